@@ -1,0 +1,12 @@
+package ironing.core.archive;
+
+/**
+ * How much an archive may unfold to before it is taken for a bomb.
+ *
+ * @param ratio unpacked bytes for each packed byte; counts only beyond {@code floorBytes}
+ * @param floorBytes unpacked size that is always allowed
+ * @param entries how many entries
+ */
+public record ArchiveLimits(long ratio, long floorBytes, int entries) {
+  public static final ArchiveLimits DEFAULT = new ArchiveLimits(1000, 1L << 30, 2_000_000);
+}

@@ -1,0 +1,111 @@
+package ironing.core.deploy;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
+
+/**
+ * What would have to happen for a game folder to agree with the picture. A value: nothing is touched
+ * until {@link Deployer} applies it.
+ *
+ * @param steps in path order; what is right already is not among them
+ * @param after what will be laid out when it is done
+ */
+public record DeployPlan(List<Step> steps, LaidOut after) {
+  /** What happens to one path. */
+  public enum Act {
+    /** Nothing is there: a file is put there. */
+    ADD,
+    /** A file that we did not deploy is there: it is kept, and ours put in its place. */
+    REPLACE,
+    /** Our file is there: another one of ours takes its place. */
+    SWAP,
+    /** Our file goes; nothing was there before. */
+    TAKE_OUT,
+    /** Our file goes and the original comes back. */
+    PUT_BACK
+  }
+
+  /**
+   * A file that should be at a path.
+   *
+   * @param path spelled as it is to be on disk
+   * @param source where its bytes lie; empty for {@code text}
+   * @param text content made by Ironing itself, such as the plugin list
+   */
+  public record Wanted(String path, String sha256, long sizeBytes, long mod, String from, boolean mustCopy, Optional<Path> source, Optional<byte[]> text) {}
+
+  /** How a path of the game folder was found. */
+  public enum Found {
+    ABSENT,
+    /** As we deployed it last. */
+    AS_LAID_OUT,
+    /** We deployed a file here, and it has changed since. */
+    DRIFTED,
+    /** Not deployed by us. */
+    FOREIGN
+  }
+
+  /** @param changed the file there is ours but was changed since: it is set aside, never thrown away */
+  public record Step(String path, Act act, Optional<Wanted> wanted, Optional<LaidOut.Item> before, boolean changed) {}
+
+  public boolean isEmpty() {
+    return steps.isEmpty();
+  }
+
+  public long count(Act act) {
+    return steps.stream().filter(s -> s.act() == act).count();
+  }
+
+  /** Looks at one path of the folder. */
+  public interface Look {
+    Found at(String path, Optional<LaidOut.Item> item);
+
+    /** The SHA-256 of what lies at a path. */
+    String sha256(String path);
+  }
+
+  /**
+   * <pre>
+   * not ours before: absent                        → ADD
+   *                  something there               → REPLACE (kept)
+   * ours before, same content: as laid out         → nothing
+   *                            drifted or gone     → SWAP (a changed one is set aside)
+   * ours before, other content                     → SWAP
+   * ours before, not wanted: nothing was replaced  → TAKE_OUT
+   *                          an original was kept  → PUT_BACK
+   * </pre>
+   *
+   * @param wanted every loose file that the picture wants and the unmodded game does not hold
+   * @param before what is laid out now
+   */
+  public static DeployPlan make(List<Wanted> wanted, LaidOut before, Look look, String now) {
+    List<Step> steps = new ArrayList<>();
+    Map<String, LaidOut.Item> after = new TreeMap<>();
+    TreeMap<String, Wanted> byPath = new TreeMap<>();
+    for (Wanted w : wanted) byPath.put(w.path(), w);
+    for (Wanted w : byPath.values()) {
+      Optional<LaidOut.Item> was = Optional.ofNullable(before.files().get(w.path()));
+      Found found = look.at(w.path(), was);
+      Optional<String> replaced = was.isPresent() ? was.get().replaced() : found == Found.FOREIGN ? Optional.of(look.sha256(w.path())) : Optional.empty();
+      LaidOut.How how = w.mustCopy() ? LaidOut.How.COPY : LaidOut.How.LINK;
+      boolean same = was.isPresent() && was.get().sha256().equals(w.sha256()) && found == Found.AS_LAID_OUT;
+      after.put(w.path(), new LaidOut.Item(w.path(), w.sha256(), w.sizeBytes(), w.mod(), w.from(), same ? was.get().how() : how, replaced));
+      if (same) continue;
+      Act act = was.isPresent() ? Act.SWAP : found == Found.ABSENT ? Act.ADD : Act.REPLACE;
+      steps.add(new Step(w.path(), act, Optional.of(w), was, found == Found.DRIFTED));
+    }
+    for (LaidOut.Item item : before.files().values()) {
+      if (byPath.containsKey(item.path())) continue;
+      Found found = look.at(item.path(), Optional.of(item));
+      Act act = item.replaced().isPresent() ? Act.PUT_BACK : Act.TAKE_OUT;
+      steps.add(new Step(item.path(), act, Optional.empty(), Optional.of(item), found == Found.DRIFTED));
+    }
+    TreeSet<String> folders = new TreeSet<>(before.folders());
+    return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, new ArrayList<>(folders)));
+  }
+}

@@ -1,0 +1,39 @@
+package ironing.core.deploy;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+
+/**
+ * The few things that deploying does to a disk, so that tests can fail or crash each of them. Not for
+ * reading the library or a game: nothing here follows links or walks trees.
+ */
+public interface Disk {
+  boolean exists(Path path);
+
+  String read(Path file) throws IOException;
+
+  /** Writes a file whole and flushes it. */
+  void write(Path file, byte[] bytes) throws IOException;
+
+  void createFolders(Path folder) throws IOException;
+
+  /** A hard link where the file system allows one, otherwise a flushed copy. True for a link. */
+  boolean linkOrCopy(Path source, Path target) throws IOException;
+
+  void copy(Path source, Path target) throws IOException;
+
+  /** Renames within one file system, atomically. */
+  void move(Path from, Path to) throws IOException;
+
+  void deleteIfThere(Path file) throws IOException;
+
+  /** Removes a folder when it is empty; otherwise leaves it. */
+  void deleteFolderIfEmpty(Path folder) throws IOException;
+
+  /** Flushes a folder's entries, so that what was moved there stays moved after a power cut. */
+  void flushFolder(Path folder) throws IOException;
+
+  /** Everything below a folder, deepest first, the folder itself last. Empty when it is not there. */
+  List<Path> below(Path folder) throws IOException;
+}

@@ -1,0 +1,102 @@
+package ironing.core.game;
+
+import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A game as its game.yaml describes it. Immutable; every pattern is compiled with the game's own way
+ * of comparing paths.
+ */
+public record GameDefinition(
+    String id,
+    String title,
+    List<String> detect,
+    Optional<VersionSource> version,
+    Optional<String> manifest,
+    PathCase pathCase,
+    List<Mount> mounts,
+    List<PathPattern> protect,
+    List<PathPattern> writable,
+    Optional<Packs> packs,
+    Optional<Plugins> plugins,
+    Map<String, RecordType> records,
+    Optional<Run> run) {
+
+  /** Where the version is written: at a JSON pointer, or on a line counted from 1. */
+  public record VersionSource(String file, Optional<String> pointer, int line) {}
+
+  /** A place in the game folder where files of mods may go. {@code at} is "." for the top. */
+  public record Mount(String id, String at, List<PathPattern> holds) {}
+
+  public record Packs(PathPattern match, String mount) {}
+
+  /** What counts as a plugin and how the game is told their order. */
+  public record Plugins(
+      PathPattern match, String mount, List<String> own, Optional<Slots> slots, Optional<ListFile> list) {}
+
+  /** {@code reserved} of the {@code total} are not free for plugins: the save takes them. */
+  public record Slots(int total, int reserved) {}
+
+  /** The list that the game reads. {@code on} and {@code off} hold "{name}"; off may be absent. */
+  public record ListFile(String file, String on, Optional<String> off, boolean omitOwn, String newline) {}
+
+  /** How to start the game: arguments, never a shell; "{game}" and "{standins}" are filled in. */
+  public record Run(List<String> command, Optional<String> log) {}
+
+  public Optional<Mount> mount(String id) {
+    return mounts.stream().filter(m -> m.id().equals(id)).findFirst();
+  }
+
+  /** The first mount that holds a path given relative to the mount. */
+  public Optional<Mount> holder(String relative) {
+    return mounts.stream().filter(m -> PathPattern.anyMatches(m.holds(), relative)).findFirst();
+  }
+
+  /** Whether deploying and undeploying must leave this path alone. */
+  public boolean isProtected(String path) {
+    String key = pathCase.key(path);
+    return key.equals(".ironing") || key.startsWith(".ironing/") || PathPattern.anyMatches(protect, path);
+  }
+
+  public boolean isWritable(String path) {
+    return PathPattern.anyMatches(writable, path);
+  }
+
+  /** Whether a loose file at this game path is a plugin that the game would look at. */
+  public boolean isPlugin(String path) {
+    return plugins.isPresent() && matchesBelow(path, plugins.get().mount(), plugins.get().match());
+  }
+
+  /** Whether a loose file at this game path is a pack that the game reads in place. */
+  public boolean isPack(String path) {
+    return packs.isPresent() && matchesBelow(path, packs.get().mount(), packs.get().match());
+  }
+
+  private boolean matchesBelow(String path, String mountId, PathPattern pattern) {
+    String at = mount(mountId).map(Mount::at).orElse(".");
+    String below = below(at, path);
+    return below != null && pattern.matches(below);
+  }
+
+  /** The path as seen from a mount's place, or null when it does not lie below it. */
+  public String below(String at, String path) {
+    if (at.isEmpty() || at.equals(".")) return path;
+    String key = pathCase.key(path), prefix = pathCase.key(at) + "/";
+    return key.startsWith(prefix) ? path.substring(at.length() + 1) : null;
+  }
+
+  /** Where the game looks for a plugin of this file name. */
+  public String pluginPath(String name) {
+    return GamePath.join(plugins.flatMap(p -> mount(p.mount())).map(Mount::at).orElse("."), name);
+  }
+
+  /** Whether this is one of the game's own plugins, which are always first and always on. */
+  public boolean isOwnPlugin(String name) {
+    String key = PathCase.fold(name);
+    return plugins.isPresent() && plugins.get().own().stream().anyMatch(o -> PathCase.fold(o).equals(key));
+  }
+}

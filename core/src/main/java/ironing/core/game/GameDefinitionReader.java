@@ -1,0 +1,227 @@
+package ironing.core.game;
+
+import ironing.core.IroningException;
+import ironing.core.game.GameDefinition.ListFile;
+import ironing.core.game.GameDefinition.Mount;
+import ironing.core.game.GameDefinition.Packs;
+import ironing.core.game.GameDefinition.Plugins;
+import ironing.core.game.GameDefinition.Run;
+import ironing.core.game.GameDefinition.Slots;
+import ironing.core.game.GameDefinition.VersionSource;
+import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
+import ironing.core.yaml.YamlDocument;
+import ironing.core.yaml.YamlDocument.Section;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** Reads game.yaml (ironing/game@1). Every mistake is told at once, with line and column. */
+public final class GameDefinitionReader {
+  private static final String FORMAT = "ironing/game@1";
+
+  private GameDefinitionReader() {}
+
+  /**
+   * @param file the name to call it by in problems
+   * @throws IroningException with code {@code yaml-invalid} for every mistake
+   */
+  public static YamlDocument.Read<GameDefinition> read(String file, String text) {
+    return YamlDocument.read(file, text, GameDefinitionReader::definition);
+  }
+
+  private static GameDefinition definition(Section top) {
+    if (!top.required("format").equals(FORMAT) && top.has("format")) {
+      top.reject("format", "the format is not " + FORMAT, "Write format: " + FORMAT + ".");
+    }
+    String id = top.required("id");
+    if (top.has("id") && !id.matches("[a-z0-9-]{1,64}")) {
+      top.reject("id", "an id has lower-case letters, digits and hyphens, at most 64", "Write one such as skerry-line.");
+    }
+    PathCase pathCase = pathCase(top);
+    List<Mount> mounts = mounts(top, pathCase);
+    Set<String> mountIds = new HashSet<>(mounts.stream().map(Mount::id).toList());
+    GameDefinition game =
+        new GameDefinition(
+            id,
+            top.required("title"),
+            paths(top, "detect"),
+            top.section("version").map(GameDefinitionReader::version),
+            top.text("manifest"),
+            pathCase,
+            mounts,
+            PathPattern.all(top.texts("protect"), pathCase),
+            PathPattern.all(top.texts("writable"), pathCase),
+            top.section("packs").map(s -> packs(s, mountIds, pathCase)),
+            top.section("plugins").map(s -> plugins(s, mountIds, pathCase)),
+            records(top),
+            top.section("run").map(GameDefinitionReader::run));
+    // formats that this version reads past: they are taken up by the features that use them
+    top.known("perProfile", "harmless", "combine");
+    top.warnOfUnknownKeys();
+    return game;
+  }
+
+  private static PathCase pathCase(Section top) {
+    String text = top.text("pathCase").orElse("sensitive");
+    if (!text.equals("sensitive") && !text.equals("insensitive")) {
+      top.reject("pathCase", "“" + text + "” is no way to compare paths", "Write sensitive or insensitive.");
+    }
+    return text.equals("insensitive") ? PathCase.INSENSITIVE : PathCase.SENSITIVE;
+  }
+
+  private static List<Mount> mounts(Section top, PathCase pathCase) {
+    List<Mount> mounts = new ArrayList<>();
+    if (!top.has("mounts")) top.required("mounts");
+    Set<String> ids = new HashSet<>();
+    for (Section s : top.sections("mounts")) {
+      String id = s.required("id");
+      if (!ids.add(id)) s.reject("id", "two mounts are called “" + id + "”", "Give each its own id.");
+      String at = s.text("at").orElse(".");
+      if (!at.equals(".") && GamePath.whyUnsafe(at) != null) {
+        s.reject("at", "“" + at + "” is not a place in the game folder: " + GamePath.whyUnsafe(at), "Write a relative path, or . for the folder itself.");
+      }
+      mounts.add(new Mount(id, at, PathPattern.all(s.texts("holds"), pathCase)));
+      s.warnOfUnknownKeys();
+    }
+    return List.copyOf(mounts);
+  }
+
+  private static List<String> paths(Section s, String key) {
+    List<String> paths = s.texts(key);
+    for (String p : paths) {
+      if (GamePath.whyUnsafe(p) != null) {
+        s.reject(key, "“" + p + "” is not a path in the game folder: " + GamePath.whyUnsafe(p), "Write a relative path with /.");
+      }
+    }
+    return List.copyOf(paths);
+  }
+
+  private static VersionSource version(Section s) {
+    paths(s, "file");
+    VersionSource v = new VersionSource(s.required("file"), s.text("pointer"), s.number("line", 1));
+    if (v.pointer().isPresent() && !v.pointer().get().isEmpty() && !v.pointer().get().startsWith("/")) {
+      s.reject("pointer", "a JSON pointer begins with /", "Write it like /version.");
+    }
+    s.warnOfUnknownKeys();
+    return v;
+  }
+
+  private static Packs packs(Section s, Set<String> mountIds, PathCase pathCase) {
+    if (!s.text("container").orElse("zip").equals("zip")) {
+      s.reject("container", "only zip packs can be read", "Write container: zip.");
+    }
+    if (!s.text("standing").orElse("below-loose").equals("below-loose")) {
+      s.reject("standing", "packs stand below loose files", "Write standing: below-loose.");
+    }
+    Packs packs = new Packs(PathPattern.of(s.required("match"), pathCase), mountOf(s, mountIds));
+    s.warnOfUnknownKeys();
+    return packs;
+  }
+
+  private static Plugins plugins(Section s, Set<String> mountIds, PathCase pathCase) {
+    if (!s.text("format").orElse("ironing/plugin@1").equals("ironing/plugin@1")) {
+      s.reject("format", "plugins of this format cannot be read", "Write format: ironing/plugin@1.");
+    }
+    Optional<Slots> slots =
+        s.section("slots")
+            .map(
+                t -> {
+                  Slots read = new Slots(t.number("total", 0), t.number("reserved", 0));
+                  if (read.total() < 1 || read.reserved() < 0 || read.reserved() > read.total()) {
+                    t.reject("total", "slots need a total above 0 and no more reserved than that", "Write { total: 96, reserved: 1 }.");
+                  }
+                  t.warnOfUnknownKeys();
+                  return read;
+                });
+    Plugins plugins =
+        new Plugins(
+            PathPattern.of(s.required("match"), pathCase),
+            mountOf(s, mountIds),
+            List.copyOf(s.texts("own")),
+            slots,
+            s.section("list").map(GameDefinitionReader::listFile));
+    s.warnOfUnknownKeys();
+    return plugins;
+  }
+
+  private static ListFile listFile(Section s) {
+    paths(s, "file");
+    String on = s.text("on").orElse("{name}");
+    if (!on.contains("{name}")) s.reject("on", "the line of a plugin needs {name} in it", "Write it like on: \"use {name}\".");
+    String newline = s.text("newline").orElse("lf");
+    if (!newline.equals("lf") && !newline.equals("crlf")) {
+      s.reject("newline", "“" + newline + "” is no line end", "Write lf or crlf.");
+    }
+    ListFile list =
+        new ListFile(s.required("file"), on, s.text("off"), s.text("own").orElse("omit").equals("omit"), newline.equals("crlf") ? "\r\n" : "\n");
+    s.warnOfUnknownKeys();
+    return list;
+  }
+
+  private static String mountOf(Section s, Set<String> mountIds) {
+    String mount = s.required("mount");
+    if (s.has("mount") && !mountIds.contains(mount)) {
+      s.reject("mount", "there is no mount “" + mount + "”", "Name one of: " + String.join(", ", mountIds.stream().sorted().toList()) + ".");
+    }
+    return mount;
+  }
+
+  private static Map<String, RecordType> records(Section top) {
+    Map<String, RecordType> types = new LinkedHashMap<>();
+    top.section("records")
+        .ifPresent(
+            all -> {
+              for (String type : all.keys()) {
+                all.section(type)
+                    .ifPresent(
+                        s -> {
+                          types.put(type, new RecordType(s.text("title").orElse(type), s.text("label"), fields(s)));
+                          s.warnOfUnknownKeys();
+                        });
+              }
+            });
+    return types;
+  }
+
+  private static Map<String, RecordType.Field> fields(Section s) {
+    Map<String, RecordType.Field> fields = new LinkedHashMap<>();
+    s.section("fields").ifPresent(all -> {
+      for (String name : all.keys()) all.section(name).ifPresent(f -> fields.put(name, field(f)));
+    });
+    return fields;
+  }
+
+  private static RecordType.Field field(Section s) {
+    String word = s.text("kind").orElse("whole").toUpperCase(Locale.ROOT);
+    RecordType.Kind kind = RecordType.Kind.WHOLE;
+    try {
+      kind = RecordType.Kind.valueOf(word);
+    } catch (IllegalArgumentException e) {
+      s.reject("kind", "“" + word.toLowerCase(Locale.ROOT) + "” is no kind of field", "Write text, number, truth, ref, path, set, rows, sequence or whole.");
+    }
+    if (kind == RecordType.Kind.ROWS && !s.has("key")) {
+      s.reject("kind", "rows need a key", "Name the field that tells the rows apart: key: goods.");
+    }
+    RecordType.Field field =
+        new RecordType.Field(kind, s.text("unit"), s.text("pair"), s.section("of").map(GameDefinitionReader::field), s.text("key"), fields(s));
+    s.known("to", "min", "max", "title", "holdsIds");
+    s.warnOfUnknownKeys();
+    return field;
+  }
+
+  private static Run run(Section s) {
+    List<String> command = s.texts("command");
+    if (command.isEmpty()) s.reject("command", "the game needs a command", "Write a list: [ program, argument ].");
+    paths(s, "log");
+    Run run = new Run(List.copyOf(command), s.text("log"));
+    s.warnOfUnknownKeys();
+    return run;
+  }
+}

@@ -1,0 +1,180 @@
+package ironing.core.layers;
+
+import ironing.core.path.PathCase;
+import ironing.core.path.PathTable;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Who brings what: every path with all sources that hold a file there, whatever the order. It changes
+ * only when mods come and go, so a move in the order never rebuilds it.
+ *
+ * <p>A <i>source</i> is a body of files that stands at one height: the loose files of a mod (or of the
+ * game), or one pack of it.
+ *
+ * <p>Invariant: holders of path p are the slots {@code start[p]..start[p+1]-1}. Cost: three ints a
+ * file, one an int a path, beside the texts. Threads: immutable after {@link Builder#build}.
+ */
+public final class Holdings {
+  /** The mod id by which the unmodded game itself is known. */
+  public static final long GAME = 0;
+
+  /** @param pack the game path of the pack whose content this is; empty for loose files */
+  public record Source(int id, long mod, Optional<String> pack) {}
+
+  private final PathTable paths;
+  private final List<Source> sources;
+  private final List<String> contents;
+  private final int[] start;
+  private final int[] slotSource;
+  private final int[] slotContent;
+  private final long[] slotSize;
+  private final String[] slotSpelling;
+  private final int[][] pathsOfSource;
+
+  private Holdings(PathTable paths, List<Source> sources, List<String> contents, int[] start, int[] slotSource, int[] slotContent, long[] slotSize, String[] slotSpelling, int[][] pathsOfSource) {
+    this.paths = paths;
+    this.sources = sources;
+    this.contents = contents;
+    this.start = start;
+    this.slotSource = slotSource;
+    this.slotContent = slotContent;
+    this.slotSize = slotSize;
+    this.slotSpelling = slotSpelling;
+    this.pathsOfSource = pathsOfSource;
+  }
+
+  /** Gathers files source by source. The game comes first, so that its spelling of a path is the one kept. */
+  public static final class Builder {
+    private final PathTable paths;
+    private final List<Source> sources = new ArrayList<>();
+    private final Map<String, Integer> contentIds = new HashMap<>();
+    private final List<String> contents = new ArrayList<>();
+    private int[] path = new int[1024], source = new int[1024], content = new int[1024];
+    private long[] size = new long[1024];
+    private String[] spelling = new String[1024];
+    private int files;
+
+    public Builder(PathCase pathCase) {
+      this.paths = new PathTable(pathCase);
+    }
+
+    public int source(long mod, Optional<String> pack) {
+      sources.add(new Source(sources.size(), mod, pack));
+      return sources.size() - 1;
+    }
+
+    /** Of two files of one source at one path (they differ in case only) the first counts. */
+    public Builder file(int sourceId, String gamePath, long sizeBytes, String sha256) {
+      if (files == path.length) grow();
+      path[files] = paths.intern(gamePath);
+      source[files] = sourceId;
+      content[files] = contentIds.computeIfAbsent(sha256, s -> { contents.add(s); return contents.size() - 1; });
+      size[files] = sizeBytes;
+      spelling[files] = gamePath;
+      files++;
+      return this;
+    }
+
+    private void grow() {
+      int bigger = files * 2;
+      path = Arrays.copyOf(path, bigger);
+      source = Arrays.copyOf(source, bigger);
+      content = Arrays.copyOf(content, bigger);
+      size = Arrays.copyOf(size, bigger);
+      spelling = Arrays.copyOf(spelling, bigger);
+    }
+
+    public Holdings build() {
+      int[] start = new int[paths.size() + 1];
+      for (int f = 0; f < files; f++) start[path[f] + 1]++;
+      for (int p = 0; p < paths.size(); p++) start[p + 1] += start[p];
+      int[] next = Arrays.copyOf(start, paths.size());
+      int[] slotSource = new int[files], slotContent = new int[files];
+      long[] slotSize = new long[files];
+      String[] slotSpelling = new String[files];
+      int[] count = new int[sources.size()];
+      for (int f = 0; f < files; f++) {
+        int slot = next[path[f]]++;
+        slotSource[slot] = source[f];
+        slotContent[slot] = content[f];
+        slotSize[slot] = size[f];
+        slotSpelling[slot] = spelling[f];
+        count[source[f]]++;
+      }
+      int[][] of = new int[sources.size()][];
+      for (int s = 0; s < of.length; s++) of[s] = new int[count[s]];
+      Arrays.fill(count, 0);
+      for (int f = 0; f < files; f++) of[source[f]][count[source[f]]++] = path[f];
+      return new Holdings(paths, List.copyOf(sources), List.copyOf(contents), start, slotSource, slotContent, slotSize, slotSpelling, of);
+    }
+  }
+
+  public int pathCount() {
+    return paths.size();
+  }
+
+  public int fileCount() {
+    return slotSource.length;
+  }
+
+  /** The path as the game or, failing that, the first source spells it. */
+  public String path(int pathId) {
+    return paths.pathOf(pathId);
+  }
+
+  /** The id of a path, -1 when nobody holds it. */
+  public int idOf(String path) {
+    return paths.idOf(path);
+  }
+
+  public List<Source> sources() {
+    return sources;
+  }
+
+  public Source source(int id) {
+    return sources.get(id);
+  }
+
+  int firstSlot(int path) {
+    return start[path];
+  }
+
+  int endSlot(int path) {
+    return start[path + 1];
+  }
+
+  int sourceAt(int slot) {
+    return slotSource[slot];
+  }
+
+  int contentAt(int slot) {
+    return slotContent[slot];
+  }
+
+  /** The paths that a source holds. The array is this object's own: read only. */
+  int[] pathsOf(int sourceId) {
+    return pathsOfSource[sourceId];
+  }
+
+  public long sizeAt(int slot) {
+    return slotSize[slot];
+  }
+
+  public String shaAt(int slot) {
+    return contents.get(slotContent[slot]);
+  }
+
+  /** The path as the holder in this slot spells it. */
+  public String spellingAt(int slot) {
+    return slotSpelling[slot];
+  }
+
+  public Source holderAt(int slot) {
+    return sources.get(slotSource[slot]);
+  }
+}

@@ -1,0 +1,216 @@
+package ironing.core.layers;
+
+import ironing.core.order.Ordering;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * How all files stand under one order of sources: the file in play at every path, and for every source
+ * how many of its files are in play alone, cover others, are covered, or are twins.
+ *
+ * <p>Idea: each source has a rank, and the winner of a path is its holder of the highest rank. When the
+ * order changes, the sources outside a longest common run of old and new order are the ones that moved;
+ * only paths that they hold can change hands, and only those are looked at again. So a move costs what
+ * the moved mods hold, plus copying one int a path.
+ *
+ * <p>Immutable; {@link #reordered} gives a new one. Threads: any number of readers.
+ */
+public final class Standing {
+  /** Which of four ways a file stands; their counts make a mod's bar. */
+  public enum Way {
+    IN_PLAY,
+    COVERING,
+    COVERED,
+    TWIN
+  }
+
+  /** A path whose file in play is another than before. Slots of {@link Holdings}, -1 for none. */
+  public record Change(int path, int before, int after) {}
+
+  private static final int ABSENT = -1;
+
+  private final Holdings holdings;
+  private final int[] order;
+  private final int[] rank;
+  private final int[] winner;
+  private final int[][] tally;
+
+  // reordered() counts with two of these over one tally: the old ranks take away, the new ones add.
+  private Standing(Holdings holdings, int[] order, int[] rank, int[] winner, int[][] tally) {
+    this.holdings = holdings;
+    this.order = order;
+    this.rank = rank;
+    this.winner = winner;
+    this.tally = tally;
+  }
+
+  /** @param order source ids from the lowest; what is not named is out of the game */
+  public static Standing of(Holdings holdings, int[] order) {
+    int[] winner = new int[holdings.pathCount()];
+    Arrays.fill(winner, ABSENT);
+    int[][] tally = new int[holdings.sources().size()][Way.values().length];
+    Standing s = new Standing(holdings, order.clone(), ranks(holdings, order), winner, tally);
+    for (int p = 0; p < winner.length; p++) {
+      winner[p] = s.highest(p);
+      s.count(p, 1);
+    }
+    return s;
+  }
+
+  /** The standing under another order. Cost: O(sources log sources + files of the sources that moved + paths copied). */
+  public Standing reordered(int[] newOrder) {
+    if (Arrays.equals(order, newOrder)) return this;
+    int[][] newTally = new int[tally.length][];
+    for (int s = 0; s < tally.length; s++) newTally[s] = tally[s].clone();
+    Standing next = new Standing(holdings, newOrder.clone(), ranks(holdings, newOrder), winner.clone(), newTally);
+    BitSet done = new BitSet(winner.length);
+    Standing before = new Standing(holdings, order, rank, winner, newTally);
+    for (int s : moved(order, rank, newOrder, next.rank)) {
+      for (int p : holdings.pathsOf(s)) {
+        if (done.get(p)) continue;
+        done.set(p);
+        before.count(p, -1);
+        next.winner[p] = next.highest(p);
+        next.count(p, 1);
+      }
+    }
+    return next;
+  }
+
+  /** What differs in the game between another standing over the same holdings and this one. Cost: O(paths). */
+  public List<Change> changesSince(Standing before) {
+    List<Change> changes = new ArrayList<>();
+    for (int p = 0; p < winner.length; p++) {
+      int a = before.winner[p], b = winner[p];
+      if (a != b && (a == ABSENT || b == ABSENT || holdings.contentAt(a) != holdings.contentAt(b))) changes.add(new Change(p, a, b));
+    }
+    return changes;
+  }
+
+  private static int[] moved(int[] order, int[] rank, int[] newOrder, int[] newRank) {
+    List<Integer> moved = new ArrayList<>();
+    for (int s : order) if (newRank[s] == ABSENT) moved.add(s);
+    int[] common = Arrays.stream(newOrder).filter(s -> rank[s] != ABSENT).toArray();
+    BitSet kept = Ordering.longestRising(Arrays.stream(common).map(s -> rank[s]).toArray());
+    for (int i = 0; i < common.length; i++) if (!kept.get(i)) moved.add(common[i]);
+    for (int s : newOrder) if (rank[s] == ABSENT) moved.add(s);
+    return moved.stream().mapToInt(Integer::intValue).toArray();
+  }
+
+  private static int[] ranks(Holdings holdings, int[] order) {
+    int[] rank = new int[holdings.sources().size()];
+    Arrays.fill(rank, ABSENT);
+    for (int i = 0; i < order.length; i++) {
+      if (rank[order[i]] != ABSENT) throw new IllegalArgumentException("source " + order[i] + " stands in the order twice");
+      rank[order[i]] = i;
+    }
+    return rank;
+  }
+
+  private int highest(int path) {
+    int best = ABSENT, bestRank = ABSENT;
+    for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
+      int r = rank[holdings.sourceAt(slot)];
+      if (r > bestRank) {
+        best = slot;
+        bestRank = r;
+      }
+    }
+    return best;
+  }
+
+  private void count(int path, int by) {
+    int w = winner[path];
+    if (w == ABSENT) return;
+    int holders = 0;
+    for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
+      int s = holdings.sourceAt(slot);
+      if (rank[s] == ABSENT) continue;
+      holders++;
+      if (slot != w) tally[s][wayOfLoser(slot, w).ordinal()] += by;
+    }
+    tally[holdings.sourceAt(w)][(holders > 1 ? Way.COVERING : Way.IN_PLAY).ordinal()] += by;
+  }
+
+  private Way wayOfLoser(int slot, int winnerSlot) {
+    return holdings.contentAt(slot) == holdings.contentAt(winnerSlot) ? Way.TWIN : Way.COVERED;
+  }
+
+  public Holdings holdings() {
+    return holdings;
+  }
+
+  /** Source ids from the lowest to the highest. */
+  public int[] order() {
+    return order.clone();
+  }
+
+  public boolean isStanding(int source) {
+    return rank[source] != ABSENT;
+  }
+
+  /** The slot of the file in play at a path, -1 when every holder is off. */
+  public int inPlay(int path) {
+    return winner[path];
+  }
+
+  /** How many files of a source stand in a way. */
+  public int count(int source, Way way) {
+    return tally[source][way.ordinal()];
+  }
+
+  /** The slots of all holders that stand at a path, the one in play first, then downwards. */
+  public List<Integer> holders(int path) {
+    List<Integer> slots = new ArrayList<>();
+    for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
+      if (rank[holdings.sourceAt(slot)] != ABSENT) slots.add(slot);
+    }
+    slots.sort((a, b) -> rank[holdings.sourceAt(b)] - rank[holdings.sourceAt(a)]);
+    return slots;
+  }
+
+  /** How one file stands. Asked only of sources that stand. */
+  public Way way(int path, int slot) {
+    int w = winner[path];
+    if (slot != w) return wayOfLoser(slot, w);
+    return holders(path).size() > 1 ? Way.COVERING : Way.IN_PLAY;
+  }
+
+  /**
+   * The relations of one mod: which mods it covers and is covered by, in how many paths.
+   *
+   * @param covers mod id to number of paths at which this mod stands above that one
+   * @param coveredBy the same the other way about
+   */
+  public record Relations(Map<Long, Integer> covers, Map<Long, Integer> coveredBy) {}
+
+  /** Cost: the files that the mod holds, times their holders. */
+  public Relations relationsOf(long mod) {
+    Map<Long, Integer> covers = new TreeMap<>(), coveredBy = new TreeMap<>();
+    for (Holdings.Source source : holdings.sources()) {
+      if (source.mod() != mod || rank[source.id()] == ABSENT) continue;
+      for (int p : holdings.pathsOf(source.id())) {
+        for (int slot = holdings.firstSlot(p); slot < holdings.endSlot(p); slot++) {
+          int s = holdings.sourceAt(slot);
+          long other = holdings.source(s).mod();
+          if (other == mod || rank[s] == ABSENT) continue;
+          (rank[s] < rank[source.id()] ? covers : coveredBy).merge(other, 1, Integer::sum);
+        }
+      }
+    }
+    return new Relations(covers, coveredBy);
+  }
+
+  /** The paths that a mod holds and that stand, in no order; a path held loose and packed comes once. */
+  public int[] pathsOfMod(long mod) {
+    BitSet seen = new BitSet();
+    for (Holdings.Source source : holdings.sources()) {
+      if (source.mod() == mod && rank[source.id()] != ABSENT) for (int p : holdings.pathsOf(source.id())) seen.set(p);
+    }
+    return seen.stream().toArray();
+  }
+}

@@ -1,0 +1,82 @@
+package ironing.core.path;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Pattern;
+
+/**
+ * A pattern over game paths, as in docs/formats: {@code *} and {@code ?} do not cross a slash, a
+ * whole step {@code **} is any number of folders, a trailing slash means all below, and a pattern
+ * with no slash matches in the top folder only. Immutable.
+ *
+ * <p>Cost: one pass of a compiled expression; prefixes ({@code textures/}) do not touch it.
+ */
+public final class PathPattern {
+  private final String text;
+  private final PathCase pathCase;
+  private final String prefix;
+  private final Pattern regex;
+
+  private PathPattern(String text, PathCase pathCase, String prefix, Pattern regex) {
+    this.text = text;
+    this.pathCase = pathCase;
+    this.prefix = prefix;
+    this.regex = regex;
+  }
+
+  public static PathPattern of(String text, PathCase pathCase) {
+    String key = pathCase.key(text);
+    boolean plainFolder = key.endsWith("/") && key.indexOf('*') < 0 && key.indexOf('?') < 0;
+    if (plainFolder) return new PathPattern(text, pathCase, key, null);
+    String whole = key.endsWith("/") ? key + "**" : key;
+    StringBuilder regex = new StringBuilder();
+    String[] steps = whole.split("/", -1);
+    for (int i = 0; i < steps.length; i++) {
+      boolean last = i == steps.length - 1;
+      if (steps[i].equals("**")) {
+        regex.append(last ? ".+" : "(?:[^/]+/)*");
+      } else {
+        appendStep(regex, steps[i]);
+        if (!last) regex.append('/');
+      }
+    }
+    return new PathPattern(text, pathCase, null, Pattern.compile(regex.toString(), Pattern.DOTALL));
+  }
+
+  public static List<PathPattern> all(List<String> texts, PathCase pathCase) {
+    List<PathPattern> patterns = new ArrayList<>();
+    for (String t : texts) patterns.add(of(t, pathCase));
+    return List.copyOf(patterns);
+  }
+
+  public static boolean anyMatches(List<PathPattern> patterns, String path) {
+    for (PathPattern p : patterns) if (p.matches(path)) return true;
+    return false;
+  }
+
+  public boolean matches(String path) {
+    String key = pathCase.key(path);
+    if (prefix != null) return key.length() > prefix.length() && key.startsWith(prefix);
+    return regex.matcher(key).matches();
+  }
+
+  private static void appendStep(StringBuilder regex, String step) {
+    StringBuilder literal = new StringBuilder();
+    for (int i = 0; i < step.length(); i++) {
+      char c = step.charAt(i);
+      if (c != '*' && c != '?') {
+        literal.append(c);
+        continue;
+      }
+      if (literal.length() > 0) regex.append(Pattern.quote(literal.toString()));
+      literal.setLength(0);
+      regex.append(c == '*' ? "[^/]*" : "[^/]");
+    }
+    if (literal.length() > 0) regex.append(Pattern.quote(literal.toString()));
+  }
+
+  @Override
+  public String toString() {
+    return text;
+  }
+}

@@ -1,0 +1,172 @@
+package ironing.core.picture;
+
+import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.loadorder.LoadOrder;
+import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.loadorder.LoadOrder.Found;
+import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
+import ironing.core.plugin.Plugin.Header;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.IntStream;
+
+/**
+ * Everything that the game will see under one arrangement.
+ *
+ * <p>Loose files stand by layer. Which plugins are in play follows from them; the packs that those
+ * name stand where their plugins load; all packs stand below all loose files. So loose files are
+ * settled first, then the load order, then packs, and none of the later steps can change an earlier.
+ *
+ * <p>Immutable. Cost of {@link #rearranged}: what {@link Standing#reordered} costs, plus the plugins.
+ */
+public final class Picture {
+  /** Gives the header of a plugin by its content; how it is stored is none of the core's business. */
+  public interface Headers {
+    /** @return the header, or why the file cannot be read */
+    HeaderOrFlaw header(String name, long mod, String path, String sha256);
+  }
+
+  public record HeaderOrFlaw(Optional<Header> header, Optional<String> flaw) {}
+
+  private final GameDefinition game;
+  private final Headers headers;
+  private final Arrangement arrangement;
+  private final Standing standing;
+  private final LoadOrder loadOrder;
+  private final int[] pluginPaths;
+
+  private Picture(GameDefinition game, Headers headers, Arrangement arrangement, Standing standing, LoadOrder loadOrder, int[] pluginPaths) {
+    this.game = game;
+    this.headers = headers;
+    this.arrangement = arrangement;
+    this.standing = standing;
+    this.loadOrder = loadOrder;
+    this.pluginPaths = pluginPaths;
+  }
+
+  public static Picture of(GameDefinition game, Holdings holdings, Arrangement arrangement, Headers headers) {
+    int[] plugins = IntStream.range(0, holdings.pathCount()).filter(p -> game.isPlugin(holdings.path(p))).toArray();
+    Standing loose = Standing.of(holdings, looseOrder(holdings, arrangement));
+    return settled(game, headers, arrangement, loose, plugins);
+  }
+
+  /** The picture under another arrangement of the same holdings. */
+  public Picture rearranged(Arrangement next) {
+    Holdings holdings = standing.holdings();
+    int[] loose = looseOrder(holdings, next);
+    // keep the packs where they are until the new load order is known: most moves leave them alone
+    int[] packs = Arrays.stream(standing.order()).filter(s -> holdings.source(s).pack().isPresent() && isOn(next, holdings.source(s).mod())).toArray();
+    return settled(game, headers, next, standing.reordered(joined(packs, loose)), pluginPaths);
+  }
+
+  private static Picture settled(GameDefinition game, Headers headers, Arrangement arrangement, Standing standing, int[] pluginPaths) {
+    Holdings holdings = standing.holdings();
+    List<Found> found = new ArrayList<>();
+    for (int p : pluginPaths) {
+      int slot = standing.inPlay(p);
+      if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
+      String name = GamePath.name(holdings.path(p));
+      HeaderOrFlaw h = headers.header(name, holdings.holderAt(slot).mod(), holdings.path(p), holdings.shaAt(slot));
+      found.add(new Found(name, holdings.holderAt(slot).mod(), holdings.shaAt(slot), h.header(), h.flaw()));
+    }
+    Map<Long, Integer> height = new HashMap<>();
+    for (Arrangement.Layer l : arrangement.layers()) height.put(l.mod(), height.size() + 1);
+    found.sort(Comparator.comparingInt((Found f) -> height.getOrDefault(f.mod(), 0)).thenComparing(Found::name));
+    LoadOrder loadOrder = LoadOrder.of(game, found, arrangement.plugins());
+    int[] order = joined(packOrder(holdings, standing, arrangement, loadOrder), looseOrder(holdings, arrangement));
+    return new Picture(game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
+  }
+
+  private static int[] looseOrder(Holdings holdings, Arrangement arrangement) {
+    Map<Long, Integer> loose = new HashMap<>();
+    for (Holdings.Source s : holdings.sources()) if (s.pack().isEmpty()) loose.put(s.mod(), s.id());
+    List<Integer> order = new ArrayList<>();
+    if (loose.containsKey(Holdings.GAME)) order.add(loose.get(Holdings.GAME));
+    for (Arrangement.Layer l : arrangement.layers()) if (l.on() && loose.containsKey(l.mod())) order.add(loose.get(l.mod()));
+    return order.stream().mapToInt(Integer::intValue).toArray();
+  }
+
+  /** Packs from the lowest: those nobody names, the game's own first and then by layer; then named ones as their plugins load. */
+  private static int[] packOrder(Holdings holdings, Standing standing, Arrangement arrangement, LoadOrder loadOrder) {
+    Map<String, Holdings.Source> byName = new LinkedHashMap<>();
+    List<Long> height = new ArrayList<>(List.of(Holdings.GAME));
+    arrangement.layers().stream().filter(Arrangement.Layer::on).forEach(l -> height.add(l.mod()));
+    Map<Long, List<Holdings.Source>> packsOf = new HashMap<>();
+    for (Holdings.Source s : holdings.sources()) if (s.pack().isPresent()) packsOf.computeIfAbsent(s.mod(), m -> new ArrayList<>()).add(s);
+    for (long mod : height) {
+      for (Holdings.Source s : packsOf.getOrDefault(mod, List.of())) {
+        int slot = standing.inPlay(holdings.idOf(s.pack().get()));
+        // a pack that another layer covers is not read at all
+        if (slot >= 0 && holdings.holderAt(slot).mod() == mod) byName.put(PathCase.fold(GamePath.name(s.pack().get())), s);
+      }
+    }
+    Set<String> namedAnywhere = new HashSet<>();
+    Map<String, Holdings.Source> named = new LinkedHashMap<>();
+    for (Entry e : loadOrder.entries()) {
+      for (String pack : e.plugin().header().map(Header::packs).orElse(List.of())) {
+        String key = PathCase.fold(pack);
+        namedAnywhere.add(key);
+        // named by several: it stands where the last of them that is on loads
+        if (e.on() && byName.containsKey(key)) {
+          named.remove(key);
+          named.put(key, byName.get(key));
+        }
+      }
+    }
+    List<Integer> order = new ArrayList<>();
+    byName.forEach((key, s) -> {
+      if (!namedAnywhere.contains(key)) order.add(s.id());
+    });
+    named.values().forEach(s -> order.add(s.id()));
+    return order.stream().mapToInt(Integer::intValue).toArray();
+  }
+
+  private static boolean isOn(Arrangement a, long mod) {
+    return mod == Holdings.GAME || a.layers().stream().anyMatch(l -> l.mod() == mod && l.on());
+  }
+
+  private static int[] joined(int[] lower, int[] higher) {
+    int[] all = Arrays.copyOf(lower, lower.length + higher.length);
+    System.arraycopy(higher, 0, all, lower.length, higher.length);
+    return all;
+  }
+
+  public GameDefinition game() {
+    return game;
+  }
+
+  public Arrangement arrangement() {
+    return arrangement;
+  }
+
+  public Standing standing() {
+    return standing;
+  }
+
+  public Holdings holdings() {
+    return standing.holdings();
+  }
+
+  public LoadOrder loadOrder() {
+    return loadOrder;
+  }
+
+  /** Whether the game would find a pack of this file name. */
+  public boolean packInPlay(String fileName) {
+    if (game.packs().isEmpty()) return false;
+    String at = game.mount(game.packs().get().mount()).map(GameDefinition.Mount::at).orElse(".");
+    int path = holdings().idOf(GamePath.join(at, fileName));
+    return path >= 0 && standing.inPlay(path) >= 0;
+  }
+}

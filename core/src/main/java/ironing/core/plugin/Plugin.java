@@ -1,0 +1,88 @@
+package ironing.core.plugin;
+
+import ironing.core.path.PathCase;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * A plugin in memory. Records refer by names, never by indexes, so that they can be compared across
+ * plugins. Immutable.
+ *
+ * @param name the file name, which is also the owner of its own records
+ * @param records in file order
+ */
+public record Plugin(String name, Header header, List<Record> records) {
+  public static final String FORMAT = "ironing/plugin@1";
+  public static final int DEFAULT_STAGE = 5;
+  public static final int MAX_ID = 16_777_215;
+
+  public Plugin {
+    records = List.copyOf(records);
+  }
+
+  /**
+   * What a plugin says of itself.
+   *
+   * @param stage 0 to 9: all of a lower stage load before all of a higher one
+   * @param other header keys this version does not know; they are written back as they were
+   */
+  public record Header(
+      int stage,
+      List<String> masters,
+      int nextId,
+      Optional<String> title,
+      Optional<String> author,
+      Optional<String> version,
+      Optional<String> about,
+      Optional<String> game,
+      List<String> packs,
+      Map<String, Value> other) {
+    public Header {
+      masters = List.copyOf(masters);
+      packs = List.copyOf(packs);
+      other = Collections.unmodifiableMap(new LinkedHashMap<>(other));
+    }
+
+    public static Header of(int stage, List<String> masters, int nextId) {
+      return new Header(stage, masters, nextId, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), List.of(), Map.of());
+    }
+
+    public Header titled(String title, String about) {
+      return new Header(stage, masters, nextId, Optional.of(title), author, version, Optional.of(about), game, packs, other);
+    }
+  }
+
+  /** One version of a record; without fields it says that the record is removed. */
+  public record Record(String type, Value.Ref key, Optional<Value.Fields> fields) {}
+
+  /** The order in which a writer puts records: by owner as the header lists them, own last, then id. */
+  public List<Record> inWritingOrder() {
+    List<Record> sorted = new ArrayList<>(records);
+    Map<String, Integer> index = OwnerIndex.of(this);
+    sorted.sort(Comparator.<Record>comparingInt(r -> OwnerIndex.lookUp(index, this, r.key())).thenComparingInt(r -> r.key().id()));
+    return sorted;
+  }
+
+  /** The names of this plugin's masters and itself, numbered as records in the file number them. */
+  static final class OwnerIndex {
+    private OwnerIndex() {}
+
+    static Map<String, Integer> of(Plugin p) {
+      Map<String, Integer> index = new LinkedHashMap<>();
+      for (String m : p.header().masters()) index.put(PathCase.fold(m), index.size());
+      index.put(PathCase.fold(p.name()), index.size());
+      return index;
+    }
+
+    static int lookUp(Map<String, Integer> index, Plugin p, Value.Ref key) {
+      Integer i = index.get(PathCase.fold(key.owner()));
+      if (i == null) throw PluginException.of(p.name(), "it refers to " + key + " without having " + key.owner() + " as a master");
+      return i;
+    }
+  }
+}

@@ -1,0 +1,22 @@
+package ironing.core.plugin;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import java.util.List;
+
+/** A plugin that cannot be read or written. The reason names the byte or the line. */
+public final class PluginException extends IroningException {
+  private PluginException(Problem p) {
+    super(List.of(p));
+  }
+
+  static PluginException of(String plugin, String reason) {
+    return new PluginException(
+        new Problem("plugin-undecodable", plugin, "This plugin cannot be read: " + reason + ".",
+            "Download the mod again, or ask its author for a sound file; until then leave the plugin out."));
+  }
+
+  static PluginException at(String plugin, long offset, String reason) {
+    return of(plugin, reason + ", at byte " + offset);
+  }
+}

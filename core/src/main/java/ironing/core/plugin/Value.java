@@ -1,0 +1,79 @@
+package ironing.core.plugin;
+
+import ironing.core.path.PathCase;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/** A value inside a record. Immutable; equality is exact, kinds included (1 is not 1.0 here). */
+public sealed interface Value {
+  record Null() implements Value {}
+
+  record Truth(boolean value) implements Value {}
+
+  record Int(long value) implements Value {}
+
+  record Real(double value) implements Value {
+    public Real {
+      if (Double.isNaN(value) || Double.isInfinite(value)) throw new IllegalArgumentException("a number of a plugin is finite, not " + value);
+    }
+  }
+
+  record Text(String value) implements Value {}
+
+  /** A record's key: its owner's file name and its id there. Names compare without case. */
+  record Ref(String owner, int id) implements Value {
+    @Override
+    public boolean equals(Object o) {
+      return o instanceof Ref r && r.id == id && PathCase.fold(r.owner).equals(PathCase.fold(owner));
+    }
+
+    @Override
+    public int hashCode() {
+      return 31 * PathCase.fold(owner).hashCode() + id;
+    }
+
+    /** As people and files write it: {@code Skerry.plug/420}. */
+    @Override
+    public String toString() {
+      return owner + "/" + id;
+    }
+  }
+
+  record Bytes(byte[] value) implements Value {
+    public Bytes {
+      value = value.clone();
+    }
+
+    @Override
+    public byte[] value() {
+      return value.clone();
+    }
+
+    @Override
+    public boolean equals(Object o) {
+      return o instanceof Bytes b && Arrays.equals(value, b.value);
+    }
+
+    @Override
+    public int hashCode() {
+      return Arrays.hashCode(value);
+    }
+  }
+
+  record Array(List<Value> items) implements Value {
+    public Array {
+      items = List.copyOf(items);
+    }
+  }
+
+  record Fields(Map<String, Value> map) implements Value {
+    public Fields {
+      map = Collections.unmodifiableMap(new LinkedHashMap<>(map));
+    }
+  }
+
+  Null NULL = new Null();
+}

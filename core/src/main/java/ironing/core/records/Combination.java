@@ -1,0 +1,52 @@
+package ironing.core.records;
+
+import ironing.core.plugin.Value;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What combining the versions of one record came to, cell by cell.
+ *
+ * @param base the version that all leaves could see and are measured against
+ * @param leaves the versions that no other stands for
+ * @param cells one for each field that a leaf changed, in the order of the fields
+ * @param outcome the combined fields; empty when a cell still waits for the user, or the record is removed
+ */
+public record Combination(
+    RecordVersions.Version base,
+    List<RecordVersions.Version> leaves,
+    List<Cell> cells,
+    boolean removed,
+    Optional<Value.Fields> outcome) {
+
+  /** How a cell was settled. */
+  public enum How {
+    /** One plugin changed it, or several alike. */
+    TAKEN,
+    /** A set or rows: what each side added and removed was put together. */
+    JOINED,
+    /** Changed in different ways: the user must say. */
+    ASKED,
+    /** It was asked, and the user has said. */
+    DECIDED
+  }
+
+  /**
+   * One field, or one field of one row ({@code hold[Skerry.plug/76].tonnes}).
+   *
+   * @param place the name by which decisions refer to it
+   * @param proposals what each leaf that changed it says, by plugin name; an empty value removes it
+   * @param outcome what comes out; empty while asked, or when it is removed
+   */
+  public record Cell(String place, Optional<Value> before, Map<String, Optional<Value>> proposals, How how, Optional<Value> outcome) {}
+
+  /** Whether nothing waits for the user. */
+  public boolean settled() {
+    return cells.stream().noneMatch(c -> c.how() == How.ASKED);
+  }
+
+  public long asked() {
+    return cells.stream().filter(c -> c.how() == How.ASKED).count();
+  }
+}

@@ -1,0 +1,252 @@
+package ironing.core.records;
+
+import ironing.core.game.RecordType;
+import ironing.core.game.RecordType.Field;
+import ironing.core.game.RecordType.Kind;
+import ironing.core.path.PathCase;
+import ironing.core.plugin.Value;
+import ironing.core.records.Combination.Cell;
+import ironing.core.records.Combination.How;
+import ironing.core.records.RecordVersions.Version;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Combines the versions of a record as docs/formats says.
+ *
+ * <p>A version stands for all versions of its masters, so only the leaves, those that no other version
+ * stands for, are combined; their common ground is the last version that all of them could see. Three
+ * ways, cell by cell: changed by one, taken; by several alike, taken; differently, asked; removed by one
+ * and changed by another, asked.
+ *
+ * <p>Pure. Cost: versions times masters, and linear in the values.
+ */
+public final class Combiner {
+  /** The place by which the user decides on a record that one side removes and another changes. */
+  public static final String WHOLE_RECORD = "(record)";
+
+  private final Equality equality;
+
+  public Combiner(PathCase pathCase) {
+    this.equality = new Equality(pathCase);
+  }
+
+  /** One side of a question: the plugin, and its value of the cell at hand, empty for removed or missing. */
+  private record Side(String plugin, Optional<Value> value) {}
+
+  /**
+   * @param versions of one record in load order, the owner's first, at least two
+   * @param decisions place to the plugin whose value the user took
+   */
+  public Combination combine(RecordType type, List<Version> versions, Map<String, String> decisions) {
+    List<Version> leaves = leaves(versions);
+    Version base = commonGround(versions, leaves);
+    boolean anyRemoved = leaves.stream().anyMatch(v -> v.fields().isEmpty());
+    if (anyRemoved || base.fields().isEmpty()) return removal(base, leaves, decisions, type);
+    return fields(type, base, leaves, decisions);
+  }
+
+  /** The versions that no other stands for, in load order. */
+  public static List<Version> leaves(List<Version> versions) {
+    Set<String> stoodFor = new LinkedHashSet<>();
+    for (Version v : versions) v.plugin().header().masters().forEach(m -> stoodFor.add(PathCase.fold(m)));
+    return versions.stream().filter(v -> !stoodFor.contains(PathCase.fold(v.plugin().name()))).toList();
+  }
+
+  /** The version that a plugin could see when it was made: the last among its masters, or else the owner's. */
+  public static Version seenBy(Version v, List<Version> versions) {
+    Version seen = versions.get(0);
+    for (Version other : versions) if (other.position() < v.position() && sees(v, other)) seen = other;
+    return seen;
+  }
+
+  private static Version commonGround(List<Version> versions, List<Version> leaves) {
+    Version ground = versions.get(0);
+    for (Version candidate : versions) {
+      if (!leaves.contains(candidate) && leaves.stream().allMatch(l -> l == candidate || sees(l, candidate))) ground = candidate;
+    }
+    return ground;
+  }
+
+  private static boolean sees(Version v, Version other) {
+    String name = PathCase.fold(other.plugin().name());
+    return v.plugin().header().masters().stream().anyMatch(m -> PathCase.fold(m).equals(name));
+  }
+
+  private Combination removal(Version base, List<Version> leaves, Map<String, String> decisions, RecordType type) {
+    List<Side> sides = new ArrayList<>();
+    for (Version l : leaves) {
+      Optional<Value> whole = l.fields().map(f -> (Value) f);
+      if (!equality.same(recordField(type), whole, base.fields().map(f -> (Value) f))) sides.add(new Side(l.plugin().name(), whole));
+    }
+    Cell cell = settle(WHOLE_RECORD, recordField(type), base.fields().map(f -> (Value) f), sides, decisions);
+    boolean taken = cell.how() != How.ASKED;
+    return new Combination(base, leaves, List.of(cell), taken && cell.outcome().isEmpty(), taken ? cell.outcome().map(v -> (Value.Fields) v) : Optional.empty());
+  }
+
+  private static Field recordField(RecordType type) {
+    return new Field(Kind.WHOLE, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), type.fields());
+  }
+
+  private Combination fields(RecordType type, Version base, List<Version> leaves, Map<String, String> decisions) {
+    List<Cell> cells = new ArrayList<>();
+    Map<String, Value> was = base.fields().get().map();
+    List<Map.Entry<String, Map<String, Value>>> sides = new ArrayList<>();
+    for (Version l : leaves) sides.add(Map.entry(l.plugin().name(), l.fields().get().map()));
+    Map<String, Value> outcome = map("", type.fields(), was, sides, decisions, cells);
+    boolean open = cells.stream().anyMatch(c -> c.how() == How.ASKED);
+    return new Combination(base, leaves, List.copyOf(cells), false, open ? Optional.empty() : Optional.of(new Value.Fields(outcome)));
+  }
+
+  /** Combines maps key by key; the order of keys is the base's, then as the sides bring them. */
+  private Map<String, Value> map(String prefix, Map<String, Field> described, Map<String, Value> base, List<Map.Entry<String, Map<String, Value>>> sides, Map<String, String> decisions, List<Cell> cells) {
+    Set<String> names = new LinkedHashSet<>(base.keySet());
+    sides.forEach(s -> names.addAll(s.getValue().keySet()));
+    Map<String, Value> outcome = new LinkedHashMap<>();
+    for (String name : names) {
+      Field field = described.getOrDefault(name, Field.WHOLE);
+      Optional<Value> before = Optional.ofNullable(base.get(name));
+      List<Side> changed = new ArrayList<>();
+      for (Map.Entry<String, Map<String, Value>> s : sides) {
+        Optional<Value> now = Optional.ofNullable(s.getValue().get(name));
+        if (!equality.same(field, before, now)) changed.add(new Side(s.getKey(), now));
+      }
+      cell(prefix + name, field, before, changed, decisions, cells).ifPresent(v -> outcome.put(name, v));
+    }
+    return outcome;
+  }
+
+  private Optional<Value> cell(String place, Field field, Optional<Value> before, List<Side> changed, Map<String, String> decisions, List<Cell> cells) {
+    if (changed.isEmpty()) return before;
+    boolean lists = before.map(v -> v instanceof Value.Array).orElse(true) && changed.stream().allMatch(s -> s.value().map(v -> v instanceof Value.Array).orElse(false));
+    if (lists && field.kind() == Kind.SET && changed.size() > 1 && !decisions.containsKey(place)) {
+      Optional<Value> joined = Optional.of(set(field, items(before), changed));
+      cells.add(new Cell(place, before, proposals(changed), How.JOINED, joined));
+      return joined;
+    }
+    if (lists && field.kind() == Kind.ROWS && changed.size() > 1 && !decisions.containsKey(place) && keyed(field, before, changed)) {
+      return rows(place, field, before, changed, decisions, cells);
+    }
+    Cell cell = settle(place, field, before, changed, decisions);
+    cells.add(cell);
+    return cell.outcome();
+  }
+
+  private Cell settle(String place, Field field, Optional<Value> before, List<Side> changed, Map<String, String> decisions) {
+    Map<String, Optional<Value>> proposals = proposals(changed);
+    boolean alike = changed.isEmpty() || changed.stream().allMatch(s -> equality.same(field, s.value(), changed.get(0).value()));
+    if (alike) return new Cell(place, before, proposals, How.TAKEN, changed.isEmpty() ? before : changed.get(0).value());
+    String decided = decisions.get(place);
+    for (Side s : changed) {
+      if (decided != null && PathCase.fold(decided).equals(PathCase.fold(s.plugin()))) return new Cell(place, before, proposals, How.DECIDED, s.value());
+    }
+    return new Cell(place, before, proposals, How.ASKED, Optional.empty());
+  }
+
+  /** The base's elements in their order, less every removal, then additions in load order; an element counts once. */
+  private Value set(Field field, List<Value> base, List<Side> changed) {
+    Field of = field.of().orElse(Field.WHOLE);
+    Map<Object, Value> outcome = new LinkedHashMap<>();
+    base.forEach(v -> outcome.putIfAbsent(equality.canonical(of, v), v));
+    Set<Object> was = new LinkedHashSet<>(outcome.keySet());
+    for (Side s : changed) {
+      Set<Object> has = new LinkedHashSet<>();
+      items(s.value()).forEach(v -> has.add(equality.canonical(of, v)));
+      was.stream().filter(k -> !has.contains(k)).forEach(outcome::remove);
+    }
+    for (Side s : changed) {
+      for (Value v : items(s.value())) {
+        Object key = equality.canonical(of, v);
+        if (!was.contains(key)) outcome.putIfAbsent(key, v);
+      }
+    }
+    return new Value.Array(new ArrayList<>(outcome.values()));
+  }
+
+  private Optional<Value> rows(String place, Field field, Optional<Value> before, List<Side> changed, Map<String, String> decisions, List<Cell> cells) {
+    Map<Object, Value.Fields> was = byKey(field, items(before));
+    List<Map<Object, Value.Fields>> sides = changed.stream().map(s -> byKey(field, items(s.value()))).toList();
+    Set<Object> keys = new LinkedHashSet<>(was.keySet());
+    sides.forEach(s -> keys.addAll(s.keySet()));
+    List<Cell> inner = new ArrayList<>();
+    List<Value> outcome = new ArrayList<>();
+    for (Object key : keys) {
+      Optional<Value.Fields> row = Optional.ofNullable(was.get(key));
+      List<Map.Entry<String, Map<String, Value>>> present = new ArrayList<>();
+      List<Side> removedOrChanged = new ArrayList<>();
+      for (int i = 0; i < sides.size(); i++) {
+        Value.Fields now = sides.get(i).get(key);
+        if (now != null) present.add(Map.entry(changed.get(i).plugin(), now.map()));
+        if (!equality.same(rowField(field), row.map(r -> (Value) r), Optional.ofNullable((Value) now))) removedOrChanged.add(new Side(changed.get(i).plugin(), Optional.ofNullable(now)));
+      }
+      String at = place + "[" + keyText(field, row.orElseGet(() -> sides.stream().map(s -> s.get(key)).filter(r -> r != null).findFirst().get())) + "]";
+      boolean removed = removedOrChanged.stream().anyMatch(s -> s.value().isEmpty());
+      if (removed || removedOrChanged.isEmpty()) {
+        Cell cell = settle(at, rowField(field), row.map(r -> (Value) r), removedOrChanged, decisions);
+        if (!removedOrChanged.isEmpty()) inner.add(cell);
+        cell.outcome().ifPresent(outcome::add);
+      } else {
+        // a row that no side removes combines field by field, also one that several add under one key
+        outcome.add(new Value.Fields(map(at + ".", field.fields(), row.map(Value.Fields::map).orElse(newRow(field, present)), present, decisions, inner)));
+      }
+    }
+    boolean asked = inner.stream().anyMatch(c -> c.how() == How.ASKED);
+    Optional<Value> whole = asked ? Optional.empty() : Optional.of(new Value.Array(outcome));
+    cells.add(new Cell(place, before, proposals(changed), How.JOINED, whole));
+    // only what needs a word, or got one, is told cell by cell
+    inner.stream().filter(c -> c.how() == How.ASKED || c.how() == How.DECIDED).forEach(cells::add);
+    return whole;
+  }
+
+  // A row that is new on every side: its key is common ground, everything else is an addition.
+  private static Map<String, Value> newRow(Field field, List<Map.Entry<String, Map<String, Value>>> present) {
+    String key = field.key().orElseThrow();
+    return Map.of(key, present.get(0).getValue().get(key));
+  }
+
+  private boolean keyed(Field field, Optional<Value> before, List<Side> changed) {
+    return field.key().isPresent() && hasKeys(field, items(before)) && changed.stream().allMatch(s -> hasKeys(field, items(s.value())));
+  }
+
+  // Rows without the key, or with one key twice, are whole.
+  private boolean hasKeys(Field field, List<Value> rows) {
+    for (Value v : rows) if (!(v instanceof Value.Fields f) || !f.map().containsKey(field.key().get())) return false;
+    return byKey(field, rows).size() == rows.size();
+  }
+
+  private Map<Object, Value.Fields> byKey(Field field, List<Value> rows) {
+    String key = field.key().orElseThrow();
+    Map<Object, Value.Fields> map = new LinkedHashMap<>();
+    for (Value v : rows) {
+      Value.Fields row = (Value.Fields) v;
+      map.put(equality.canonical(field.fields().getOrDefault(key, Field.WHOLE), row.map().get(key)), row);
+    }
+    return map;
+  }
+
+  private static String keyText(Field field, Value.Fields row) {
+    Value key = row.map().get(field.key().orElseThrow());
+    if (key instanceof Value.Text t) return t.value();
+    if (key instanceof Value.Int i) return Long.toString(i.value());
+    return key.toString();
+  }
+
+  private static Field rowField(Field rows) {
+    return new Field(Kind.WHOLE, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), rows.fields());
+  }
+
+  private static List<Value> items(Optional<Value> v) {
+    return v.map(x -> ((Value.Array) x).items()).orElse(List.of());
+  }
+
+  private static Map<String, Optional<Value>> proposals(List<Side> changed) {
+    Map<String, Optional<Value>> map = new LinkedHashMap<>();
+    changed.forEach(s -> map.put(s.plugin(), s.value()));
+    return map;
+  }
+}

@@ -1,0 +1,178 @@
+package ironing.demo;
+
+import ironing.core.archive.ContentHash;
+import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginText;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import java.util.zip.GZIPOutputStream;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.apache.commons.compress.archivers.sevenz.SevenZArchiveEntry;
+import org.apache.commons.compress.archivers.sevenz.SevenZOutputFile;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
+
+/**
+ * Makes the demo's game folder and archives out of {@code demo/world}.
+ *
+ * <p>A source becomes what its ending says: {@code x.plug.jsonl} a plugin, {@code x.png.art} a drawn
+ * image, {@code x.wav.tone} a sound, a folder {@code x.crate} a pack. A folder below {@code mods} is an
+ * archive of that name. The same sources always give the same bytes.
+ *
+ * <p>Usage: {@code DemoPacker WORLD TARGET} writes {@code TARGET/game} and {@code TARGET/archives}.
+ */
+public final class DemoPacker {
+  // a fixed time, so that archives made twice are the same file and are recognised as such
+  private static final Instant TIME = Instant.parse("2026-01-01T00:00:00Z");
+
+  private DemoPacker() {}
+
+  public static void main(String[] args) throws IOException {
+    pack(Path.of(args[0]), Path.of(args[1]));
+  }
+
+  /** Leaves a game folder that is there already as it is: mods may be deployed in it. */
+  public static void pack(Path world, Path target) throws IOException {
+    Path game = target.resolve("game");
+    if (!Files.exists(game.resolve("skerry.json"))) packGame(world.resolve("game"), game);
+    Path archives = Files.createDirectories(target.resolve("archives"));
+    try (Stream<Path> mods = Files.list(world.resolve("mods"))) {
+      for (Path mod : mods.sorted().toList()) {
+        byte[] bytes = archive(mod.getFileName().toString(), content(mod));
+        Files.write(archives.resolve(mod.getFileName().toString()), bytes);
+      }
+    }
+  }
+
+  private static void packGame(Path source, Path game) throws IOException {
+    StringBuilder manifest = new StringBuilder();
+    for (Map.Entry<String, byte[]> f : content(source).entrySet()) {
+      Path place = game.resolve(f.getKey());
+      Files.createDirectories(place.getParent());
+      Files.write(place, f.getValue());
+      boolean changes = f.getKey().startsWith("saves/") || f.getKey().startsWith("settings/");
+      if (!changes) manifest.append(ContentHash.of(f.getValue())).append("  ").append(f.getKey()).append('\n');
+    }
+    Files.writeString(game.resolve("manifest.sha256"), manifest);
+  }
+
+  /** What a source folder becomes, by path. */
+  static Map<String, byte[]> content(Path folder) throws IOException {
+    List<Path> sources;
+    try (Stream<Path> all = Files.walk(folder)) {
+      sources = all.filter(Files::isRegularFile).sorted(Comparator.comparing(Path::toString)).toList();
+    }
+    Map<String, byte[]> out = new TreeMap<>();
+    Map<String, Map<String, byte[]>> crates = new TreeMap<>();
+    for (Path s : sources) {
+      String path = folder.relativize(s).toString().replace('\\', '/');
+      Map.Entry<String, byte[]> made = made(path, s);
+      int crate = made.getKey().indexOf(".crate/");
+      if (crate < 0) out.put(made.getKey(), made.getValue());
+      else crates.computeIfAbsent(made.getKey().substring(0, crate + 6), c -> new TreeMap<>()).put(made.getKey().substring(crate + 7), made.getValue());
+    }
+    for (Map.Entry<String, Map<String, byte[]>> c : crates.entrySet()) out.put(c.getKey(), zip(c.getValue()));
+    return out;
+  }
+
+  private static Map.Entry<String, byte[]> made(String path, Path source) throws IOException {
+    if (path.endsWith(".plug.jsonl")) {
+      String plain = path.substring(0, path.length() - ".jsonl".length());
+      String name = plain.substring(plain.lastIndexOf('/') + 1);
+      return Map.entry(plain, PluginCodec.encode(PluginText.parse(name, Files.readString(source))));
+    }
+    if (path.endsWith(".png.art")) return Map.entry(path.substring(0, path.length() - 4), DrawnImage.png(Files.readAllLines(source)));
+    if (path.endsWith(".wav.tone")) return Map.entry(path.substring(0, path.length() - 5), Tone.wav(Files.readAllLines(source)));
+    return Map.entry(path, Files.readAllBytes(source));
+  }
+
+  private static byte[] archive(String name, Map<String, byte[]> files) throws IOException {
+    if (name.endsWith(".zip")) return zip(files);
+    if (name.endsWith(".7z")) return sevenZ(files);
+    if (name.endsWith(".tar.gz")) return tarGz(files);
+    throw new IllegalArgumentException("demo/world/mods/" + name + ": the packer makes .zip, .7z and .tar.gz");
+  }
+
+  private static byte[] zip(Map<String, byte[]> files) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (ZipOutputStream zip = new ZipOutputStream(bytes, StandardCharsets.UTF_8)) {
+      for (Map.Entry<String, byte[]> f : files.entrySet()) {
+        ZipEntry e = new ZipEntry(f.getKey());
+        e.setTimeLocal(TIME.atZone(ZoneOffset.UTC).toLocalDateTime());
+        zip.putNextEntry(e);
+        zip.write(f.getValue());
+      }
+    }
+    return bytes.toByteArray();
+  }
+
+  private static byte[] sevenZ(Map<String, byte[]> files) throws IOException {
+    Path temp = Files.createTempFile("demo", ".7z");
+    try {
+      try (SevenZOutputFile out = new SevenZOutputFile(temp.toFile())) {
+        for (Map.Entry<String, byte[]> f : files.entrySet()) {
+          SevenZArchiveEntry e = new SevenZArchiveEntry();
+          e.setName(f.getKey());
+          e.setSize(f.getValue().length);
+          e.setLastModifiedTime(FileTime.from(TIME));
+          out.putArchiveEntry(e);
+          out.write(f.getValue());
+          out.closeArchiveEntry();
+        }
+      }
+      return Files.readAllBytes(temp);
+    } finally {
+      Files.deleteIfExists(temp);
+    }
+  }
+
+  private static byte[] tarGz(Map<String, byte[]> files) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (OutputStream gz = new GZIPOutputStream(bytes); TarArchiveOutputStream tar = new TarArchiveOutputStream(gz, "UTF-8")) {
+      tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
+      for (Map.Entry<String, byte[]> f : files.entrySet()) {
+        TarArchiveEntry e = new TarArchiveEntry(f.getKey());
+        e.setSize(f.getValue().length);
+        e.setModTime(TIME.toEpochMilli());
+        tar.putArchiveEntry(e);
+        tar.write(f.getValue());
+        tar.closeArchiveEntry();
+      }
+    }
+    return bytes.toByteArray();
+  }
+
+  /** The archive names of the demo in the order in which the demo installs them, the lowest layer first. */
+  public static List<String> installOrder() {
+    return new ArrayList<>(
+        List.of(
+            "community-caulking-5.2.zip",
+            "rope-locker-1.3.zip",
+            "hull-textures-large-2.0.7z",
+            "clearer-charts-1.6.tar.gz",
+            "fogbound-weather-4.0.1.zip",
+            "Bigger Bollards 1.0.zip",
+            "harbourmasters-ledger-2.1.0.zip",
+            "coal-to-kelp-1.1.zip",
+            "wheelhouse-panel-3.2.0.zip",
+            "night-ferry-0.4.zip",
+            "lamplight-1.0.tar.gz",
+            "quiet-gulls-0.9.zip",
+            "steady-compass-1.0.zip",
+            "winter-timetable-1.0.4.zip"));
+  }
+}
