@@ -29,9 +29,9 @@ import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 /**
  * Makes the demo's game folder and archives out of {@code demo/world}.
  *
- * <p>A source becomes what its ending says: {@code x.plug.jsonl} a plugin, {@code x.png.art} a drawn
- * image, {@code x.wav.tone} a sound, a folder {@code x.crate} a pack. A folder below {@code mods} is an
- * archive of that name. The same sources always give the same bytes.
+ * <p>A source becomes what its ending says: {@code x.plug.jsonl} a plugin, {@code x.png.art} a
+ * drawn image, {@code x.wav.tone} a sound, a folder {@code x.crate} a pack. A folder below {@code
+ * mods} is an archive of that name. The same sources always give the same bytes.
  *
  * <p>Usage: {@code DemoPacker WORLD TARGET} writes {@code TARGET/game} and {@code TARGET/archives}.
  */
@@ -65,7 +65,8 @@ public final class DemoPacker {
       Files.createDirectories(place.getParent());
       Files.write(place, f.getValue());
       boolean changes = f.getKey().startsWith("saves/") || f.getKey().startsWith("settings/");
-      if (!changes) manifest.append(ContentHash.of(f.getValue())).append("  ").append(f.getKey()).append('\n');
+      if (!changes)
+        manifest.append(ContentHash.of(f.getValue())).append("  ").append(f.getKey()).append('\n');
     }
     Files.writeString(game.resolve("manifest.sha256"), manifest);
   }
@@ -74,7 +75,8 @@ public final class DemoPacker {
   static Map<String, byte[]> content(Path folder) throws IOException {
     List<Path> sources;
     try (Stream<Path> all = Files.walk(folder)) {
-      sources = all.filter(Files::isRegularFile).sorted(Comparator.comparing(Path::toString)).toList();
+      sources =
+          all.filter(Files::isRegularFile).sorted(Comparator.comparing(Path::toString)).toList();
     }
     Map<String, byte[]> out = new TreeMap<>();
     Map<String, Map<String, byte[]>> crates = new TreeMap<>();
@@ -83,9 +85,13 @@ public final class DemoPacker {
       Map.Entry<String, byte[]> made = made(path, s);
       int crate = made.getKey().indexOf(".crate/");
       if (crate < 0) out.put(made.getKey(), made.getValue());
-      else crates.computeIfAbsent(made.getKey().substring(0, crate + 6), c -> new TreeMap<>()).put(made.getKey().substring(crate + 7), made.getValue());
+      else
+        crates
+            .computeIfAbsent(made.getKey().substring(0, crate + 6), c -> new TreeMap<>())
+            .put(made.getKey().substring(crate + 7), made.getValue());
     }
-    for (Map.Entry<String, Map<String, byte[]>> c : crates.entrySet()) out.put(c.getKey(), zip(c.getValue()));
+    for (Map.Entry<String, Map<String, byte[]>> c : crates.entrySet())
+      out.put(c.getKey(), zip(c.getValue()));
     return out;
   }
 
@@ -95,8 +101,11 @@ public final class DemoPacker {
       String name = plain.substring(plain.lastIndexOf('/') + 1);
       return Map.entry(plain, PluginCodec.encode(PluginText.parse(name, Files.readString(source))));
     }
-    if (path.endsWith(".png.art")) return Map.entry(path.substring(0, path.length() - 4), DrawnImage.png(Files.readAllLines(source)));
-    if (path.endsWith(".wav.tone")) return Map.entry(path.substring(0, path.length() - 5), Tone.wav(Files.readAllLines(source)));
+    if (path.endsWith(".png.art"))
+      return Map.entry(
+          path.substring(0, path.length() - 4), DrawnImage.png(Files.readAllLines(source)));
+    if (path.endsWith(".wav.tone"))
+      return Map.entry(path.substring(0, path.length() - 5), Tone.wav(Files.readAllLines(source)));
     return Map.entry(path, Files.readAllBytes(source));
   }
 
@@ -104,7 +113,8 @@ public final class DemoPacker {
     if (name.endsWith(".zip")) return zip(files);
     if (name.endsWith(".7z")) return sevenZ(files);
     if (name.endsWith(".tar.gz")) return tarGz(files);
-    throw new IllegalArgumentException("demo/world/mods/" + name + ": the packer makes .zip, .7z and .tar.gz");
+    throw new IllegalArgumentException(
+        "demo/world/mods/" + name + ": the packer makes .zip, .7z and .tar.gz");
   }
 
   private static byte[] zip(Map<String, byte[]> files) throws IOException {
@@ -142,7 +152,8 @@ public final class DemoPacker {
 
   private static byte[] tarGz(Map<String, byte[]> files) throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-    try (OutputStream gz = new GZIPOutputStream(bytes); TarArchiveOutputStream tar = new TarArchiveOutputStream(gz, "UTF-8")) {
+    try (OutputStream gz = new GZIPOutputStream(bytes);
+        TarArchiveOutputStream tar = new TarArchiveOutputStream(gz, "UTF-8")) {
       tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
       for (Map.Entry<String, byte[]> f : files.entrySet()) {
         TarArchiveEntry e = new TarArchiveEntry(f.getKey());
@@ -156,7 +167,10 @@ public final class DemoPacker {
     return bytes.toByteArray();
   }
 
-  /** The archive names of the demo in the order in which the demo installs them, the lowest layer first. */
+  /**
+   * The archive names of the demo in the order in which the demo installs them, the lowest layer
+   * first.
+   */
   public static List<String> installOrder() {
     return new ArrayList<>(
         List.of(

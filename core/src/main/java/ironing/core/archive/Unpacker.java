@@ -38,9 +38,9 @@ import org.apache.commons.compress.compressors.xz.XZCompressorInputStream;
 /**
  * Unpacks one archive into an empty folder, hashing each file in the same pass.
  *
- * <p>Refused whole, with the entry named: a path or link that leaves the root, a device, a name that
- * is file and folder or stands twice, a wrong checksum or size, overlapping entries, an encrypted
- * entry, and whatever goes over the limits. The caller throws the folder away then.
+ * <p>Refused whole, with the entry named: a path or link that leaves the root, a device, a name
+ * that is file and folder or stands twice, a wrong checksum or size, overlapping entries, an
+ * encrypted entry, and whatever goes over the limits. The caller throws the folder away then.
  *
  * <p>Threads: one archive, one thread; several may run side by side. Cost: one pass over the bytes.
  */
@@ -69,7 +69,8 @@ public final class Unpacker {
    */
   public record Unpacked(String path, long sizeBytes, String sha256) {}
 
-  private Unpacker(Path archive, String name, Path into, ArchiveLimits limits, LongConsumer progress) {
+  private Unpacker(
+      Path archive, String name, Path into, ArchiveLimits limits, LongConsumer progress) {
     this.archive = archive;
     this.name = name;
     this.into = into;
@@ -84,7 +85,9 @@ public final class Unpacker {
    * @throws ArchiveException when it is refused
    * @throws IOException when this machine's disk fails
    */
-  public static List<Unpacked> unpack(Path archive, String name, Path into, ArchiveLimits limits, LongConsumer progress) throws IOException {
+  public static List<Unpacked> unpack(
+      Path archive, String name, Path into, ArchiveLimits limits, LongConsumer progress)
+      throws IOException {
     Unpacker u = new Unpacker(archive, name, into, limits, progress);
     u.run();
     return List.copyOf(u.files.values());
@@ -104,11 +107,18 @@ public final class Unpacker {
       if (magic.startsWith("504b0304") || magic.startsWith("504b0506")) zip();
       else if (magic.startsWith("377abcaf271c")) sevenZ();
       else if (magic.startsWith("1f8b")) tar(new GzipCompressorInputStream(packedBytes(), true));
-      else if (magic.startsWith("fd377a585a00")) tar(new XZCompressorInputStream(packedBytes(), true, (int) MEMORY_LIMIT_KIB));
+      else if (magic.startsWith("fd377a585a00"))
+        tar(new XZCompressorInputStream(packedBytes(), true, (int) MEMORY_LIMIT_KIB));
       else if (magic.startsWith("425a68")) tar(new BZip2CompressorInputStream(packedBytes(), true));
-      else throw ArchiveException.notReadable(name, "It is not an archive that Ironing can read.", "Zip, 7z and tar.gz are read; pack its content as one of these.", null);
+      else
+        throw ArchiveException.notReadable(
+            name,
+            "It is not an archive that Ironing can read.",
+            "Zip, 7z and tar.gz are read; pack its content as one of these.",
+            null);
     } catch (ReadFailure e) {
-      throw ArchiveException.broken(name, "It is damaged or cut short" + e.where() + ".", e.getCause());
+      throw ArchiveException.broken(
+          name, "It is damaged or cut short" + e.where() + ".", e.getCause());
     }
     copyLinks();
   }
@@ -150,13 +160,15 @@ public final class Unpacker {
     byOffset.sort(Comparator.comparingLong(ZipArchiveEntry::getDataOffset));
     for (int i = 1; i < byOffset.size(); i++) {
       ZipArchiveEntry before = byOffset.get(i - 1), e = byOffset.get(i);
-      if (before.getDataOffset() >= 0 && before.getDataOffset() + before.getCompressedSize() > e.getDataOffset()) {
+      if (before.getDataOffset() >= 0
+          && before.getDataOffset() + before.getCompressedSize() > e.getDataOffset()) {
         throw ArchiveException.entry(name, nameOf(e), "it overlaps another entry");
       }
     }
   }
 
-  // Names without the UTF-8 mark: UTF-8 where valid, else code page 437, which is what the format's note says.
+  // Names without the UTF-8 mark: UTF-8 where valid, else code page 437, which is what the format's
+  // note says.
   private static String nameOf(ZipArchiveEntry e) {
     byte[] raw = e.getRawName();
     if (raw == null) return e.getName();
@@ -166,7 +178,9 @@ public final class Unpacker {
     } catch (CharacterCodingException notUtf8) {
       text = new String(raw, Charset.forName("IBM437"));
     }
-    return e.getPlatform() == ZipArchiveEntry.PLATFORM_FAT && text.indexOf('/') < 0 ? text.replace('\\', '/') : text;
+    return e.getPlatform() == ZipArchiveEntry.PLATFORM_FAT && text.indexOf('/') < 0
+        ? text.replace('\\', '/')
+        : text;
   }
 
   // ---- 7z
@@ -174,7 +188,8 @@ public final class Unpacker {
   private void sevenZ() throws IOException {
     SevenZFile file;
     try {
-      file = SevenZFile.builder().setPath(archive).setMaxMemoryLimitKiB((int) MEMORY_LIMIT_KIB).get();
+      file =
+          SevenZFile.builder().setPath(archive).setMaxMemoryLimitKiB((int) MEMORY_LIMIT_KIB).get();
     } catch (PasswordRequiredException e) {
       throw ArchiveException.encrypted(name, "(its list of entries)");
     } catch (IOException | RuntimeException e) {
@@ -183,12 +198,14 @@ public final class Unpacker {
     try (file) {
       SevenZArchiveEntry e;
       while ((e = nextSevenZ(file)) != null) {
-        if (e.isAntiItem()) throw ArchiveException.entry(name, e.getName(), "it asks for a deletion");
+        if (e.isAntiItem())
+          throw ArchiveException.entry(name, e.getName(), "it asks for a deletion");
         boolean unixMode = e.getHasWindowsAttributes() && (e.getWindowsAttributes() & 0x8000) != 0;
         int type = unixMode ? (e.getWindowsAttributes() >>> 16) & 0170000 : 0;
         if (e.isDirectory()) folder(e.getName());
         else if (type == 0120000) link(e.getName(), readAll(sevenZBytes(file), e.getName()));
-        else if (type != 0 && type != 0100000) throw ArchiveException.entry(name, e.getName(), "it is a device");
+        else if (type != 0 && type != 0100000)
+          throw ArchiveException.entry(name, e.getName(), "it is a device");
         else file(e.getName(), sevenZBytes(file), e.getSize(), -1);
       }
     }
@@ -229,10 +246,16 @@ public final class Unpacker {
         if (e.isDirectory()) folder(path);
         else if (e.isSymbolicLink()) link(path, e.getLinkName());
         else if (e.isLink()) hardLink(path, e.getLinkName());
-        else if (!e.isFile() || e.isCharacterDevice() || e.isBlockDevice() || e.isFIFO()) throw ArchiveException.entry(name, path, "it is a device");
+        else if (!e.isFile() || e.isCharacterDevice() || e.isBlockDevice() || e.isFIFO())
+          throw ArchiveException.entry(name, path, "it is a device");
         else file(path, tar, e.getSize(), -1);
       }
-      if (seen == 0) throw ArchiveException.notReadable(name, "It is compressed, but holds no archive.", "Unpack it by hand and pack what it holds as a zip.", null);
+      if (seen == 0)
+        throw ArchiveException.notReadable(
+            name,
+            "It is compressed, but holds no archive.",
+            "Unpack it by hand and pack what it holds as a zip.",
+            null);
     }
   }
 
@@ -253,7 +276,8 @@ public final class Unpacker {
     claim(clean, true);
   }
 
-  private void file(String path, InputStream in, long statedSize, long statedCrc) throws IOException {
+  private void file(String path, InputStream in, long statedSize, long statedCrc)
+      throws IOException {
     check(path);
     claim(path, false);
     Path place = GamePath.resolve(into, path);
@@ -267,7 +291,14 @@ public final class Unpacker {
         size += n;
         unpackedBytes += n;
         if (unpackedBytes > allowedBytes) {
-          throw ArchiveException.entry(name, path, "the archive unfolds to more than " + limits.ratio() + " times its size and " + (limits.floorBytes() >> 20) + " MiB");
+          throw ArchiveException.entry(
+              name,
+              path,
+              "the archive unfolds to more than "
+                  + limits.ratio()
+                  + " times its size and "
+                  + (limits.floorBytes() >> 20)
+                  + " MiB");
         }
         sha.update(buffer, 0, n);
         crc.update(buffer, 0, n);
@@ -275,8 +306,11 @@ public final class Unpacker {
         progress.accept(unpackedBytes);
       }
     }
-    if (statedSize >= 0 && size != statedSize) throw ArchiveException.entry(name, path, "it holds " + size + " bytes and not the " + statedSize + " it states");
-    if (statedCrc >= 0 && crc.getValue() != statedCrc) throw ArchiveException.entry(name, path, "its checksum is wrong");
+    if (statedSize >= 0 && size != statedSize)
+      throw ArchiveException.entry(
+          name, path, "it holds " + size + " bytes and not the " + statedSize + " it states");
+    if (statedCrc >= 0 && crc.getValue() != statedCrc)
+      throw ArchiveException.entry(name, path, "its checksum is wrong");
     files.put(path, new Unpacked(path, size, HexFormat.of().formatHex(sha.digest())));
   }
 
@@ -290,10 +324,12 @@ public final class Unpacker {
     claim(path, false);
     List<String> steps = new ArrayList<>();
     for (String step : target.split("/", -1)) {
-      if (step.isEmpty() && steps.isEmpty()) throw ArchiveException.entry(name, path, "it links outside, to “" + target + "”");
+      if (step.isEmpty() && steps.isEmpty())
+        throw ArchiveException.entry(name, path, "it links outside, to “" + target + "”");
       if (step.isEmpty() || step.equals(".")) continue;
       if (!step.equals("..")) steps.add(step);
-      else if (steps.isEmpty()) throw ArchiveException.entry(name, path, "it links outside, to “" + target + "”");
+      else if (steps.isEmpty())
+        throw ArchiveException.entry(name, path, "it links outside, to “" + target + "”");
       else steps.remove(steps.size() - 1);
     }
     links.put(path, String.join("/", steps));
@@ -303,9 +339,12 @@ public final class Unpacker {
   private void copyLinks() throws IOException {
     for (String path : links.keySet()) {
       String target = path;
-      for (int hop = 0; hop < MAX_LINK_HOPS && links.containsKey(target); hop++) target = links.get(target);
+      for (int hop = 0; hop < MAX_LINK_HOPS && links.containsKey(target); hop++)
+        target = links.get(target);
       Unpacked original = files.get(target);
-      if (original == null) throw ArchiveException.entry(name, path, "it links to “" + target + "”, which is no file of the archive");
+      if (original == null)
+        throw ArchiveException.entry(
+            name, path, "it links to “" + target + "”, which is no file of the archive");
       Path place = GamePath.resolve(into, path);
       Files.createDirectories(place.getParent());
       Files.copy(GamePath.resolve(into, target), place);
@@ -316,13 +355,17 @@ public final class Unpacker {
   private void check(String path) {
     String why = GamePath.whyUnsafe(path);
     if (why != null) throw ArchiveException.entry(name, path, why);
-    if (isFolder.size() > limits.entries()) throw ArchiveException.entry(name, path, "there are more than " + limits.entries() + " entries");
+    if (isFolder.size() > limits.entries())
+      throw ArchiveException.entry(
+          name, path, "there are more than " + limits.entries() + " entries");
   }
 
   private void claim(String path, boolean folder) {
     Boolean earlier = isFolder.put(path, folder);
-    if (earlier != null && earlier != folder) throw ArchiveException.entry(name, path, "it is both a file and a folder");
-    if (earlier != null && !folder) throw ArchiveException.entry(name, path, "it stands in the archive twice");
+    if (earlier != null && earlier != folder)
+      throw ArchiveException.entry(name, path, "it is both a file and a folder");
+    if (earlier != null && !folder)
+      throw ArchiveException.entry(name, path, "it stands in the archive twice");
     String parent = GamePath.folder(path);
     if (!parent.isEmpty() && !Boolean.TRUE.equals(isFolder.get(parent))) claim(parent, true);
   }
@@ -350,7 +393,8 @@ public final class Unpacker {
   private String readAll(InputStream in, String path) {
     try {
       byte[] bytes = in.readNBytes(4097);
-      if (bytes.length > 4096) throw ArchiveException.entry(name, path, "its link is longer than any path");
+      if (bytes.length > 4096)
+        throw ArchiveException.entry(name, path, "its link is longer than any path");
       return new String(bytes, StandardCharsets.UTF_8);
     } catch (IOException e) {
       throw new ReadFailure(path, e);

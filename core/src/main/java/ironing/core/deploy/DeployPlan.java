@@ -9,8 +9,8 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 
 /**
- * What would have to happen for a game folder to agree with the picture. A value: nothing is touched
- * until {@link Deployer} applies it.
+ * What would have to happen for a game folder to agree with the picture. A value: nothing is
+ * touched until {@link Deployer} applies it.
  *
  * @param steps in path order; what is right already is not among them
  * @param after what will be laid out when it is done
@@ -37,7 +37,15 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
    * @param source where its bytes lie; empty for {@code text}
    * @param text content made by Ironing itself, such as the plugin list
    */
-  public record Wanted(String path, String sha256, long sizeBytes, long mod, String from, boolean mustCopy, Optional<Path> source, Optional<byte[]> text) {}
+  public record Wanted(
+      String path,
+      String sha256,
+      long sizeBytes,
+      long mod,
+      String from,
+      boolean mustCopy,
+      Optional<Path> source,
+      Optional<byte[]> text) {}
 
   /** How a path of the game folder was found. */
   public enum Found {
@@ -50,8 +58,15 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     FOREIGN
   }
 
-  /** @param changed the file there is ours but was changed since: it is set aside, never thrown away */
-  public record Step(String path, Act act, Optional<Wanted> wanted, Optional<LaidOut.Item> before, boolean changed) {}
+  /**
+   * @param changed the file there is ours but was changed since: it is set aside, never thrown away
+   */
+  public record Step(
+      String path,
+      Act act,
+      Optional<Wanted> wanted,
+      Optional<LaidOut.Item> before,
+      boolean changed) {}
 
   public boolean isEmpty() {
     return steps.isEmpty();
@@ -70,6 +85,8 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
   }
 
   /**
+   *
+   *
    * <pre>
    * not ours before: absent                        → ADD
    *                  something there               → REPLACE (kept)
@@ -91,10 +108,23 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     for (Wanted w : byPath.values()) {
       Optional<LaidOut.Item> was = Optional.ofNullable(before.files().get(w.path()));
       Found found = look.at(w.path(), was);
-      Optional<String> replaced = was.isPresent() ? was.get().replaced() : found == Found.FOREIGN ? Optional.of(look.sha256(w.path())) : Optional.empty();
+      Optional<String> replaced =
+          was.isPresent()
+              ? was.get().replaced()
+              : found == Found.FOREIGN ? Optional.of(look.sha256(w.path())) : Optional.empty();
       LaidOut.How how = w.mustCopy() ? LaidOut.How.COPY : LaidOut.How.LINK;
-      boolean same = was.isPresent() && was.get().sha256().equals(w.sha256()) && found == Found.AS_LAID_OUT;
-      after.put(w.path(), new LaidOut.Item(w.path(), w.sha256(), w.sizeBytes(), w.mod(), w.from(), same ? was.get().how() : how, replaced));
+      boolean same =
+          was.isPresent() && was.get().sha256().equals(w.sha256()) && found == Found.AS_LAID_OUT;
+      after.put(
+          w.path(),
+          new LaidOut.Item(
+              w.path(),
+              w.sha256(),
+              w.sizeBytes(),
+              w.mod(),
+              w.from(),
+              same ? was.get().how() : how,
+              replaced));
       if (same) continue;
       Act act = was.isPresent() ? Act.SWAP : found == Found.ABSENT ? Act.ADD : Act.REPLACE;
       steps.add(new Step(w.path(), act, Optional.of(w), was, found == Found.DRIFTED));
@@ -103,7 +133,8 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       if (byPath.containsKey(item.path())) continue;
       Found found = look.at(item.path(), Optional.of(item));
       Act act = item.replaced().isPresent() ? Act.PUT_BACK : Act.TAKE_OUT;
-      steps.add(new Step(item.path(), act, Optional.empty(), Optional.of(item), found == Found.DRIFTED));
+      steps.add(
+          new Step(item.path(), act, Optional.empty(), Optional.of(item), found == Found.DRIFTED));
     }
     TreeSet<String> folders = new TreeSet<>(before.folders());
     return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, new ArrayList<>(folders)));

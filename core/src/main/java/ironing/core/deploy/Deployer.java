@@ -1,11 +1,11 @@
 package ironing.core.deploy;
 
 import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
-import ironing.core.archive.ContentHash;
 import ironing.core.path.GamePath;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -28,11 +28,12 @@ import java.util.function.IntConsumer;
 /**
  * Applies plans to one game folder.
  *
- * <p>Idea: everything new is first staged inside the folder, flushed; then the whole change is written
- * as a {@link Journal} of renames and flushed; then the renames are done; then the folders, the note of
- * what is laid out and the sums are flushed and the journal removed. A crash before the journal leaves
- * the old tree and some staging litter, which {@link #recover} removes; a crash after it is finished by
- * {@link #recover}. When the disk refuses one of the renames, those already done are taken back.
+ * <p>Idea: everything new is first staged inside the folder, flushed; then the whole change is
+ * written as a {@link Journal} of renames and flushed; then the renames are done; then the folders,
+ * the note of what is laid out and the sums are flushed and the journal removed. A crash before the
+ * journal leaves the old tree and some staging litter, which {@link #recover} removes; a crash
+ * after it is finished by {@link #recover}. When the disk refuses one of the renames, those already
+ * done are taken back.
  *
  * <p>Threads: one at a time for a folder; the caller sees to that.
  */
@@ -71,7 +72,10 @@ public final class Deployer {
     }
   }
 
-  /** A look at the folder for {@link DeployPlan#make}. Compares sizes first and reads only where they agree. */
+  /**
+   * A look at the folder for {@link DeployPlan#make}. Compares sizes first and reads only where
+   * they agree.
+   */
   public DeployPlan.Look look(Map<String, Long> knownUnchanged) {
     return new DeployPlan.Look() {
       @Override
@@ -82,8 +86,12 @@ public final class Deployer {
         try {
           if (Files.size(place) != item.get().sizeBytes()) return Found.DRIFTED;
           Long stamp = knownUnchanged.get(path);
-          if (stamp != null && stamp == Files.getLastModifiedTime(place, LinkOption.NOFOLLOW_LINKS).toMillis()) return Found.AS_LAID_OUT;
-          return ContentHash.of(place).equals(item.get().sha256()) ? Found.AS_LAID_OUT : Found.DRIFTED;
+          if (stamp != null
+              && stamp == Files.getLastModifiedTime(place, LinkOption.NOFOLLOW_LINKS).toMillis())
+            return Found.AS_LAID_OUT;
+          return ContentHash.of(place).equals(item.get().sha256())
+              ? Found.AS_LAID_OUT
+              : Found.DRIFTED;
         } catch (IOException e) {
           throw failure(e);
         }
@@ -104,7 +112,8 @@ public final class Deployer {
    * Makes the folder agree with the plan.
    *
    * @param progress told how many steps are staged
-   * @throws IroningException with code {@code game-folder-refused} or {@code disk-full}; the folder is as before then
+   * @throws IroningException with code {@code game-folder-refused} or {@code disk-full}; the folder
+   *     is as before then
    */
   public LaidOut apply(DeployPlan plan, IntConsumer progress) {
     recover();
@@ -164,30 +173,43 @@ public final class Deployer {
       if (s.wanted().isPresent()) {
         LaidOut.How how = put(s.wanted().get(), at(fresh));
         LaidOut.Item i = files.get(place);
-        files.put(place, new LaidOut.Item(i.path(), i.sha256(), i.sizeBytes(), i.mod(), i.from(), how, i.replaced()));
+        files.put(
+            place,
+            new LaidOut.Item(
+                i.path(), i.sha256(), i.sizeBytes(), i.mod(), i.from(), how, i.replaced()));
         newFolders(place, made);
       }
       String kept = KEPT + "/" + place;
-      if (there) moves.add(new Journal.Move(Journal.Kind.ASIDE, place, asideFor(s, place, kept, n, plan.after().at())));
+      if (there)
+        moves.add(
+            new Journal.Move(
+                Journal.Kind.ASIDE, place, asideFor(s, place, kept, n, plan.after().at())));
       if (s.wanted().isPresent()) moves.add(new Journal.Move(Journal.Kind.IN, fresh, place));
       else if (s.act() == Act.PUT_BACK) moves.add(new Journal.Move(Journal.Kind.IN, kept, place));
       if (s.wanted().isEmpty()) leavingFolders(place, made, leaving);
       progress.accept(n);
     }
     disk.flushFolder(at(STAGING));
-    made.removeIf(f -> leaving.contains(f) && files.keySet().stream().noneMatch(p -> p.startsWith(f + "/")));
+    made.removeIf(
+        f -> leaving.contains(f) && files.keySet().stream().noneMatch(p -> p.startsWith(f + "/")));
     LaidOut after = new LaidOut(plan.after().at(), files, new ArrayList<>(made));
     Set<String> needed = new TreeSet<>();
     for (Journal.Move m : moves) needed.add(GamePath.folder(m.to()));
     needed.remove("");
-    return new Journal(moves, after.toJson(), new ArrayList<>(needed), new ArrayList<>(leaving).stream().sorted(Comparator.reverseOrder()).toList());
+    return new Journal(
+        moves,
+        after.toJson(),
+        new ArrayList<>(needed),
+        new ArrayList<>(leaving).stream().sorted(Comparator.reverseOrder()).toList());
   }
 
   private String asideFor(Step s, String place, String kept, int n, String now) {
     // an original that is kept already is never overwritten, whoever put the other file there
     if (s.act() == Act.REPLACE && !disk.exists(at(kept))) return kept;
     // what somebody changed is never thrown away with the staging
-    return s.changed() || s.act() == Act.REPLACE ? CHANGED + "/" + now.replace(':', '-') + "/" + place : STAGING + "/old-" + n;
+    return s.changed() || s.act() == Act.REPLACE
+        ? CHANGED + "/" + now.replace(':', '-') + "/" + place
+        : STAGING + "/old-" + n;
   }
 
   private LaidOut.How put(Wanted w, Path target) throws IOException {
@@ -204,11 +226,13 @@ public final class Deployer {
   }
 
   private void newFolders(String place, Set<String> made) {
-    for (String f = GamePath.folder(place); !f.isEmpty(); f = GamePath.folder(f)) if (!disk.exists(at(f))) made.add(f);
+    for (String f = GamePath.folder(place); !f.isEmpty(); f = GamePath.folder(f))
+      if (!disk.exists(at(f))) made.add(f);
   }
 
   private static void leavingFolders(String place, Set<String> made, Set<String> leaving) {
-    for (String f = GamePath.folder(place); !f.isEmpty(); f = GamePath.folder(f)) if (made.contains(f)) leaving.add(f);
+    for (String f = GamePath.folder(place); !f.isEmpty(); f = GamePath.folder(f))
+      if (made.contains(f)) leaving.add(f);
   }
 
   private void perform(Journal journal) throws IOException {
@@ -230,7 +254,8 @@ public final class Deployer {
       for (String f : foldersOf(journal)) disk.flushFolder(at(f));
       disk.deleteIfThere(at(JOURNAL));
       Set<String> before = new TreeSet<>(laidOut().folders());
-      for (String f : new TreeSet<>(journal.folders()).descendingSet()) if (!before.contains(f)) disk.deleteFolderIfEmpty(at(f));
+      for (String f : new TreeSet<>(journal.folders()).descendingSet())
+        if (!before.contains(f)) disk.deleteFolderIfEmpty(at(f));
       removeLitter();
     } catch (IOException alsoFailed) {
       // the journal stays: the next start, or the next try, goes forward from it
@@ -291,14 +316,32 @@ public final class Deployer {
   }
 
   private IroningException failure(IOException e) {
-    String thing = e instanceof FileSystemException f && f.getFile() != null ? f.getFile() : folder.toString();
+    String thing =
+        e instanceof FileSystemException f && f.getFile() != null ? f.getFile() : folder.toString();
     String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
     if (text.contains("no space left") || text.contains("disk quota")) {
-      return IroningException.of("disk-full", thing, "There is no space left on this drive; the game folder is as it was.", "Free some space there and deploy again.", e);
+      return IroningException.of(
+          "disk-full",
+          thing,
+          "There is no space left on this drive; the game folder is as it was.",
+          "Free some space there and deploy again.",
+          e);
     }
-    if (e instanceof AccessDeniedException || text.contains("read-only") || text.contains("permission denied")) {
-      return IroningException.of("game-folder-refused", thing, "This place may not be written to; the game folder is as it was.", "Give yourself the right to write there, or move the game out of a protected place, and deploy again.", e);
+    if (e instanceof AccessDeniedException
+        || text.contains("read-only")
+        || text.contains("permission denied")) {
+      return IroningException.of(
+          "game-folder-refused",
+          thing,
+          "This place may not be written to; the game folder is as it was.",
+          "Give yourself the right to write there, or move the game out of a protected place, and deploy again.",
+          e);
     }
-    return IroningException.of("game-folder-failed", thing, "The disk refused: " + e.getMessage() + ".", "See that the drive is connected and sound, then try again; an unfinished change is finished or taken back first.", e);
+    return IroningException.of(
+        "game-folder-failed",
+        thing,
+        "The disk refused: " + e.getMessage() + ".",
+        "See that the drive is connected and sound, then try again; an unfinished change is finished or taken back first.",
+        e);
   }
 }

@@ -5,8 +5,8 @@ import java.nio.file.Path;
 import java.util.List;
 
 /**
- * The few things that deploying does to a disk, so that tests can fail or crash each of them. Not for
- * reading the library or a game: nothing here follows links or walks trees.
+ * The few things that deploying does to a disk, so that tests can fail or crash each of them. Not
+ * for reading the library or a game: nothing here follows links or walks trees.
  */
 public interface Disk {
   boolean exists(Path path);
@@ -34,6 +34,8 @@ public interface Disk {
   /** Flushes a folder's entries, so that what was moved there stays moved after a power cut. */
   void flushFolder(Path folder) throws IOException;
 
-  /** Everything below a folder, deepest first, the folder itself last. Empty when it is not there. */
+  /**
+   * Everything below a folder, deepest first, the folder itself last. Empty when it is not there.
+   */
   List<Path> below(Path folder) throws IOException;
 }

@@ -10,12 +10,12 @@ import java.util.List;
 
 /**
  * The whole of a change as renames inside the game folder, written and flushed before the first of
- * them is done. Its being there at all means: go forward. A crash before it leaves only staged files,
- * which are thrown away.
+ * them is done. Its being there at all means: go forward. A crash before it leaves only staged
+ * files, which are thrown away.
  *
  * <p>Every rename can be asked whether it was done: an {@code aside} has a target of its own that
- * nothing else uses, so it is done when the target is there; an {@code in} has a source of its own, so
- * it is done when the source is gone. That makes doing the list again, from the start, safe.
+ * nothing else uses, so it is done when the target is there; an {@code in} has a source of its own,
+ * so it is done when the source is gone. That makes doing the list again, from the start, safe.
  *
  * @param moves in order
  * @param laidOut what to write as laid-out.json at the end
@@ -36,7 +36,8 @@ record Journal(List<Move> moves, String laidOut, List<String> folders, List<Stri
   String toJson() {
     ObjectNode root = JSON.createObjectNode().put("format", "ironing/journal@1");
     ArrayNode list = root.putArray("moves");
-    for (Move m : moves) list.addObject().put("kind", m.kind().name()).put("from", m.from()).put("to", m.to());
+    for (Move m : moves)
+      list.addObject().put("kind", m.kind().name()).put("from", m.from()).put("to", m.to());
     root.put("laidOut", laidOut);
     folders.forEach(root.putArray("folders")::add);
     leaving.forEach(root.putArray("leaving")::add);
@@ -46,8 +47,17 @@ record Journal(List<Move> moves, String laidOut, List<String> folders, List<Stri
   static Journal parse(String json) throws JsonProcessingException {
     JsonNode root = JSON.readTree(json);
     List<Move> moves = new ArrayList<>();
-    for (JsonNode m : root.path("moves")) moves.add(new Move(Kind.valueOf(m.path("kind").asText()), m.path("from").asText(), m.path("to").asText()));
-    return new Journal(moves, root.path("laidOut").asText(), texts(root.path("folders")), texts(root.path("leaving")));
+    for (JsonNode m : root.path("moves"))
+      moves.add(
+          new Move(
+              Kind.valueOf(m.path("kind").asText()),
+              m.path("from").asText(),
+              m.path("to").asText()));
+    return new Journal(
+        moves,
+        root.path("laidOut").asText(),
+        texts(root.path("folders")),
+        texts(root.path("leaving")));
   }
 
   private static List<String> texts(JsonNode list) {

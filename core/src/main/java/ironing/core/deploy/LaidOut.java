@@ -14,8 +14,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * What is deployed in a game folder: {@code .ironing/laid-out.json}. It is enough to take everything
- * out again with no database at hand.
+ * What is deployed in a game folder: {@code .ironing/laid-out.json}. It is enough to take
+ * everything out again with no database at hand.
  *
  * @param at when it was deployed, RFC 3339
  * @param files by the path on disk
@@ -36,7 +36,14 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
    * @param mod its number in the library, 0 for none
    * @param replaced the SHA-256 of the original that is kept, empty when nothing was there
    */
-  public record Item(String path, String sha256, long sizeBytes, long mod, String from, How how, Optional<String> replaced) {}
+  public record Item(
+      String path,
+      String sha256,
+      long sizeBytes,
+      long mod,
+      String from,
+      How how,
+      Optional<String> replaced) {}
 
   public LaidOut {
     files = Collections.unmodifiableMap(new TreeMap<>(files));
@@ -51,22 +58,42 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
     ObjectNode root = JSON.createObjectNode().put("format", FORMAT).put("at", at);
     ArrayNode items = root.putArray("files");
     for (Item i : files.values()) {
-      ObjectNode n = items.addObject().put("path", i.path()).put("sha256", i.sha256()).put("size", i.sizeBytes()).put("mod", i.mod()).put("from", i.from()).put("how", i.how() == How.LINK ? "link" : "copy");
+      ObjectNode n =
+          items
+              .addObject()
+              .put("path", i.path())
+              .put("sha256", i.sha256())
+              .put("size", i.sizeBytes())
+              .put("mod", i.mod())
+              .put("from", i.from())
+              .put("how", i.how() == How.LINK ? "link" : "copy");
       i.replaced().ifPresent(r -> n.put("replaced", r));
     }
     folders.forEach(root.putArray("folders")::add);
     return root.toPrettyString() + "\n";
   }
 
-  /** @throws IroningException with code {@code laid-out-unreadable} */
+  /**
+   * @throws IroningException with code {@code laid-out-unreadable}
+   */
   public static LaidOut parse(String json) {
     try {
       JsonNode root = JSON.readTree(json);
-      if (!FORMAT.equals(root.path("format").asText())) throw unreadable("its format is not " + FORMAT, null);
+      if (!FORMAT.equals(root.path("format").asText()))
+        throw unreadable("its format is not " + FORMAT, null);
       Map<String, Item> files = new TreeMap<>();
       for (JsonNode n : root.path("files")) {
-        Optional<String> replaced = n.has("replaced") ? Optional.of(n.get("replaced").asText()) : Optional.empty();
-        Item i = new Item(n.path("path").asText(), n.path("sha256").asText(), n.path("size").asLong(), n.path("mod").asLong(), n.path("from").asText(), n.path("how").asText().equals("link") ? How.LINK : How.COPY, replaced);
+        Optional<String> replaced =
+            n.has("replaced") ? Optional.of(n.get("replaced").asText()) : Optional.empty();
+        Item i =
+            new Item(
+                n.path("path").asText(),
+                n.path("sha256").asText(),
+                n.path("size").asLong(),
+                n.path("mod").asLong(),
+                n.path("from").asText(),
+                n.path("how").asText().equals("link") ? How.LINK : How.COPY,
+                replaced);
         files.put(i.path(), i);
       }
       List<String> folders = new ArrayList<>();
@@ -78,6 +105,11 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
   }
 
   private static IroningException unreadable(String why, Throwable cause) {
-    return IroningException.of("laid-out-unreadable", ".ironing/laid-out.json", "The note of what is deployed cannot be read: " + why + ".", "Restore it from a backup of the game folder; the originals are in .ironing/kept.", cause);
+    return IroningException.of(
+        "laid-out-unreadable",
+        ".ironing/laid-out.json",
+        "The note of what is deployed cannot be read: " + why + ".",
+        "Restore it from a backup of the game folder; the originals are in .ironing/kept.",
+        cause);
   }
 }

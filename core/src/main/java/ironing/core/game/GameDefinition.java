@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * A game as its game.yaml describes it. Immutable; every pattern is compiled with the game's own way
- * of comparing paths.
+ * A game as its game.yaml describes it. Immutable; every pattern is compiled with the game's own
+ * way of comparing paths.
  */
 public record GameDefinition(
     String id,
@@ -36,13 +36,18 @@ public record GameDefinition(
 
   /** What counts as a plugin and how the game is told their order. */
   public record Plugins(
-      PathPattern match, String mount, List<String> own, Optional<Slots> slots, Optional<ListFile> list) {}
+      PathPattern match,
+      String mount,
+      List<String> own,
+      Optional<Slots> slots,
+      Optional<ListFile> list) {}
 
   /** {@code reserved} of the {@code total} are not free for plugins: the save takes them. */
   public record Slots(int total, int reserved) {}
 
   /** The list that the game reads. {@code on} and {@code off} hold "{name}"; off may be absent. */
-  public record ListFile(String file, String on, Optional<String> off, boolean omitOwn, String newline) {}
+  public record ListFile(
+      String file, String on, Optional<String> off, boolean omitOwn, String newline) {}
 
   /** How to start the game: arguments, never a shell; "{game}" and "{standins}" are filled in. */
   public record Run(List<String> command, Optional<String> log) {}
@@ -59,7 +64,9 @@ public record GameDefinition(
   /** Whether deploying and undeploying must leave this path alone. */
   public boolean isProtected(String path) {
     String key = pathCase.key(path);
-    return key.equals(".ironing") || key.startsWith(".ironing/") || PathPattern.anyMatches(protect, path);
+    return key.equals(".ironing")
+        || key.startsWith(".ironing/")
+        || PathPattern.anyMatches(protect, path);
   }
 
   public boolean isWritable(String path) {
@@ -97,6 +104,7 @@ public record GameDefinition(
   /** Whether this is one of the game's own plugins, which are always first and always on. */
   public boolean isOwnPlugin(String name) {
     String key = PathCase.fold(name);
-    return plugins.isPresent() && plugins.get().own().stream().anyMatch(o -> PathCase.fold(o).equals(key));
+    return plugins.isPresent()
+        && plugins.get().own().stream().anyMatch(o -> PathCase.fold(o).equals(key));
   }
 }

@@ -42,7 +42,10 @@ public final class GameDefinitionReader {
     }
     String id = top.required("id");
     if (top.has("id") && !id.matches("[a-z0-9-]{1,64}")) {
-      top.reject("id", "an id has lower-case letters, digits and hyphens, at most 64", "Write one such as skerry-line.");
+      top.reject(
+          "id",
+          "an id has lower-case letters, digits and hyphens, at most 64",
+          "Write one such as skerry-line.");
     }
     PathCase pathCase = pathCase(top);
     List<Mount> mounts = mounts(top, pathCase);
@@ -71,7 +74,10 @@ public final class GameDefinitionReader {
   private static PathCase pathCase(Section top) {
     String text = top.text("pathCase").orElse("sensitive");
     if (!text.equals("sensitive") && !text.equals("insensitive")) {
-      top.reject("pathCase", "“" + text + "” is no way to compare paths", "Write sensitive or insensitive.");
+      top.reject(
+          "pathCase",
+          "“" + text + "” is no way to compare paths",
+          "Write sensitive or insensitive.");
     }
     return text.equals("insensitive") ? PathCase.INSENSITIVE : PathCase.SENSITIVE;
   }
@@ -82,10 +88,14 @@ public final class GameDefinitionReader {
     Set<String> ids = new HashSet<>();
     for (Section s : top.sections("mounts")) {
       String id = s.required("id");
-      if (!ids.add(id)) s.reject("id", "two mounts are called “" + id + "”", "Give each its own id.");
+      if (!ids.add(id))
+        s.reject("id", "two mounts are called “" + id + "”", "Give each its own id.");
       String at = s.text("at").orElse(".");
       if (!at.equals(".") && GamePath.whyUnsafe(at) != null) {
-        s.reject("at", "“" + at + "” is not a place in the game folder: " + GamePath.whyUnsafe(at), "Write a relative path, or . for the folder itself.");
+        s.reject(
+            "at",
+            "“" + at + "” is not a place in the game folder: " + GamePath.whyUnsafe(at),
+            "Write a relative path, or . for the folder itself.");
       }
       mounts.add(new Mount(id, at, PathPattern.all(s.texts("holds"), pathCase)));
       s.warnOfUnknownKeys();
@@ -97,7 +107,10 @@ public final class GameDefinitionReader {
     List<String> paths = s.texts(key);
     for (String p : paths) {
       if (GamePath.whyUnsafe(p) != null) {
-        s.reject(key, "“" + p + "” is not a path in the game folder: " + GamePath.whyUnsafe(p), "Write a relative path with /.");
+        s.reject(
+            key,
+            "“" + p + "” is not a path in the game folder: " + GamePath.whyUnsafe(p),
+            "Write a relative path with /.");
       }
     }
     return List.copyOf(paths);
@@ -106,7 +119,9 @@ public final class GameDefinitionReader {
   private static VersionSource version(Section s) {
     paths(s, "file");
     VersionSource v = new VersionSource(s.required("file"), s.text("pointer"), s.number("line", 1));
-    if (v.pointer().isPresent() && !v.pointer().get().isEmpty() && !v.pointer().get().startsWith("/")) {
+    if (v.pointer().isPresent()
+        && !v.pointer().get().isEmpty()
+        && !v.pointer().get().startsWith("/")) {
       s.reject("pointer", "a JSON pointer begins with /", "Write it like /version.");
     }
     s.warnOfUnknownKeys();
@@ -127,7 +142,8 @@ public final class GameDefinitionReader {
 
   private static Plugins plugins(Section s, Set<String> mountIds, PathCase pathCase) {
     if (!s.text("format").orElse("ironing/plugin@1").equals("ironing/plugin@1")) {
-      s.reject("format", "plugins of this format cannot be read", "Write format: ironing/plugin@1.");
+      s.reject(
+          "format", "plugins of this format cannot be read", "Write format: ironing/plugin@1.");
     }
     Optional<Slots> slots =
         s.section("slots")
@@ -135,7 +151,10 @@ public final class GameDefinitionReader {
                 t -> {
                   Slots read = new Slots(t.number("total", 0), t.number("reserved", 0));
                   if (read.total() < 1 || read.reserved() < 0 || read.reserved() > read.total()) {
-                    t.reject("total", "slots need a total above 0 and no more reserved than that", "Write { total: 96, reserved: 1 }.");
+                    t.reject(
+                        "total",
+                        "slots need a total above 0 and no more reserved than that",
+                        "Write { total: 96, reserved: 1 }.");
                   }
                   t.warnOfUnknownKeys();
                   return read;
@@ -154,13 +173,20 @@ public final class GameDefinitionReader {
   private static ListFile listFile(Section s) {
     paths(s, "file");
     String on = s.text("on").orElse("{name}");
-    if (!on.contains("{name}")) s.reject("on", "the line of a plugin needs {name} in it", "Write it like on: \"use {name}\".");
+    if (!on.contains("{name}"))
+      s.reject(
+          "on", "the line of a plugin needs {name} in it", "Write it like on: \"use {name}\".");
     String newline = s.text("newline").orElse("lf");
     if (!newline.equals("lf") && !newline.equals("crlf")) {
       s.reject("newline", "“" + newline + "” is no line end", "Write lf or crlf.");
     }
     ListFile list =
-        new ListFile(s.required("file"), on, s.text("off"), s.text("own").orElse("omit").equals("omit"), newline.equals("crlf") ? "\r\n" : "\n");
+        new ListFile(
+            s.required("file"),
+            on,
+            s.text("off"),
+            s.text("own").orElse("omit").equals("omit"),
+            newline.equals("crlf") ? "\r\n" : "\n");
     s.warnOfUnknownKeys();
     return list;
   }
@@ -168,7 +194,10 @@ public final class GameDefinitionReader {
   private static String mountOf(Section s, Set<String> mountIds) {
     String mount = s.required("mount");
     if (s.has("mount") && !mountIds.contains(mount)) {
-      s.reject("mount", "there is no mount “" + mount + "”", "Name one of: " + String.join(", ", mountIds.stream().sorted().toList()) + ".");
+      s.reject(
+          "mount",
+          "there is no mount “" + mount + "”",
+          "Name one of: " + String.join(", ", mountIds.stream().sorted().toList()) + ".");
     }
     return mount;
   }
@@ -182,7 +211,10 @@ public final class GameDefinitionReader {
                 all.section(type)
                     .ifPresent(
                         s -> {
-                          types.put(type, new RecordType(s.text("title").orElse(type), s.text("label"), fields(s)));
+                          types.put(
+                              type,
+                              new RecordType(
+                                  s.text("title").orElse(type), s.text("label"), fields(s)));
                           s.warnOfUnknownKeys();
                         });
               }
@@ -192,9 +224,12 @@ public final class GameDefinitionReader {
 
   private static Map<String, RecordType.Field> fields(Section s) {
     Map<String, RecordType.Field> fields = new LinkedHashMap<>();
-    s.section("fields").ifPresent(all -> {
-      for (String name : all.keys()) all.section(name).ifPresent(f -> fields.put(name, field(f)));
-    });
+    s.section("fields")
+        .ifPresent(
+            all -> {
+              for (String name : all.keys())
+                all.section(name).ifPresent(f -> fields.put(name, field(f)));
+            });
     return fields;
   }
 
@@ -204,13 +239,22 @@ public final class GameDefinitionReader {
     try {
       kind = RecordType.Kind.valueOf(word);
     } catch (IllegalArgumentException e) {
-      s.reject("kind", "“" + word.toLowerCase(Locale.ROOT) + "” is no kind of field", "Write text, number, truth, ref, path, set, rows, sequence or whole.");
+      s.reject(
+          "kind",
+          "“" + word.toLowerCase(Locale.ROOT) + "” is no kind of field",
+          "Write text, number, truth, ref, path, set, rows, sequence or whole.");
     }
     if (kind == RecordType.Kind.ROWS && !s.has("key")) {
       s.reject("kind", "rows need a key", "Name the field that tells the rows apart: key: goods.");
     }
     RecordType.Field field =
-        new RecordType.Field(kind, s.text("unit"), s.text("pair"), s.section("of").map(GameDefinitionReader::field), s.text("key"), fields(s));
+        new RecordType.Field(
+            kind,
+            s.text("unit"),
+            s.text("pair"),
+            s.section("of").map(GameDefinitionReader::field),
+            s.text("key"),
+            fields(s));
     s.known("to", "min", "max", "title", "holdsIds");
     s.warnOfUnknownKeys();
     return field;
@@ -218,7 +262,8 @@ public final class GameDefinitionReader {
 
   private static Run run(Section s) {
     List<String> command = s.texts("command");
-    if (command.isEmpty()) s.reject("command", "the game needs a command", "Write a list: [ program, argument ].");
+    if (command.isEmpty())
+      s.reject("command", "the game needs a command", "Write a list: [ program, argument ].");
     paths(s, "log");
     Run run = new Run(List.copyOf(command), s.text("log"));
     s.warnOfUnknownKeys();

@@ -24,7 +24,9 @@ import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
-/** Looking at a game's folder: is it that game, in which version, and what is in it. Never writes. */
+/**
+ * Looking at a game's folder: is it that game, in which version, and what is in it. Never writes.
+ */
 public final class GameFolder {
   /** The name of the definition that a game may carry in its own folder. */
   public static final String DEFINITION = "game.yaml";
@@ -37,36 +39,57 @@ public final class GameFolder {
 
   private GameFolder() {}
 
-  /** @throws IroningException with code {@code game-folder-wrong} naming all that is missing */
+  /**
+   * @throws IroningException with code {@code game-folder-wrong} naming all that is missing
+   */
   public static void requireGame(GameDefinition game, Path folder) {
     requireFolder(folder);
     List<Problem> missing = new ArrayList<>();
     for (String d : game.detect()) {
       if (!Files.exists(GamePath.resolve(folder, d))) {
-        missing.add(new Problem("game-folder-wrong", folder.toString(), "This is not the folder of " + game.title() + ": “" + d + "” is not in it.", "Name the folder in which the game lies."));
+        missing.add(
+            new Problem(
+                "game-folder-wrong",
+                folder.toString(),
+                "This is not the folder of " + game.title() + ": “" + d + "” is not in it.",
+                "Name the folder in which the game lies."));
       }
     }
     if (!missing.isEmpty()) throw new IroningException(missing);
   }
 
-  /** @throws IroningException with code {@code game-folder-gone} */
+  /**
+   * @throws IroningException with code {@code game-folder-gone}
+   */
   public static void requireFolder(Path folder) {
     if (!Files.isDirectory(folder)) {
-      throw IroningException.of("game-folder-gone", folder.toString(), "There is no such folder.", "Put the game back there, connect its drive, or name the folder anew.");
+      throw IroningException.of(
+          "game-folder-gone",
+          folder.toString(),
+          "There is no such folder.",
+          "Put the game back there, connect its drive, or name the folder anew.");
     }
   }
 
-  /** The version as written, trimmed; empty when the definition names none or the file does not tell. */
+  /**
+   * The version as written, trimmed; empty when the definition names none or the file does not
+   * tell.
+   */
   public static Optional<String> version(GameDefinition game, Path folder) {
     if (game.version().isEmpty()) return Optional.empty();
     GameDefinition.VersionSource source = game.version().get();
     try {
-      String text = Files.readString(GamePath.resolve(folder, source.file()), StandardCharsets.UTF_8);
+      String text =
+          Files.readString(GamePath.resolve(folder, source.file()), StandardCharsets.UTF_8);
       if (source.pointer().isPresent()) {
         JsonNode node = new ObjectMapper().readTree(text).at(source.pointer().get());
         return node.isValueNode() ? Optional.of(node.asText().trim()) : Optional.empty();
       }
-      return text.lines().skip(source.line() - 1L).findFirst().map(String::trim).filter(s -> !s.isEmpty());
+      return text.lines()
+          .skip(source.line() - 1L)
+          .findFirst()
+          .map(String::trim)
+          .filter(s -> !s.isEmpty());
     } catch (JsonProcessingException e) {
       return Optional.empty();
     } catch (IOException e) {
@@ -74,11 +97,22 @@ public final class GameFolder {
     }
   }
 
-  /** Reads and hashes every file of the folder, {@code .ironing} aside. Cost: one pass over all bytes. */
+  /**
+   * Reads and hashes every file of the folder, {@code .ironing} aside. Cost: one pass over all
+   * bytes.
+   */
   public static List<Seen> scan(Path folder) throws IOException {
     requireFolder(folder);
     List<Seen> seen = new ArrayList<>();
-    walk(folder, (path, file, attrs) -> seen.add(new Seen(path, attrs.size(), attrs.lastModifiedTime().toMillis(), ContentHash.of(file))));
+    walk(
+        folder,
+        (path, file, attrs) ->
+            seen.add(
+                new Seen(
+                    path,
+                    attrs.size(),
+                    attrs.lastModifiedTime().toMillis(),
+                    ContentHash.of(file))));
     seen.sort(Comparator.comparing(Seen::path));
     return seen;
   }
@@ -93,7 +127,8 @@ public final class GameFolder {
 
   /** The content of a zip pack as game paths below the packs' mount. */
   public static List<Packed> packContent(GameDefinition game, String packPath, Path file) {
-    String at = game.packs().flatMap(p -> game.mount(p.mount())).map(GameDefinition.Mount::at).orElse(".");
+    String at =
+        game.packs().flatMap(p -> game.mount(p.mount())).map(GameDefinition.Mount::at).orElse(".");
     List<Packed> out = new ArrayList<>();
     try (ZipFile zip = new ZipFile(file.toFile())) {
       for (ZipEntry e : Collections.list(zip.entries())) {
@@ -104,7 +139,12 @@ public final class GameFolder {
         }
       }
     } catch (IOException e) {
-      throw IroningException.of("pack-unreadable", packPath, "This pack cannot be read: " + e.getMessage() + ".", "Bring in a sound copy of its mod.", e);
+      throw IroningException.of(
+          "pack-unreadable",
+          packPath,
+          "This pack cannot be read: " + e.getMessage() + ".",
+          "Bring in a sound copy of its mod.",
+          e);
     }
     return out;
   }
@@ -116,19 +156,25 @@ public final class GameFolder {
   private static void walk(Path folder, Visit visit) throws IOException {
     Path root = folder.toAbsolutePath().normalize();
     try {
-      Files.walkFileTree(root, new SimpleFileVisitor<>() {
-        @Override
-        public FileVisitResult preVisitDirectory(Path dir, BasicFileAttributes attrs) {
-          return dir.equals(root.resolve(".ironing")) ? FileVisitResult.SKIP_SUBTREE : FileVisitResult.CONTINUE;
-        }
+      Files.walkFileTree(
+          root,
+          new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult preVisitDirectory(Path dir, BasicFileAttributes attrs) {
+              return dir.equals(root.resolve(".ironing"))
+                  ? FileVisitResult.SKIP_SUBTREE
+                  : FileVisitResult.CONTINUE;
+            }
 
-        @Override
-        public FileVisitResult visitFile(Path file, BasicFileAttributes attrs) throws IOException {
-          // links are not followed: what lies behind one is not the game's
-          if (attrs.isRegularFile()) visit.file(root.relativize(file).toString().replace('\\', '/'), file, attrs);
-          return FileVisitResult.CONTINUE;
-        }
-      });
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes attrs)
+                throws IOException {
+              // links are not followed: what lies behind one is not the game's
+              if (attrs.isRegularFile())
+                visit.file(root.relativize(file).toString().replace('\\', '/'), file, attrs);
+              return FileVisitResult.CONTINUE;
+            }
+          });
     } catch (UncheckedIOException e) {
       throw e.getCause();
     }

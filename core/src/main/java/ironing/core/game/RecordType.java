@@ -27,9 +27,20 @@ public record RecordType(String title, Optional<String> label, Map<String, Field
    * @param fields the fields of a row
    */
   public record Field(
-      Kind kind, Optional<String> unit, Optional<String> pair, Optional<Field> of, Optional<String> key, Map<String, Field> fields) {
+      Kind kind,
+      Optional<String> unit,
+      Optional<String> pair,
+      Optional<Field> of,
+      Optional<String> key,
+      Map<String, Field> fields) {
     public static final Field WHOLE =
-        new Field(Kind.WHOLE, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Map.of());
+        new Field(
+            Kind.WHOLE,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Map.of());
   }
 
   /** A type that the game's definition does not describe. */

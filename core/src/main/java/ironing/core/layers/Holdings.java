@@ -10,11 +10,11 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Who brings what: every path with all sources that hold a file there, whatever the order. It changes
- * only when mods come and go, so a move in the order never rebuilds it.
+ * Who brings what: every path with all sources that hold a file there, whatever the order. It
+ * changes only when mods come and go, so a move in the order never rebuilds it.
  *
- * <p>A <i>source</i> is a body of files that stands at one height: the loose files of a mod (or of the
- * game), or one pack of it.
+ * <p>A <i>source</i> is a body of files that stands at one height: the loose files of a mod (or of
+ * the game), or one pack of it.
  *
  * <p>Invariant: holders of path p are the slots {@code start[p]..start[p+1]-1}. Cost: three ints a
  * file, one an int a path, beside the texts. Threads: immutable after {@link Builder#build}.
@@ -23,7 +23,9 @@ public final class Holdings {
   /** The mod id by which the unmodded game itself is known. */
   public static final long GAME = 0;
 
-  /** @param pack the game path of the pack whose content this is; empty for loose files */
+  /**
+   * @param pack the game path of the pack whose content this is; empty for loose files
+   */
   public record Source(int id, long mod, Optional<String> pack) {}
 
   private final PathTable paths;
@@ -36,7 +38,16 @@ public final class Holdings {
   private final String[] slotSpelling;
   private final int[][] pathsOfSource;
 
-  private Holdings(PathTable paths, List<Source> sources, List<String> contents, int[] start, int[] slotSource, int[] slotContent, long[] slotSize, String[] slotSpelling, int[][] pathsOfSource) {
+  private Holdings(
+      PathTable paths,
+      List<Source> sources,
+      List<String> contents,
+      int[] start,
+      int[] slotSource,
+      int[] slotContent,
+      long[] slotSize,
+      String[] slotSpelling,
+      int[][] pathsOfSource) {
     this.paths = paths;
     this.sources = sources;
     this.contents = contents;
@@ -48,7 +59,10 @@ public final class Holdings {
     this.pathsOfSource = pathsOfSource;
   }
 
-  /** Gathers files source by source. The game comes first, so that its spelling of a path is the one kept. */
+  /**
+   * Gathers files source by source. The game comes first, so that its spelling of a path is the one
+   * kept.
+   */
   public static final class Builder {
     private final PathTable paths;
     private final List<Source> sources = new ArrayList<>();
@@ -73,7 +87,13 @@ public final class Holdings {
       if (files == path.length) grow();
       path[files] = paths.intern(gamePath);
       source[files] = sourceId;
-      content[files] = contentIds.computeIfAbsent(sha256, s -> { contents.add(s); return contents.size() - 1; });
+      content[files] =
+          contentIds.computeIfAbsent(
+              sha256,
+              s -> {
+                contents.add(s);
+                return contents.size() - 1;
+              });
       size[files] = sizeBytes;
       spelling[files] = gamePath;
       files++;
@@ -110,7 +130,16 @@ public final class Holdings {
       for (int s = 0; s < of.length; s++) of[s] = new int[count[s]];
       Arrays.fill(count, 0);
       for (int f = 0; f < files; f++) of[source[f]][count[source[f]]++] = path[f];
-      return new Holdings(paths, List.copyOf(sources), List.copyOf(contents), start, slotSource, slotContent, slotSize, slotSpelling, of);
+      return new Holdings(
+          paths,
+          List.copyOf(sources),
+          List.copyOf(contents),
+          start,
+          slotSource,
+          slotContent,
+          slotSize,
+          slotSpelling,
+          of);
     }
   }
 

@@ -9,13 +9,13 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /**
- * How all files stand under one order of sources: the file in play at every path, and for every source
- * how many of its files are in play alone, cover others, are covered, or are twins.
+ * How all files stand under one order of sources: the file in play at every path, and for every
+ * source how many of its files are in play alone, cover others, are covered, or are twins.
  *
- * <p>Idea: each source has a rank, and the winner of a path is its holder of the highest rank. When the
- * order changes, the sources outside a longest common run of old and new order are the ones that moved;
- * only paths that they hold can change hands, and only those are looked at again. So a move costs what
- * the moved mods hold, plus copying one int a path.
+ * <p>Idea: each source has a rank, and the winner of a path is its holder of the highest rank. When
+ * the order changes, the sources outside a longest common run of old and new order are the ones
+ * that moved; only paths that they hold can change hands, and only those are looked at again. So a
+ * move costs what the moved mods hold, plus copying one int a path.
  *
  * <p>Immutable; {@link #reordered} gives a new one. Threads: any number of readers.
  */
@@ -48,7 +48,9 @@ public final class Standing {
     this.tally = tally;
   }
 
-  /** @param order source ids from the lowest; what is not named is out of the game */
+  /**
+   * @param order source ids from the lowest; what is not named is out of the game
+   */
   public static Standing of(Holdings holdings, int[] order) {
     int[] winner = new int[holdings.pathCount()];
     Arrays.fill(winner, ABSENT);
@@ -61,12 +63,17 @@ public final class Standing {
     return s;
   }
 
-  /** The standing under another order. Cost: O(sources log sources + files of the sources that moved + paths copied). */
+  /**
+   * The standing under another order. Cost: O(sources log sources + files of the sources that moved
+   * + paths copied).
+   */
   public Standing reordered(int[] newOrder) {
     if (Arrays.equals(order, newOrder)) return this;
     int[][] newTally = new int[tally.length][];
     for (int s = 0; s < tally.length; s++) newTally[s] = tally[s].clone();
-    Standing next = new Standing(holdings, newOrder.clone(), ranks(holdings, newOrder), winner.clone(), newTally);
+    Standing next =
+        new Standing(
+            holdings, newOrder.clone(), ranks(holdings, newOrder), winner.clone(), newTally);
     BitSet done = new BitSet(winner.length);
     Standing before = new Standing(holdings, order, rank, winner, newTally);
     for (int s : moved(order, rank, newOrder, next.rank)) {
@@ -81,12 +88,16 @@ public final class Standing {
     return next;
   }
 
-  /** What differs in the game between another standing over the same holdings and this one. Cost: O(paths). */
+  /**
+   * What differs in the game between another standing over the same holdings and this one. Cost:
+   * O(paths).
+   */
   public List<Change> changesSince(Standing before) {
     List<Change> changes = new ArrayList<>();
     for (int p = 0; p < winner.length; p++) {
       int a = before.winner[p], b = winner[p];
-      if (a != b && (a == ABSENT || b == ABSENT || holdings.contentAt(a) != holdings.contentAt(b))) changes.add(new Change(p, a, b));
+      if (a != b && (a == ABSENT || b == ABSENT || holdings.contentAt(a) != holdings.contentAt(b)))
+        changes.add(new Change(p, a, b));
     }
     return changes;
   }
@@ -105,7 +116,8 @@ public final class Standing {
     int[] rank = new int[holdings.sources().size()];
     Arrays.fill(rank, ABSENT);
     for (int i = 0; i < order.length; i++) {
-      if (rank[order[i]] != ABSENT) throw new IllegalArgumentException("source " + order[i] + " stands in the order twice");
+      if (rank[order[i]] != ABSENT)
+        throw new IllegalArgumentException("source " + order[i] + " stands in the order twice");
       rank[order[i]] = i;
     }
     return rank;
@@ -205,11 +217,15 @@ public final class Standing {
     return new Relations(covers, coveredBy);
   }
 
-  /** The paths that a mod holds and that stand, in no order; a path held loose and packed comes once. */
+  /**
+   * The paths that a mod holds and that stand, in no order; a path held loose and packed comes
+   * once.
+   */
   public int[] pathsOfMod(long mod) {
     BitSet seen = new BitSet();
     for (Holdings.Source source : holdings.sources()) {
-      if (source.mod() == mod && rank[source.id()] != ABSENT) for (int p : holdings.pathsOf(source.id())) seen.set(p);
+      if (source.mod() == mod && rank[source.id()] != ABSENT)
+        for (int p : holdings.pathsOf(source.id())) seen.set(p);
     }
     return seen.stream().toArray();
   }

@@ -11,8 +11,9 @@ import java.util.TreeSet;
 /**
  * Where the content of an archive begins and where each of its files goes in the game.
  *
- * <p>The content begins at the folder of the card; without one, at the highest folder below which some
- * file is held by a mount, paths there being tried as they are and with a mount's place taken off.
+ * <p>The content begins at the folder of the card; without one, at the highest folder below which
+ * some file is held by a mount, paths there being tried as they are and with a mount's place taken
+ * off.
  */
 public final class ContentLayout {
   public static final String CARD = "mod-card.yaml";
@@ -26,8 +27,11 @@ public final class ContentLayout {
 
   /** What reading an archive's shape came to. */
   public sealed interface Outcome {
-    /** @param reason why the content begins at {@code root} ("" is the archive's top) */
-    record Laid(String root, String reason, List<Placed> placed, List<LeftOut> leftOut) implements Outcome {}
+    /**
+     * @param reason why the content begins at {@code root} ("" is the archive's top)
+     */
+    record Laid(String root, String reason, List<Placed> placed, List<LeftOut> leftOut)
+        implements Outcome {}
 
     /** Several folders side by side could each be a mod: the user picks one. */
     record Several(List<String> roots) implements Outcome {}
@@ -40,7 +44,12 @@ public final class ContentLayout {
 
   /** Cost: entries times depth. Pure. */
   public static Outcome of(GameDefinition game, Collection<String> entries) {
-    List<String> cards = entries.stream().filter(e -> GamePath.name(e).equals(CARD)).map(GamePath::folder).sorted().toList();
+    List<String> cards =
+        entries.stream()
+            .filter(e -> GamePath.name(e).equals(CARD))
+            .map(GamePath::folder)
+            .sorted()
+            .toList();
     int highest = cards.stream().mapToInt(ContentLayout::depth).min().orElse(-1);
     List<String> roots = cards.stream().filter(c -> depth(c) == highest).toList();
     if (roots.size() > 1) return new Outcome.Several(roots);
@@ -49,13 +58,16 @@ public final class ContentLayout {
     for (int depth = 0; depth <= deepest; depth++) {
       List<String> found = rootsAt(game, entries, depth);
       if (found.size() > 1) return new Outcome.Several(found);
-      if (found.size() == 1) return at(game, entries, found.get(0), "it is the highest folder with files that the game knows");
+      if (found.size() == 1)
+        return at(
+            game, entries, found.get(0), "it is the highest folder with files that the game knows");
     }
     return new Outcome.Nothing();
   }
 
   /** The layout when the content begins at a given folder. */
-  public static Outcome at(GameDefinition game, Collection<String> entries, String root, String reason) {
+  public static Outcome at(
+      GameDefinition game, Collection<String> entries, String root, String reason) {
     List<Placed> placed = new ArrayList<>();
     List<LeftOut> leftOut = new ArrayList<>();
     String prefix = root.isEmpty() ? "" : root + "/";
@@ -70,23 +82,29 @@ public final class ContentLayout {
         continue;
       }
       Optional<Placed> place = place(game, entry, relative);
-      if (place.isEmpty()) leftOut.add(new LeftOut(entry, "No part of the game reads such a file at this place."));
-      else if (game.isProtected(place.get().gamePath())) leftOut.add(new LeftOut(entry, "The game definition protects this place."));
+      if (place.isEmpty())
+        leftOut.add(new LeftOut(entry, "No part of the game reads such a file at this place."));
+      else if (game.isProtected(place.get().gamePath()))
+        leftOut.add(new LeftOut(entry, "The game definition protects this place."));
       else placed.add(place.get());
     }
-    return placed.isEmpty() ? new Outcome.Nothing() : new Outcome.Laid(root, reason, List.copyOf(placed), List.copyOf(leftOut));
+    return placed.isEmpty()
+        ? new Outcome.Nothing()
+        : new Outcome.Laid(root, reason, List.copyOf(placed), List.copyOf(leftOut));
   }
 
   private static Optional<Placed> place(GameDefinition game, String entry, String relative) {
     for (GameDefinition.Mount m : game.mounts()) {
       for (String below : candidates(game, m, relative)) {
-        if (m.holds().stream().anyMatch(p -> p.matches(below))) return Optional.of(new Placed(entry, GamePath.join(m.at(), below), m.id()));
+        if (m.holds().stream().anyMatch(p -> p.matches(below)))
+          return Optional.of(new Placed(entry, GamePath.join(m.at(), below), m.id()));
       }
     }
     return Optional.empty();
   }
 
-  private static List<String> candidates(GameDefinition game, GameDefinition.Mount m, String relative) {
+  private static List<String> candidates(
+      GameDefinition game, GameDefinition.Mount m, String relative) {
     String stripped = m.at().equals(".") ? null : game.below(m.at(), relative);
     return stripped == null ? List.of(relative) : List.of(relative, stripped);
   }
@@ -96,7 +114,9 @@ public final class ContentLayout {
     for (String entry : entries) {
       if (depth(entry) < depth) continue;
       String root = firstSteps(entry, depth);
-      if (!roots.contains(root) && place(game, entry, root.isEmpty() ? entry : entry.substring(root.length() + 1)).isPresent()) roots.add(root);
+      if (!roots.contains(root)
+          && place(game, entry, root.isEmpty() ? entry : entry.substring(root.length() + 1))
+              .isPresent()) roots.add(root);
     }
     return List.copyOf(roots);
   }

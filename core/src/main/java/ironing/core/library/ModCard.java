@@ -33,7 +33,8 @@ public record ModCard(
     Map<String, PluginWish> plugins,
     boolean inferred) {
   private static final String FORMAT = "ironing/mod@1";
-  private static final List<String> BANDS = List.of("groundwork", "fixes", "looks", "sounds", "plays", "interface", "finishing");
+  private static final List<String> BANDS =
+      List.of("groundwork", "fixes", "looks", "sounds", "plays", "interface", "finishing");
 
   public record Need(String mod, String versions) {}
 
@@ -41,32 +42,57 @@ public record ModCard(
 
   public record PluginWish(List<String> after, List<String> before) {}
 
-  /** @throws IroningException with code {@code yaml-invalid} for every mistake */
+  /**
+   * @throws IroningException with code {@code yaml-invalid} for every mistake
+   */
   public static ModCard read(String file, String text) {
     return YamlDocument.read(file, text, ModCard::card).value();
   }
 
-  /** A card for a mod without one: name and version from the archive's name, as people write them. */
+  /**
+   * A card for a mod without one: name and version from the archive's name, as people write them.
+   */
   public static ModCard inferredFrom(String archiveName) {
     String stem = archiveName.replaceFirst("(?i)\\.(zip|7z|tar\\.(gz|xz|bz2)|tgz)$", "");
     Matcher m = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$").matcher(stem);
     boolean found = m.matches() && !m.group(1).isBlank();
     String name = (found ? m.group(1) : stem).replace('_', ' ').strip();
     if (name.indexOf(' ') < 0) name = name.replace('-', ' ');
-    return new ModCard(idFrom(name), name, found ? m.group(2) : "0", List.of(), "", List.of(), List.of(), List.of(), List.of(), Optional.empty(), Map.of(), true);
+    return new ModCard(
+        idFrom(name),
+        name,
+        found ? m.group(2) : "0",
+        List.of(),
+        "",
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        Optional.empty(),
+        Map.of(),
+        true);
   }
 
   private static String idFrom(String name) {
-    String id = Normalizer.normalize(name, Normalizer.Form.NFD).toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+    String id =
+        Normalizer.normalize(name, Normalizer.Form.NFD)
+            .toLowerCase(Locale.ROOT)
+            .replaceAll("[^a-z0-9]+", "-")
+            .replaceAll("^-|-$", "");
     String cut = id.substring(0, Math.min(64, id.length()));
     return cut.isEmpty() ? "mod" : cut;
   }
 
   private static ModCard card(Section top) {
-    if (top.has("format") && !top.text("format").orElse("").equals(FORMAT)) top.reject("format", "the format is not " + FORMAT, "Write format: " + FORMAT + ".");
+    if (top.has("format") && !top.text("format").orElse("").equals(FORMAT))
+      top.reject("format", "the format is not " + FORMAT, "Write format: " + FORMAT + ".");
     top.required("format");
     String id = top.required("id");
-    if (top.has("id") && !id.matches("[a-z0-9-]{1,64}")) top.reject("id", "an id has lower-case letters, digits and hyphens, at most 64", "Write one such as rope-locker.");
+    if (top.has("id") && !id.matches("[a-z0-9-]{1,64}"))
+      top.reject(
+          "id",
+          "an id has lower-case letters, digits and hyphens, at most 64",
+          "Write one such as rope-locker.");
     List<Need> needs = new ArrayList<>();
     for (Section s : top.sections("needs")) {
       needs.add(new Need(s.required("mod"), range(s)));
@@ -79,12 +105,35 @@ public record ModCard(
     }
     top.section("game").ifPresent(ModCard::range);
     Optional<String> band = top.text("band");
-    if (band.isPresent() && !BANDS.contains(band.get())) top.reject("band", "“" + band.get() + "” is no band", "Write one of: " + String.join(", ", BANDS) + ".");
+    if (band.isPresent() && !BANDS.contains(band.get()))
+      top.reject(
+          "band",
+          "“" + band.get() + "” is no band",
+          "Write one of: " + String.join(", ", BANDS) + ".");
     Map<String, PluginWish> plugins = new LinkedHashMap<>();
-    top.section("plugins").ifPresent(all -> {
-      for (String name : all.keys()) all.section(name).ifPresent(s -> plugins.put(name, new PluginWish(s.texts("after"), s.texts("before"))));
-    });
-    ModCard card = new ModCard(id, top.required("name"), top.required("version"), top.texts("authors"), top.text("summary").orElse(""), needs, clashes, top.texts("after"), top.texts("before"), band, plugins, false);
+    top.section("plugins")
+        .ifPresent(
+            all -> {
+              for (String name : all.keys())
+                all.section(name)
+                    .ifPresent(
+                        s ->
+                            plugins.put(name, new PluginWish(s.texts("after"), s.texts("before"))));
+            });
+    ModCard card =
+        new ModCard(
+            id,
+            top.required("name"),
+            top.required("version"),
+            top.texts("authors"),
+            top.text("summary").orElse(""),
+            needs,
+            clashes,
+            top.texts("after"),
+            top.texts("before"),
+            band,
+            plugins,
+            false);
     top.known("source");
     top.warnOfUnknownKeys();
     return card;

@@ -15,8 +15,8 @@ import java.util.Optional;
 /**
  * The plugins in play, in the order in which the game reads them.
  *
- * <p>Invariant: the game's own come first, in the game's order, and are on. Names compare without case.
- * Immutable.
+ * <p>Invariant: the game's own come first, in the game's order, and are on. Names compare without
+ * case. Immutable.
  */
 public final class LoadOrder {
   /**
@@ -26,7 +26,8 @@ public final class LoadOrder {
    * @param header empty when the file does not decode
    * @param flaw why it does not decode
    */
-  public record Found(String name, long mod, String sha256, Optional<Header> header, Optional<String> flaw) {
+  public record Found(
+      String name, long mod, String sha256, Optional<Header> header, Optional<String> flaw) {
     public int stage() {
       return header.map(Header::stage).orElse(Plugin.DEFAULT_STAGE);
     }
@@ -58,9 +59,9 @@ public final class LoadOrder {
   }
 
   /**
-   * The order that follows from what is in play and what the user wished. A plugin that nobody placed
-   * yet is on, and comes after all placed ones of its stage; so what a tool has just written, or a mod
-   * has just brought, appears by itself.
+   * The order that follows from what is in play and what the user wished. A plugin that nobody
+   * placed yet is on, and comes after all placed ones of its stage; so what a tool has just
+   * written, or a mod has just brought, appears by itself.
    *
    * @param found plugins in play, in layer order
    */

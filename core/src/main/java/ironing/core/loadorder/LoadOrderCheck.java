@@ -10,7 +10,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
 
-/** Whether the game can read an order, and if not, why. Pure; every problem is told, not the first one. */
+/**
+ * Whether the game can read an order, and if not, why. Pure; every problem is told, not the first
+ * one.
+ */
 public final class LoadOrderCheck {
   /** What is wrong. */
   public enum Code {
@@ -28,14 +31,18 @@ public final class LoadOrderCheck {
    * @param other the master, the plugin or the pack that it is about; empty where there is none
    * @param stops whether the game would stop over it
    */
-  public record Trouble(Code code, String plugin, String other, String text, String remedy, boolean stops) {}
+  public record Trouble(
+      Code code, String plugin, String other, String text, String remedy, boolean stops) {}
 
   /**
-   * Slots taken by plugins that are on. Arithmetic: {@code total - reserved} are there for plugins, the
-   * game's own included. Empty {@code total} means no limit.
+   * Slots taken by plugins that are on. Arithmetic: {@code total - reserved} are there for plugins,
+   * the game's own included. Empty {@code total} means no limit.
    */
   public record Slots(int used, int own, Optional<Integer> total, int reserved) {
-    /** How many plugins of mods could be on at most: total, less the reserved ones and the game's own. */
+    /**
+     * How many plugins of mods could be on at most: total, less the reserved ones and the game's
+     * own.
+     */
     public Optional<Integer> forMods() {
       return total.map(t -> t - reserved - own);
     }
@@ -50,11 +57,21 @@ public final class LoadOrderCheck {
   public static Slots slots(GameDefinition game, LoadOrder order) {
     Optional<GameDefinition.Slots> limit = game.plugins().flatMap(GameDefinition.Plugins::slots);
     int own = (int) order.active().stream().filter(Entry::own).count();
-    return new Slots(order.active().size(), own, limit.map(GameDefinition.Slots::total), limit.map(GameDefinition.Slots::reserved).orElse(0));
+    return new Slots(
+        order.active().size(),
+        own,
+        limit.map(GameDefinition.Slots::total),
+        limit.map(GameDefinition.Slots::reserved).orElse(0));
   }
 
-  /** @param packInPlay tells whether a pack of this file name is in play */
-  public static List<Trouble> troubles(GameDefinition game, Optional<String> gameVersion, LoadOrder order, Predicate<String> packInPlay) {
+  /**
+   * @param packInPlay tells whether a pack of this file name is in play
+   */
+  public static List<Trouble> troubles(
+      GameDefinition game,
+      Optional<String> gameVersion,
+      LoadOrder order,
+      Predicate<String> packInPlay) {
     List<Trouble> out = new ArrayList<>();
     int highestStage = -1;
     String highest = "";
@@ -62,12 +79,33 @@ public final class LoadOrderCheck {
       Entry e = order.entries().get(i);
       if (!e.on()) continue;
       if (e.plugin().flaw().isPresent()) {
-        out.add(new Trouble(Code.UNDECODABLE, e.name(), "", e.plugin().flaw().get(), "Switch it off, or bring in a sound file.", true));
+        out.add(
+            new Trouble(
+                Code.UNDECODABLE,
+                e.name(),
+                "",
+                e.plugin().flaw().get(),
+                "Switch it off, or bring in a sound file.",
+                true));
         continue;
       }
       masters(order, i, e, out);
       if (!e.own() && e.plugin().stage() < highestStage) {
-        out.add(new Trouble(Code.STAGE_LATE, e.name(), highest, e.name() + " is of stage " + e.plugin().stage() + " and comes after " + highest + " of stage " + highestStage + "; the game reads lower stages first.", "Take the proposal, which moves it.", false));
+        out.add(
+            new Trouble(
+                Code.STAGE_LATE,
+                e.name(),
+                highest,
+                e.name()
+                    + " is of stage "
+                    + e.plugin().stage()
+                    + " and comes after "
+                    + highest
+                    + " of stage "
+                    + highestStage
+                    + "; the game reads lower stages first.",
+                "Take the proposal, which moves it.",
+                false));
       }
       if (!e.own() && e.plugin().stage() > highestStage) {
         highestStage = e.plugin().stage();
@@ -75,13 +113,31 @@ public final class LoadOrderCheck {
       }
       gameVersion.ifPresent(v -> versions(v, e, out));
       for (String pack : e.plugin().header().map(h -> h.packs()).orElse(List.of())) {
-        if (!packInPlay.test(pack)) out.add(new Trouble(Code.PACK_MISSING, e.name(), pack, e.name() + " names the pack " + pack + ", which is not in play.", "Switch on or install the mod that brings it.", false));
+        if (!packInPlay.test(pack))
+          out.add(
+              new Trouble(
+                  Code.PACK_MISSING,
+                  e.name(),
+                  pack,
+                  e.name() + " names the pack " + pack + ", which is not in play.",
+                  "Switch on or install the mod that brings it.",
+                  false));
       }
     }
     Slots slots = slots(game, order);
     if (slots.left().isPresent() && slots.left().get() < 0) {
       int over = -slots.left().get();
-      out.add(new Trouble(Code.NO_SLOT, order.active().get(order.active().size() - 1).name(), "", slots.used() + " plugins are on and there are only " + (slots.total().get() - slots.reserved()) + " slots for them.", "Switch off " + over + (over == 1 ? " plugin" : " plugins") + ", or merge some.", true));
+      out.add(
+          new Trouble(
+              Code.NO_SLOT,
+              order.active().get(order.active().size() - 1).name(),
+              "",
+              slots.used()
+                  + " plugins are on and there are only "
+                  + (slots.total().get() - slots.reserved())
+                  + " slots for them.",
+              "Switch off " + over + (over == 1 ? " plugin" : " plugins") + ", or merge some.",
+              true));
     }
     return List.copyOf(out);
   }
@@ -90,11 +146,36 @@ public final class LoadOrderCheck {
     for (String master : e.plugin().masters()) {
       int position = order.position(master);
       if (position < 0) {
-        out.add(new Trouble(Code.MASTER_MISSING, e.name(), master, e.name() + " needs " + master + ", which is not in play.", "Bring in or switch on the mod with " + master + ", or switch " + e.name() + " off.", true));
+        out.add(
+            new Trouble(
+                Code.MASTER_MISSING,
+                e.name(),
+                master,
+                e.name() + " needs " + master + ", which is not in play.",
+                "Bring in or switch on the mod with "
+                    + master
+                    + ", or switch "
+                    + e.name()
+                    + " off.",
+                true));
       } else if (!order.entries().get(position).on()) {
-        out.add(new Trouble(Code.MASTER_OFF, e.name(), master, e.name() + " needs " + master + ", which is switched off.", "Switch " + master + " on.", true));
+        out.add(
+            new Trouble(
+                Code.MASTER_OFF,
+                e.name(),
+                master,
+                e.name() + " needs " + master + ", which is switched off.",
+                "Switch " + master + " on.",
+                true));
       } else if (position > at) {
-        out.add(new Trouble(Code.MASTER_LATE, e.name(), master, e.name() + " loads before its master " + master + ".", "Take the proposal, or move " + e.name() + " below " + master + ".", true));
+        out.add(
+            new Trouble(
+                Code.MASTER_LATE,
+                e.name(),
+                master,
+                e.name() + " loads before its master " + master + ".",
+                "Take the proposal, or move " + e.name() + " below " + master + ".",
+                true));
       }
     }
   }
@@ -104,9 +185,28 @@ public final class LoadOrderCheck {
     if (range.isEmpty()) return;
     try {
       if (VersionRange.of(range.get()).contains(ModVersion.of(gameVersion))) return;
-      out.add(new Trouble(Code.WRONG_GAME_VERSION, e.name(), range.get(), e.name() + " is made for the game in version " + range.get() + "; this is " + gameVersion + ".", "Look for a version of its mod that fits, or switch it off.", true));
+      out.add(
+          new Trouble(
+              Code.WRONG_GAME_VERSION,
+              e.name(),
+              range.get(),
+              e.name()
+                  + " is made for the game in version "
+                  + range.get()
+                  + "; this is "
+                  + gameVersion
+                  + ".",
+              "Look for a version of its mod that fits, or switch it off.",
+              true));
     } catch (IroningException unreadable) {
-      out.add(new Trouble(Code.WRONG_GAME_VERSION, e.name(), range.get(), e.name() + " names the game's version as “" + range.get() + "”, which is no range.", "Ask its author; the game may stop over it.", false));
+      out.add(
+          new Trouble(
+              Code.WRONG_GAME_VERSION,
+              e.name(),
+              range.get(),
+              e.name() + " names the game's version as “" + range.get() + "”, which is no range.",
+              "Ask its author; the game may stop over it.",
+              false));
     }
   }
 }

@@ -22,7 +22,10 @@ public final class LoadOrderProposal {
 
   private LoadOrderProposal() {}
 
-  /** The outcome in plugin names as they are spelled in play. Wishes of cards that make a ring are left out one by one. */
+  /**
+   * The outcome in plugin names as they are spelled in play. Wishes of cards that make a ring are
+   * left out one by one.
+   */
   public static Outcome<String> propose(LoadOrder order, List<CardWish> cardWishes) {
     List<String> present = order.entries().stream().map(Entry::name).toList();
     List<String> withGates = new ArrayList<>(present);
@@ -39,7 +42,9 @@ public final class LoadOrderProposal {
     Outcome<String> outcome = Ordering.sort(withGates, all);
     if (!(outcome instanceof Outcome.Sorted<String> sorted)) return outcome;
     List<String> plugins = sorted.order().stream().filter(name -> !isGate(name)).toList();
-    List<Constraint<String>> reasons = new ArrayList<>(all.stream().filter(c -> !isGate(c.earlier()) && !isGate(c.later())).toList());
+    List<Constraint<String>> reasons =
+        new ArrayList<>(
+            all.stream().filter(c -> !isGate(c.earlier()) && !isGate(c.later())).toList());
     reasons.addAll(stageReasons(order));
     return new Outcome.Sorted<>(plugins, Ordering.moves(present, plugins, reasons));
   }
@@ -48,7 +53,10 @@ public final class LoadOrderProposal {
   public static List<Wish> asWishes(LoadOrder present, List<String> order) {
     List<Wish> wishes = new ArrayList<>();
     for (String name : order) {
-      present.find(name).filter(e -> !e.own()).ifPresent(e -> wishes.add(new Wish(e.name(), e.on())));
+      present
+          .find(name)
+          .filter(e -> !e.own())
+          .ifPresent(e -> wishes.add(new Wish(e.name(), e.on())));
     }
     return wishes;
   }
@@ -57,19 +65,42 @@ public final class LoadOrderProposal {
     List<Constraint<String>> out = new ArrayList<>();
     List<Entry> own = order.entries().stream().filter(Entry::own).toList();
     TreeMap<Integer, List<Entry>> stages = new TreeMap<>();
-    for (Entry e : order.entries()) if (!e.own()) stages.computeIfAbsent(e.plugin().stage(), s -> new ArrayList<>()).add(e);
-    for (int i = 1; i < own.size(); i++) out.add(new Constraint<>(own.get(i - 1).name(), own.get(i).name(), "the game loads its own plugins first", "the game"));
+    for (Entry e : order.entries())
+      if (!e.own()) stages.computeIfAbsent(e.plugin().stage(), s -> new ArrayList<>()).add(e);
+    for (int i = 1; i < own.size(); i++)
+      out.add(
+          new Constraint<>(
+              own.get(i - 1).name(),
+              own.get(i).name(),
+              "the game loads its own plugins first",
+              "the game"));
     if (!own.isEmpty()) {
       String last = own.get(own.size() - 1).name();
-      for (Entry e : order.entries()) if (!e.own()) out.add(new Constraint<>(last, e.name(), "the game loads its own plugins first", "the game"));
+      for (Entry e : order.entries())
+        if (!e.own())
+          out.add(
+              new Constraint<>(last, e.name(), "the game loads its own plugins first", "the game"));
     }
-    // Pairs of plugins would be quadratic: instead every plugin of a stage comes before a gate, and the next stage after it.
+    // Pairs of plugins would be quadratic: instead every plugin of a stage comes before a gate, and
+    // the next stage after it.
     Integer lower = null;
     for (Map.Entry<Integer, List<Entry>> stage : stages.entrySet()) {
       if (lower != null) {
         String gate = gate(lower, stage.getKey());
-        for (Entry e : stages.get(lower)) out.add(new Constraint<>(e.name(), gate, "stage " + lower + " loads before stage " + stage.getKey(), "the file"));
-        for (Entry e : stage.getValue()) out.add(new Constraint<>(gate, e.name(), "it is of stage " + stage.getKey() + ", which loads after stage " + lower, "the file"));
+        for (Entry e : stages.get(lower))
+          out.add(
+              new Constraint<>(
+                  e.name(),
+                  gate,
+                  "stage " + lower + " loads before stage " + stage.getKey(),
+                  "the file"));
+        for (Entry e : stage.getValue())
+          out.add(
+              new Constraint<>(
+                  gate,
+                  e.name(),
+                  "it is of stage " + stage.getKey() + ", which loads after stage " + lower,
+                  "the file"));
       }
       lower = stage.getKey();
     }
@@ -78,7 +109,10 @@ public final class LoadOrderProposal {
     for (Entry e : order.entries()) {
       for (String master : e.plugin().masters()) {
         Entry m = byName.get(PathCase.fold(master));
-        if (m != null) out.add(new Constraint<>(m.name(), e.name(), "it lists " + m.name() + " as a master", "the file"));
+        if (m != null)
+          out.add(
+              new Constraint<>(
+                  m.name(), e.name(), "it lists " + m.name() + " as a master", "the file"));
       }
     }
     return out;
@@ -86,8 +120,16 @@ public final class LoadOrderProposal {
 
   private static Constraint<String> constraint(CardWish w, String plugin, String other) {
     return w.after()
-        ? new Constraint<>(other, plugin, "the card of " + w.mod() + " asks for it after " + other, "the mod’s card")
-        : new Constraint<>(plugin, other, "the card of " + w.mod() + " asks for " + plugin + " before it", "the mod’s card");
+        ? new Constraint<>(
+            other,
+            plugin,
+            "the card of " + w.mod() + " asks for it after " + other,
+            "the mod’s card")
+        : new Constraint<>(
+            plugin,
+            other,
+            "the card of " + w.mod() + " asks for " + plugin + " before it",
+            "the mod’s card");
   }
 
   // For each plugin that stands behind one of a higher stage, why it must go before that one.
@@ -98,14 +140,32 @@ public final class LoadOrderProposal {
       if (e.own()) continue;
       if (highest == null || e.plugin().stage() > highest.plugin().stage()) highest = e;
       else if (e.plugin().stage() < highest.plugin().stage()) {
-        out.add(new Constraint<>(e.name(), highest.name(), e.name() + " is of stage " + e.plugin().stage() + ", and " + highest.name() + " of stage " + highest.plugin().stage() + " loads later", "the file"));
+        out.add(
+            new Constraint<>(
+                e.name(),
+                highest.name(),
+                e.name()
+                    + " is of stage "
+                    + e.plugin().stage()
+                    + ", and "
+                    + highest.name()
+                    + " of stage "
+                    + highest.plugin().stage()
+                    + " loads later",
+                "the file"));
       }
     }
     return out;
   }
 
   private static List<String> gates(LoadOrder order) {
-    List<Integer> stages = order.entries().stream().filter(e -> !e.own()).map(e -> e.plugin().stage()).distinct().sorted().toList();
+    List<Integer> stages =
+        order.entries().stream()
+            .filter(e -> !e.own())
+            .map(e -> e.plugin().stage())
+            .distinct()
+            .sorted()
+            .toList();
     List<String> gates = new ArrayList<>();
     for (int i = 1; i < stages.size(); i++) gates.add(gate(stages.get(i - 1), stages.get(i)));
     return gates;

@@ -15,7 +15,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/** Makes the plugin of a patch. It loads last: its masters are all it was made from, its stage the highest there is. */
+/**
+ * Makes the plugin of a patch. It loads last: its masters are all it was made from, its stage the
+ * highest there is.
+ */
 public final class PatchBuilder {
   private PatchBuilder() {}
 
@@ -28,17 +31,22 @@ public final class PatchBuilder {
    * @param parts settled combinations only
    * @throws IllegalArgumentException for a part that still waits for the user
    */
-  public static Plugin build(String name, String title, List<Plugin> order, Collection<Part> parts) {
+  public static Plugin build(
+      String name, String title, List<Plugin> order, Collection<Part> parts) {
     Set<String> needed = new LinkedHashSet<>();
     Map<Ref, Plugin.Record> records = new LinkedHashMap<>();
     for (Part part : parts) {
       Combination c = part.combination();
-      if (!c.settled()) throw new IllegalArgumentException(part.key() + " still waits for a decision");
+      if (!c.settled())
+        throw new IllegalArgumentException(part.key() + " still waits for a decision");
       needed.add(PathCase.fold(part.key().owner()));
       needed.add(PathCase.fold(c.base().plugin().name()));
-      for (RecordVersions.Version leaf : c.leaves()) needed.add(PathCase.fold(leaf.plugin().name()));
+      for (RecordVersions.Version leaf : c.leaves())
+        needed.add(PathCase.fold(leaf.plugin().name()));
       c.outcome().ifPresent(f -> owners(f, needed));
-      records.put(part.key(), new Plugin.Record(part.type(), part.key(), c.removed() ? Optional.empty() : c.outcome()));
+      records.put(
+          part.key(),
+          new Plugin.Record(part.type(), part.key(), c.removed() ? Optional.empty() : c.outcome()));
     }
     List<String> masters = new ArrayList<>();
     int stage = Plugin.DEFAULT_STAGE;
@@ -46,7 +54,9 @@ public final class PatchBuilder {
       stage = Math.max(stage, p.header().stage());
       if (needed.contains(PathCase.fold(p.name()))) masters.add(p.name());
     }
-    Plugin.Header header = Plugin.Header.of(stage, masters, 1).titled(title, "Made by Ironing from " + String.join(", ", masters) + ".");
+    Plugin.Header header =
+        Plugin.Header.of(stage, masters, 1)
+            .titled(title, "Made by Ironing from " + String.join(", ", masters) + ".");
     return new Plugin(name, header, new ArrayList<>(records.values()));
   }
 

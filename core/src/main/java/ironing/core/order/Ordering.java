@@ -11,9 +11,9 @@ import java.util.Map;
 import java.util.PriorityQueue;
 
 /**
- * Puts items in an order that keeps every constraint and is otherwise as near to the present order as
- * a single pass can make it: of all items that are free to come next, the one that stands first now
- * comes first (Kahn's algorithm with the present position as the tie-break).
+ * Puts items in an order that keeps every constraint and is otherwise as near to the present order
+ * as a single pass can make it: of all items that are free to come next, the one that stands first
+ * now comes first (Kahn's algorithm with the present position as the tie-break).
  *
  * <p>Cost: O((n + c) log n) for n items and c constraints. Immutable result.
  */
@@ -30,15 +30,23 @@ public final class Ordering {
    */
   public record Constraint<T>(T earlier, T later, String reason, String from) {}
 
-  /** An item that stands elsewhere in the proposal, with the constraint that moved it. Positions from 0. */
+  /**
+   * An item that stands elsewhere in the proposal, with the constraint that moved it. Positions
+   * from 0.
+   */
   public record Move<T>(T item, int from, int to, Constraint<T> because) {}
 
   /** What sorting came to: an order, or the reason why there is none. */
   public sealed interface Outcome<T> {
-    /** @param moves the fewest items whose moving turns the present order into this one */
+    /**
+     * @param moves the fewest items whose moving turns the present order into this one
+     */
     record Sorted<T>(List<T> order, List<Move<T>> moves) implements Outcome<T> {}
 
-    /** @param ring constraints, each one's later item the next one's earlier, the last closing the ring */
+    /**
+     * @param ring constraints, each one's later item the next one's earlier, the last closing the
+     *     ring
+     */
     record Ring<T>(List<Constraint<T>> ring) implements Outcome<T> {}
   }
 
@@ -63,13 +71,20 @@ public final class Ordering {
     while (!free.isEmpty()) {
       int i = free.poll();
       order.add(i);
-      for (Constraint<T> c : out.get(i)) if (--waiting[at.get(c.later())] == 0) free.add(at.get(c.later()));
+      for (Constraint<T> c : out.get(i))
+        if (--waiting[at.get(c.later())] == 0) free.add(at.get(c.later()));
     }
-    if (order.size() < present.size()) return new Outcome.Ring<>(shortestRing(present, at, out, waiting));
-    return new Outcome.Sorted<>(order.stream().map(present::get).toList(), moves(present, order.stream().map(present::get).toList(), used));
+    if (order.size() < present.size())
+      return new Outcome.Ring<>(shortestRing(present, at, out, waiting));
+    return new Outcome.Sorted<>(
+        order.stream().map(present::get).toList(),
+        moves(present, order.stream().map(present::get).toList(), used));
   }
 
-  /** The fewest moves from one order of the same items to another, each with the constraint behind it (null where none is). */
+  /**
+   * The fewest moves from one order of the same items to another, each with the constraint behind
+   * it (null where none is).
+   */
   public static <T> List<Move<T>> moves(List<T> present, List<T> order, List<Constraint<T>> used) {
     Map<T, Integer> at = new HashMap<>();
     for (int i = 0; i < present.size(); i++) at.put(present.get(i), i);
@@ -88,7 +103,8 @@ public final class Ordering {
     }
     List<Move<T>> moves = new ArrayList<>();
     for (int i = 0; i < sequence.length; i++) {
-      if (!stays.get(i)) moves.add(new Move<>(present.get(sequence[i]), sequence[i], i, because.get(sequence[i])));
+      if (!stays.get(i))
+        moves.add(new Move<>(present.get(sequence[i]), sequence[i], i, because.get(sequence[i])));
     }
     return moves;
   }
@@ -122,8 +138,10 @@ public final class Ordering {
     return kept;
   }
 
-  // A breadth-first walk from each item that never became free, back to itself; the shortest one found is the ring.
-  private static <T> List<Constraint<T>> shortestRing(List<T> present, Map<T, Integer> at, List<List<Constraint<T>>> out, int[] waiting) {
+  // A breadth-first walk from each item that never became free, back to itself; the shortest one
+  // found is the ring.
+  private static <T> List<Constraint<T>> shortestRing(
+      List<T> present, Map<T, Integer> at, List<List<Constraint<T>>> out, int[] waiting) {
     List<Constraint<T>> best = List.of();
     for (int start = 0; start < waiting.length; start++) {
       if (waiting[start] == 0) continue;
@@ -134,7 +152,12 @@ public final class Ordering {
     return best;
   }
 
-  private static <T> List<Constraint<T>> ringThrough(int start, List<T> present, Map<T, Integer> at, List<List<Constraint<T>>> out, int[] waiting) {
+  private static <T> List<Constraint<T>> ringThrough(
+      int start,
+      List<T> present,
+      Map<T, Integer> at,
+      List<List<Constraint<T>>> out,
+      int[] waiting) {
     List<Constraint<T>> cameBy = new ArrayList<>(Collections.nCopies(present.size(), null));
     boolean[] seen = new boolean[present.size()];
     ArrayDeque<Integer> queue = new ArrayDeque<>(List.of(start));
@@ -160,10 +183,15 @@ public final class Ordering {
     return List.of();
   }
 
-  /** The present order with one item taken out and put in at a position of the remaining ones, from 0. */
+  /**
+   * The present order with one item taken out and put in at a position of the remaining ones, from
+   * 0.
+   */
   public static <T> List<T> moved(List<T> present, T item, int to) {
     List<T> order = new ArrayList<>(present);
-    if (!order.remove(item)) throw new IllegalArgumentException(item + " is not in the order " + Arrays.toString(present.toArray()));
+    if (!order.remove(item))
+      throw new IllegalArgumentException(
+          item + " is not in the order " + Arrays.toString(present.toArray()));
     order.add(Math.max(0, Math.min(to, order.size())), item);
     return order;
   }

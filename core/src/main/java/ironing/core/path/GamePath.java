@@ -16,8 +16,8 @@ public final class GamePath {
   /**
    * Checks a path from outside (an archive, a definition, a request) and gives it back unchanged.
    *
-   * <p>Fails: {@link IroningException} with code {@code path-unsafe} when the path is absolute,
-   * has an empty, {@code .} or {@code ..} step, a drive, a control character, or is too long.
+   * <p>Fails: {@link IroningException} with code {@code path-unsafe} when the path is absolute, has
+   * an empty, {@code .} or {@code ..} step, a drive, a control character, or is too long.
    */
   public static String check(String path) {
     String why = whyUnsafe(path);
@@ -34,7 +34,8 @@ public final class GamePath {
     }
     if (path.indexOf('\\') >= 0) return "it has a backslash in it";
     for (int i = 0; i < path.length(); i++) {
-      if (path.charAt(i) < 0x20 || path.charAt(i) == 0x7f) return "it has a control character in it";
+      if (path.charAt(i) < 0x20 || path.charAt(i) == 0x7f)
+        return "it has a control character in it";
     }
     if (path.getBytes(StandardCharsets.UTF_8).length > MAX_PATH_BYTES) {
       return "it is longer than " + MAX_PATH_BYTES + " bytes";
@@ -43,7 +44,8 @@ public final class GamePath {
     if (steps.length > MAX_STEPS) return "it is more than " + MAX_STEPS + " folders deep";
     for (String step : steps) {
       if (step.isEmpty()) return "it has an empty step";
-      if (step.equals(".") || step.equals("..")) return "it has the step “" + step + "”, which leads elsewhere";
+      if (step.equals(".") || step.equals(".."))
+        return "it has the step “" + step + "”, which leads elsewhere";
       if (step.getBytes(StandardCharsets.UTF_8).length > MAX_STEP_BYTES) {
         return "one of its steps is longer than " + MAX_STEP_BYTES + " bytes";
       }
@@ -64,7 +66,8 @@ public final class GamePath {
     } catch (InvalidPathException e) {
       throw unsafe(path, "this machine cannot write such a name");
     }
-    if (!place.startsWith(base) || place.equals(base)) throw unsafe(path, "it leads outside its folder");
+    if (!place.startsWith(base) || place.equals(base))
+      throw unsafe(path, "it leads outside its folder");
     return place;
   }
 
@@ -86,7 +89,9 @@ public final class GamePath {
 
   private static IroningException unsafe(String path, String why) {
     return IroningException.of(
-        "path-unsafe", path, "This path cannot be used: " + why + ".",
+        "path-unsafe",
+        path,
+        "This path cannot be used: " + why + ".",
         "Ask whoever made the file for one with plain relative paths.");
   }
 }

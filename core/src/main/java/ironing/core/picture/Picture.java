@@ -26,14 +26,20 @@ import java.util.stream.IntStream;
  *
  * <p>Loose files stand by layer. Which plugins are in play follows from them; the packs that those
  * name stand where their plugins load; all packs stand below all loose files. So loose files are
- * settled first, then the load order, then packs, and none of the later steps can change an earlier.
+ * settled first, then the load order, then packs, and none of the later steps can change an
+ * earlier.
  *
- * <p>Immutable. Cost of {@link #rearranged}: what {@link Standing#reordered} costs, plus the plugins.
+ * <p>Immutable. Cost of {@link #rearranged}: what {@link Standing#reordered} costs, plus the
+ * plugins.
  */
 public final class Picture {
-  /** Gives the header of a plugin by its content; how it is stored is none of the core's business. */
+  /**
+   * Gives the header of a plugin by its content; how it is stored is none of the core's business.
+   */
   public interface Headers {
-    /** @return the header, or why the file cannot be read */
+    /**
+     * @return the header, or why the file cannot be read
+     */
     HeaderOrFlaw header(String name, long mod, String path, String sha256);
   }
 
@@ -46,7 +52,13 @@ public final class Picture {
   private final LoadOrder loadOrder;
   private final int[] pluginPaths;
 
-  private Picture(GameDefinition game, Headers headers, Arrangement arrangement, Standing standing, LoadOrder loadOrder, int[] pluginPaths) {
+  private Picture(
+      GameDefinition game,
+      Headers headers,
+      Arrangement arrangement,
+      Standing standing,
+      LoadOrder loadOrder,
+      int[] pluginPaths) {
     this.game = game;
     this.headers = headers;
     this.arrangement = arrangement;
@@ -55,8 +67,12 @@ public final class Picture {
     this.pluginPaths = pluginPaths;
   }
 
-  public static Picture of(GameDefinition game, Holdings holdings, Arrangement arrangement, Headers headers) {
-    int[] plugins = IntStream.range(0, holdings.pathCount()).filter(p -> game.isPlugin(holdings.path(p))).toArray();
+  public static Picture of(
+      GameDefinition game, Holdings holdings, Arrangement arrangement, Headers headers) {
+    int[] plugins =
+        IntStream.range(0, holdings.pathCount())
+            .filter(p -> game.isPlugin(holdings.path(p)))
+            .toArray();
     Standing loose = Standing.of(holdings, looseOrder(holdings, arrangement));
     return settled(game, headers, arrangement, loose, plugins);
   }
@@ -66,26 +82,45 @@ public final class Picture {
     Holdings holdings = standing.holdings();
     int[] loose = looseOrder(holdings, next);
     // keep the packs where they are until the new load order is known: most moves leave them alone
-    int[] packs = Arrays.stream(standing.order()).filter(s -> holdings.source(s).pack().isPresent() && isOn(next, holdings.source(s).mod())).toArray();
+    int[] packs =
+        Arrays.stream(standing.order())
+            .filter(
+                s -> holdings.source(s).pack().isPresent() && isOn(next, holdings.source(s).mod()))
+            .toArray();
     return settled(game, headers, next, standing.reordered(joined(packs, loose)), pluginPaths);
   }
 
-  private static Picture settled(GameDefinition game, Headers headers, Arrangement arrangement, Standing standing, int[] pluginPaths) {
+  private static Picture settled(
+      GameDefinition game,
+      Headers headers,
+      Arrangement arrangement,
+      Standing standing,
+      int[] pluginPaths) {
     Holdings holdings = standing.holdings();
     List<Found> found = new ArrayList<>();
     for (int p : pluginPaths) {
       int slot = standing.inPlay(p);
       if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
       String name = GamePath.name(holdings.path(p));
-      HeaderOrFlaw h = headers.header(name, holdings.holderAt(slot).mod(), holdings.path(p), holdings.shaAt(slot));
-      found.add(new Found(name, holdings.holderAt(slot).mod(), holdings.shaAt(slot), h.header(), h.flaw()));
+      HeaderOrFlaw h =
+          headers.header(
+              name, holdings.holderAt(slot).mod(), holdings.path(p), holdings.shaAt(slot));
+      found.add(
+          new Found(
+              name, holdings.holderAt(slot).mod(), holdings.shaAt(slot), h.header(), h.flaw()));
     }
     Map<Long, Integer> height = new HashMap<>();
     for (Arrangement.Layer l : arrangement.layers()) height.put(l.mod(), height.size() + 1);
-    found.sort(Comparator.comparingInt((Found f) -> height.getOrDefault(f.mod(), 0)).thenComparing(Found::name));
+    found.sort(
+        Comparator.comparingInt((Found f) -> height.getOrDefault(f.mod(), 0))
+            .thenComparing(Found::name));
     LoadOrder loadOrder = LoadOrder.of(game, found, arrangement.plugins());
-    int[] order = joined(packOrder(holdings, standing, arrangement, loadOrder), looseOrder(holdings, arrangement));
-    return new Picture(game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
+    int[] order =
+        joined(
+            packOrder(holdings, standing, arrangement, loadOrder),
+            looseOrder(holdings, arrangement));
+    return new Picture(
+        game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
   }
 
   private static int[] looseOrder(Holdings holdings, Arrangement arrangement) {
@@ -93,22 +128,29 @@ public final class Picture {
     for (Holdings.Source s : holdings.sources()) if (s.pack().isEmpty()) loose.put(s.mod(), s.id());
     List<Integer> order = new ArrayList<>();
     if (loose.containsKey(Holdings.GAME)) order.add(loose.get(Holdings.GAME));
-    for (Arrangement.Layer l : arrangement.layers()) if (l.on() && loose.containsKey(l.mod())) order.add(loose.get(l.mod()));
+    for (Arrangement.Layer l : arrangement.layers())
+      if (l.on() && loose.containsKey(l.mod())) order.add(loose.get(l.mod()));
     return order.stream().mapToInt(Integer::intValue).toArray();
   }
 
-  /** Packs from the lowest: those nobody names, the game's own first and then by layer; then named ones as their plugins load. */
-  private static int[] packOrder(Holdings holdings, Standing standing, Arrangement arrangement, LoadOrder loadOrder) {
+  /**
+   * Packs from the lowest: those nobody names, the game's own first and then by layer; then named
+   * ones as their plugins load.
+   */
+  private static int[] packOrder(
+      Holdings holdings, Standing standing, Arrangement arrangement, LoadOrder loadOrder) {
     Map<String, Holdings.Source> byName = new LinkedHashMap<>();
     List<Long> height = new ArrayList<>(List.of(Holdings.GAME));
     arrangement.layers().stream().filter(Arrangement.Layer::on).forEach(l -> height.add(l.mod()));
     Map<Long, List<Holdings.Source>> packsOf = new HashMap<>();
-    for (Holdings.Source s : holdings.sources()) if (s.pack().isPresent()) packsOf.computeIfAbsent(s.mod(), m -> new ArrayList<>()).add(s);
+    for (Holdings.Source s : holdings.sources())
+      if (s.pack().isPresent()) packsOf.computeIfAbsent(s.mod(), m -> new ArrayList<>()).add(s);
     for (long mod : height) {
       for (Holdings.Source s : packsOf.getOrDefault(mod, List.of())) {
         int slot = standing.inPlay(holdings.idOf(s.pack().get()));
         // a pack that another layer covers is not read at all
-        if (slot >= 0 && holdings.holderAt(slot).mod() == mod) byName.put(PathCase.fold(GamePath.name(s.pack().get())), s);
+        if (slot >= 0 && holdings.holderAt(slot).mod() == mod)
+          byName.put(PathCase.fold(GamePath.name(s.pack().get())), s);
       }
     }
     Set<String> namedAnywhere = new HashSet<>();
@@ -125,9 +167,10 @@ public final class Picture {
       }
     }
     List<Integer> order = new ArrayList<>();
-    byName.forEach((key, s) -> {
-      if (!namedAnywhere.contains(key)) order.add(s.id());
-    });
+    byName.forEach(
+        (key, s) -> {
+          if (!namedAnywhere.contains(key)) order.add(s.id());
+        });
     named.values().forEach(s -> order.add(s.id()));
     return order.stream().mapToInt(Integer::intValue).toArray();
   }

@@ -118,16 +118,18 @@ final class CborReader {
         return chunks(2, start);
       case 3:
         return text(chunks(3, start), start);
-      case 4: {
-        List<Object> items = new ArrayList<>();
-        while (!atBreak()) items.add(item(depth + 1));
-        return items;
-      }
-      case 5: {
-        Map<String, Object> map = new LinkedHashMap<>();
-        while (!atBreak()) entry(map, depth, null);
-        return map;
-      }
+      case 4:
+        {
+          List<Object> items = new ArrayList<>();
+          while (!atBreak()) items.add(item(depth + 1));
+          return items;
+        }
+      case 5:
+        {
+          Map<String, Object> map = new LinkedHashMap<>();
+          while (!atBreak()) entry(map, depth, null);
+          return map;
+        }
       default:
         throw bad(start, "an indefinite length stands where none may");
     }
@@ -137,11 +139,13 @@ final class CborReader {
     ByteArrayOutputStream all = new ByteArrayOutputStream();
     while (!atBreak()) {
       int chunkStart = at, head = octet();
-      if (head >> 5 != major || (head & 31) == 31) throw bad(chunkStart, "a piece of a string is of another kind");
+      if (head >> 5 != major || (head & 31) == 31)
+        throw bad(chunkStart, "a piece of a string is of another kind");
       byte[] piece = slice(argument(head & 31, chunkStart), chunkStart);
       // each piece of a text must itself be valid UTF-8 (RFC 8949, section 3.2.3)
       if (major == 3) text(piece, chunkStart);
-      if (all.size() + piece.length > MAX_TEXT_BYTES && major == 3) throw bad(start, "a text is over 16 MiB");
+      if (all.size() + piece.length > MAX_TEXT_BYTES && major == 3)
+        throw bad(start, "a text is over 16 MiB");
       all.writeBytes(piece);
     }
     return all.toByteArray();
@@ -155,7 +159,8 @@ final class CborReader {
   }
 
   private List<Object> array(long count, int start, int depth) {
-    // every item takes at least a byte: a count beyond the rest of the file is a lie, not a request for memory
+    // every item takes at least a byte: a count beyond the rest of the file is a lie, not a request
+    // for memory
     if (count < 0 || count > bytes.length - at) throw bad(start, "it ends in the middle of a list");
     List<Object> items = new ArrayList<>((int) count);
     for (long i = 0; i < count; i++) items.add(item(depth + 1));
@@ -163,7 +168,8 @@ final class CborReader {
   }
 
   private Map<String, Object> map(long count, int start, int depth) {
-    if (count < 0 || count > (bytes.length - at) / 2) throw bad(start, "it ends in the middle of a map");
+    if (count < 0 || count > (bytes.length - at) / 2)
+      throw bad(start, "it ends in the middle of a map");
     Map<String, Object> map = new LinkedHashMap<>();
     byte[] previous = null;
     for (long i = 0; i < count; i++) previous = entry(map, depth, previous);
@@ -175,7 +181,8 @@ final class CborReader {
     Object key = item(depth + 1);
     if (!(key instanceof String text)) throw bad(start, "a key of a map is no text");
     byte[] encoded = Arrays.copyOfRange(bytes, start, at);
-    if (previousKey != null && Arrays.compareUnsigned(previousKey, encoded) >= 0) deterministic = false;
+    if (previousKey != null && Arrays.compareUnsigned(previousKey, encoded) >= 0)
+      deterministic = false;
     if (map.containsKey(text)) throw bad(start, "the key “" + text + "” stands twice in a map");
     map.put(text, item(depth + 1));
     return encoded;
@@ -196,7 +203,8 @@ final class CborReader {
   }
 
   private byte[] slice(long length, int start) {
-    if (length < 0 || length > bytes.length - at) throw bad(start, "it ends in the middle of a string");
+    if (length < 0 || length > bytes.length - at)
+      throw bad(start, "it ends in the middle of a string");
     at += (int) length;
     return Arrays.copyOfRange(bytes, at - (int) length, at);
   }

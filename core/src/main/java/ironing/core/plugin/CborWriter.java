@@ -8,8 +8,9 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /**
- * Writes CBOR in the one deterministic encoding of RFC 8949, section 4.2.1: shortest heads, definite
- * lengths, keys in the order of their encoded bytes, floats in the shortest form that keeps them.
+ * Writes CBOR in the one deterministic encoding of RFC 8949, section 4.2.1: shortest heads,
+ * definite lengths, keys in the order of their encoded bytes, floats in the shortest form that
+ * keeps them.
  */
 final class CborWriter {
   private final ByteArrayOutputStream out = new ByteArrayOutputStream();
@@ -26,7 +27,10 @@ final class CborWriter {
     head(4, count);
   }
 
-  /** null, Boolean, Long, Double, String, byte[], List, Map with text keys, or {@link CborReader.Tagged}. */
+  /**
+   * null, Boolean, Long, Double, String, byte[], List, Map with text keys, or {@link
+   * CborReader.Tagged}.
+   */
   void item(Object o) {
     if (o == null) out.write(0xf6);
     else if (o instanceof Boolean b) out.write(b ? 0xf5 : 0xf4);

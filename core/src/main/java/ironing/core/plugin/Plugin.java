@@ -49,22 +49,46 @@ public record Plugin(String name, Header header, List<Record> records) {
     }
 
     public static Header of(int stage, List<String> masters, int nextId) {
-      return new Header(stage, masters, nextId, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), List.of(), Map.of());
+      return new Header(
+          stage,
+          masters,
+          nextId,
+          Optional.empty(),
+          Optional.empty(),
+          Optional.empty(),
+          Optional.empty(),
+          Optional.empty(),
+          List.of(),
+          Map.of());
     }
 
     public Header titled(String title, String about) {
-      return new Header(stage, masters, nextId, Optional.of(title), author, version, Optional.of(about), game, packs, other);
+      return new Header(
+          stage,
+          masters,
+          nextId,
+          Optional.of(title),
+          author,
+          version,
+          Optional.of(about),
+          game,
+          packs,
+          other);
     }
   }
 
   /** One version of a record; without fields it says that the record is removed. */
   public record Record(String type, Value.Ref key, Optional<Value.Fields> fields) {}
 
-  /** The order in which a writer puts records: by owner as the header lists them, own last, then id. */
+  /**
+   * The order in which a writer puts records: by owner as the header lists them, own last, then id.
+   */
   public List<Record> inWritingOrder() {
     List<Record> sorted = new ArrayList<>(records);
     Map<String, Integer> index = OwnerIndex.of(this);
-    sorted.sort(Comparator.<Record>comparingInt(r -> OwnerIndex.lookUp(index, this, r.key())).thenComparingInt(r -> r.key().id()));
+    sorted.sort(
+        Comparator.<Record>comparingInt(r -> OwnerIndex.lookUp(index, this, r.key()))
+            .thenComparingInt(r -> r.key().id()));
     return sorted;
   }
 
@@ -81,7 +105,9 @@ public record Plugin(String name, Header header, List<Record> records) {
 
     static int lookUp(Map<String, Integer> index, Plugin p, Value.Ref key) {
       Integer i = index.get(PathCase.fold(key.owner()));
-      if (i == null) throw PluginException.of(p.name(), "it refers to " + key + " without having " + key.owner() + " as a master");
+      if (i == null)
+        throw PluginException.of(
+            p.name(), "it refers to " + key + " without having " + key.owner() + " as a master");
       return i;
     }
   }

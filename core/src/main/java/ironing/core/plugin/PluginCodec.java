@@ -15,8 +15,8 @@ import java.util.Set;
 /**
  * Plugins to and from their CBOR form, as docs/formats/plugin.md has it.
  *
- * <p>Invariant: what {@link #encode} writes, {@link #decode} reads back equal, and encoding it again
- * gives the same bytes. Threads: stateless. Source: RFC 8949 and RFC 8742.
+ * <p>Invariant: what {@link #encode} writes, {@link #decode} reads back equal, and encoding it
+ * again gives the same bytes. Threads: stateless. Source: RFC 8949 and RFC 8742.
  */
 public final class PluginCodec {
   private static final long SELF_DESCRIBED = 55799;
@@ -41,7 +41,9 @@ public final class PluginCodec {
     return new Decoding(name, bytes, false).run().plugin().header();
   }
 
-  /** @throws PluginException when a record refers to a plugin that is not among the masters */
+  /**
+   * @throws PluginException when a record refers to a plugin that is not among the masters
+   */
   public static byte[] encode(Plugin plugin) {
     CborWriter w = new CborWriter();
     w.tag(SELF_DESCRIBED);
@@ -115,7 +117,9 @@ public final class PluginCodec {
 
     Decoded run() {
       Object first = in.next();
-      if (!(first instanceof CborReader.Tagged t) || t.tag() != SELF_DESCRIBED || !(t.item() instanceof Map<?, ?> map)) {
+      if (!(first instanceof CborReader.Tagged t)
+          || t.tag() != SELF_DESCRIBED
+          || !(t.item() instanceof Map<?, ?> map)) {
         throw bad("it does not begin with a plugin's header");
       }
       Header header = header(map);
@@ -132,9 +136,16 @@ public final class PluginCodec {
         records.add(r);
       }
       if (highest >= header.nextId()) {
-        warnings.add("nextId is " + header.nextId() + ", not above its highest own id " + highest + "; the highest counts.");
+        warnings.add(
+            "nextId is "
+                + header.nextId()
+                + ", not above its highest own id "
+                + highest
+                + "; the highest counts.");
       }
-      if (!in.deterministic()) warnings.add("It is not in the deterministic encoding; its bytes will change when it is written again.");
+      if (!in.deterministic())
+        warnings.add(
+            "It is not in the deterministic encoding; its bytes will change when it is written again.");
       return new Decoded(new Plugin(name, header, records), List.copyOf(warnings));
     }
 
@@ -142,7 +153,8 @@ public final class PluginCodec {
       Map<String, Object> rest = new LinkedHashMap<>();
       map.forEach((k, v) -> rest.put((String) k, v));
       String format = take(rest, "format", String.class).orElse("");
-      if (!format.equals(Plugin.FORMAT)) throw bad("its format is “" + format + "”, not " + Plugin.FORMAT);
+      if (!format.equals(Plugin.FORMAT))
+        throw bad("its format is “" + format + "”, not " + Plugin.FORMAT);
       long stage = take(rest, "stage", Long.class).orElse((long) Plugin.DEFAULT_STAGE);
       if (stage < 0 || stage > 9) throw bad("its stage is " + stage + ", not 0 to 9");
       long nextId = take(rest, "nextId", Long.class).orElse(1L);
@@ -150,17 +162,22 @@ public final class PluginCodec {
       List<String> masters = texts(rest, "masters");
       Set<String> folded = new HashSet<>(Set.of(PathCase.fold(name)));
       for (String m : masters) {
-        if (m.isEmpty() || m.contains("/") || m.contains("\\")) throw bad("the master “" + m + "” is no bare file name");
-        if (!folded.add(PathCase.fold(m))) throw bad("it lists " + m + " as a master twice, or itself");
+        if (m.isEmpty() || m.contains("/") || m.contains("\\"))
+          throw bad("the master “" + m + "” is no bare file name");
+        if (!folded.add(PathCase.fold(m)))
+          throw bad("it lists " + m + " as a master twice, or itself");
       }
-      Optional<String> title = take(rest, "title", String.class), author = take(rest, "author", String.class);
-      Optional<String> version = take(rest, "version", String.class), about = take(rest, "about", String.class);
+      Optional<String> title = take(rest, "title", String.class),
+          author = take(rest, "author", String.class);
+      Optional<String> version = take(rest, "version", String.class),
+          about = take(rest, "about", String.class);
       Optional<String> game = take(rest, "game", String.class);
       List<String> packs = texts(rest, "packs");
       owners = List.of();
       Map<String, Value> other = new LinkedHashMap<>();
       rest.forEach((k, v) -> other.put(k, value(v)));
-      return new Header((int) stage, masters, (int) nextId, title, author, version, about, game, packs, other);
+      return new Header(
+          (int) stage, masters, (int) nextId, title, author, version, about, game, packs, other);
     }
 
     private <T> Optional<T> take(Map<String, Object> rest, String key, Class<T> kind) {
@@ -173,24 +190,31 @@ public final class PluginCodec {
     private List<String> texts(Map<String, Object> rest, String key) {
       List<String> out = new ArrayList<>();
       for (Object o : take(rest, key, List.class).orElse(List.of())) {
-        if (!(o instanceof String s)) throw bad("the header's “" + key + "” holds something else than texts");
+        if (!(o instanceof String s))
+          throw bad("the header's “" + key + "” holds something else than texts");
         out.add(s);
       }
       return out;
     }
 
     private Record record(Object o) {
-      if (!(o instanceof List<?> item) || item.size() != 4) throw bad("a record is not a list of four");
-      if (!(item.get(0) instanceof String type) || !type.matches("[a-z0-9-]{1,32}")) throw bad("a record's type is no word");
+      if (!(o instanceof List<?> item) || item.size() != 4)
+        throw bad("a record is not a list of four");
+      if (!(item.get(0) instanceof String type) || !type.matches("[a-z0-9-]{1,32}"))
+        throw bad("a record's type is no word");
       Ref key = ref(item.get(1), item.get(2));
       Object fields = item.get(3);
-      if (fields != null && !(fields instanceof Map)) throw bad("the fields of " + key + " are no map");
-      return new Record(type, key, fields == null ? Optional.empty() : Optional.of((Value.Fields) value(fields)));
+      if (fields != null && !(fields instanceof Map))
+        throw bad("the fields of " + key + " are no map");
+      return new Record(
+          type, key, fields == null ? Optional.empty() : Optional.of((Value.Fields) value(fields)));
     }
 
     private Ref ref(Object owner, Object id) {
-      if (!(owner instanceof Long o) || o < 0 || o >= owners.size()) throw bad("an owner is no master of it");
-      if (!(id instanceof Long i) || i < 1 || i > Plugin.MAX_ID) throw bad("an id is not within 1 to " + Plugin.MAX_ID);
+      if (!(owner instanceof Long o) || o < 0 || o >= owners.size())
+        throw bad("an owner is no master of it");
+      if (!(id instanceof Long i) || i < 1 || i > Plugin.MAX_ID)
+        throw bad("an id is not within 1 to " + Plugin.MAX_ID);
       return new Ref(owners.get(o.intValue()), i.intValue());
     }
 
@@ -201,9 +225,11 @@ public final class PluginCodec {
       if (o instanceof Double d) return new Value.Real(d);
       if (o instanceof String s) return new Value.Text(s);
       if (o instanceof byte[] b) return new Value.Bytes(b);
-      if (o instanceof List<?> list) return new Value.Array(list.stream().map(this::value).toList());
+      if (o instanceof List<?> list)
+        return new Value.Array(list.stream().map(this::value).toList());
       if (o instanceof CborReader.Tagged t) {
-        if (t.tag() != REFERENCE || !(t.item() instanceof List<?> pair) || pair.size() != 2) throw bad("the tag " + t.tag() + " means nothing here");
+        if (t.tag() != REFERENCE || !(t.item() instanceof List<?> pair) || pair.size() != 2)
+          throw bad("the tag " + t.tag() + " means nothing here");
         return ref(pair.get(0), pair.get(1));
       }
       Map<String, Value> map = new LinkedHashMap<>();

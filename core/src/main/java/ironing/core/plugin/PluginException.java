@@ -12,7 +12,10 @@ public final class PluginException extends IroningException {
 
   static PluginException of(String plugin, String reason) {
     return new PluginException(
-        new Problem("plugin-undecodable", plugin, "This plugin cannot be read: " + reason + ".",
+        new Problem(
+            "plugin-undecodable",
+            plugin,
+            "This plugin cannot be read: " + reason + ".",
             "Download the mod again, or ask its author for a sound file; until then leave the plugin out."));
   }
 

@@ -24,7 +24,8 @@ import java.util.Optional;
 /**
  * The text form of a plugin, {@code *.plug.jsonl}: a header line, then a record a line.
  *
- * <p>Invariant: a file that {@link PluginCodec#encode} wrote comes back from its text byte for byte.
+ * <p>Invariant: a file that {@link PluginCodec#encode} wrote comes back from its text byte for
+ * byte.
  */
 public final class PluginText {
   private static final ObjectMapper JSON =
@@ -85,12 +86,19 @@ public final class PluginText {
   }
 
   private static Header header(String name, JsonNode n, int line) {
-    if (!n.isObject() || !Plugin.FORMAT.equals(n.path("format").asText())) throw bad(name, line, "the header's format is not " + Plugin.FORMAT);
+    if (!n.isObject() || !Plugin.FORMAT.equals(n.path("format").asText()))
+      throw bad(name, line, "the header's format is not " + Plugin.FORMAT);
     Map<String, Value> other = new LinkedHashMap<>();
-    List<String> known = List.of("format", "stage", "masters", "nextId", "title", "author", "version", "about", "game", "packs");
-    n.fields().forEachRemaining(e -> {
-      if (!known.contains(e.getKey())) other.put(e.getKey(), value(name, e.getValue(), line));
-    });
+    List<String> known =
+        List.of(
+            "format", "stage", "masters", "nextId", "title", "author", "version", "about", "game",
+            "packs");
+    n.fields()
+        .forEachRemaining(
+            e -> {
+              if (!known.contains(e.getKey()))
+                other.put(e.getKey(), value(name, e.getValue(), line));
+            });
     return new Header(
         number(name, n, "stage", Plugin.DEFAULT_STAGE, line),
         texts(name, n, "masters", line),
@@ -105,7 +113,8 @@ public final class PluginText {
   }
 
   private static Record record(String name, JsonNode n, int line) {
-    if (!n.isObject() || !n.path("type").isTextual() || !n.path("id").isTextual()) throw bad(name, line, "a record needs a type and an id");
+    if (!n.isObject() || !n.path("type").isTextual() || !n.path("id").isTextual())
+      throw bad(name, line, "a record needs a type and an id");
     if (!n.has("fields")) throw bad(name, line, "a record needs fields, null when it is removed");
     Ref key = ref(name, n.get("id").asText(), line);
     JsonNode f = n.get("fields");
@@ -117,7 +126,8 @@ public final class PluginText {
   private static Ref ref(String name, String text, int line) {
     int slash = text.lastIndexOf('/');
     String id = text.substring(slash + 1);
-    if (slash < 1 || !id.matches("[1-9][0-9]{0,7}")) throw bad(name, line, "“" + text + "” is no record's key, such as Skerry.plug/420");
+    if (slash < 1 || !id.matches("[1-9][0-9]{0,7}"))
+      throw bad(name, line, "“" + text + "” is no record's key, such as Skerry.plug/420");
     return new Ref(text.substring(0, slash), Integer.parseInt(id));
   }
 
@@ -131,7 +141,8 @@ public final class PluginText {
     if (n.isNull()) return Value.NULL;
     if (n.isBoolean()) return new Value.Truth(n.booleanValue());
     if (n.isIntegralNumber()) {
-      if (!n.canConvertToLong()) throw bad(name, line, "the integer " + n.asText() + " is beyond 64 bits");
+      if (!n.canConvertToLong())
+        throw bad(name, line, "the integer " + n.asText() + " is beyond 64 bits");
       return new Value.Int(n.longValue());
     }
     if (n.isNumber()) {
@@ -144,8 +155,10 @@ public final class PluginText {
       n.forEach(i -> items.add(value(name, i, line)));
       return new Value.Array(items);
     }
-    if (n.size() == 1 && n.path("ref").isTextual()) return ref(name, n.get("ref").textValue(), line);
-    if (n.size() == 1 && n.path("base64").isTextual()) return bytes(name, n.get("base64").textValue(), line);
+    if (n.size() == 1 && n.path("ref").isTextual())
+      return ref(name, n.get("ref").textValue(), line);
+    if (n.size() == 1 && n.path("base64").isTextual())
+      return bytes(name, n.get("base64").textValue(), line);
     if (n.size() == 1 && n.path("map").isObject()) return fields(name, n.get("map"), line);
     return fields(name, n, line);
   }
@@ -164,7 +177,8 @@ public final class PluginText {
     if (v instanceof Value.Int i) return NODES.numberNode(i.value());
     if (v instanceof Value.Real r) return DoubleNode.valueOf(r.value());
     if (v instanceof Value.Text t) return NODES.textNode(t.value());
-    if (v instanceof Value.Bytes b) return NODES.objectNode().put("base64", Base64.getEncoder().encodeToString(b.value()));
+    if (v instanceof Value.Bytes b)
+      return NODES.objectNode().put("base64", Base64.getEncoder().encodeToString(b.value()));
     if (v instanceof Ref r) return NODES.objectNode().put("ref", r.toString());
     if (v instanceof Value.Array a) {
       ArrayNode items = NODES.arrayNode();
@@ -174,7 +188,9 @@ public final class PluginText {
     if (v instanceof Value.Fields f) {
       ObjectNode map = NODES.objectNode();
       f.map().forEach((k, i) -> map.set(k, node(i)));
-      boolean ambiguous = f.map().size() == 1 && List.of("ref", "base64", "map").contains(f.map().keySet().iterator().next());
+      boolean ambiguous =
+          f.map().size() == 1
+              && List.of("ref", "base64", "map").contains(f.map().keySet().iterator().next());
       return ambiguous ? NODES.objectNode().set("map", map) : map;
     }
     return NODES.nullNode();
@@ -202,9 +218,11 @@ public final class PluginText {
 
   private static List<String> texts(String name, JsonNode n, String key, int line) {
     List<String> out = new ArrayList<>();
-    if (n.has(key) && !n.get(key).isArray()) throw bad(name, line, "the header's “" + key + "” is no list");
+    if (n.has(key) && !n.get(key).isArray())
+      throw bad(name, line, "the header's “" + key + "” is no list");
     for (JsonNode i : n.path(key)) {
-      if (!i.isTextual()) throw bad(name, line, "the header's “" + key + "” holds something else than texts");
+      if (!i.isTextual())
+        throw bad(name, line, "the header's “" + key + "” holds something else than texts");
       out.add(i.textValue());
     }
     return out;

@@ -17,7 +17,8 @@ public sealed interface Value {
 
   record Real(double value) implements Value {
     public Real {
-      if (Double.isNaN(value) || Double.isInfinite(value)) throw new IllegalArgumentException("a number of a plugin is finite, not " + value);
+      if (Double.isNaN(value) || Double.isInfinite(value))
+        throw new IllegalArgumentException("a number of a plugin is finite, not " + value);
     }
   }
 
@@ -27,7 +28,9 @@ public sealed interface Value {
   record Ref(String owner, int id) implements Value {
     @Override
     public boolean equals(Object o) {
-      return o instanceof Ref r && r.id == id && PathCase.fold(r.owner).equals(PathCase.fold(owner));
+      return o instanceof Ref r
+          && r.id == id
+          && PathCase.fold(r.owner).equals(PathCase.fold(owner));
     }
 
     @Override

@@ -11,7 +11,8 @@ import java.util.Optional;
  * @param base the version that all leaves could see and are measured against
  * @param leaves the versions that no other stands for
  * @param cells one for each field that a leaf changed, in the order of the fields
- * @param outcome the combined fields; empty when a cell still waits for the user, or the record is removed
+ * @param outcome the combined fields; empty when a cell still waits for the user, or the record is
+ *     removed
  */
 public record Combination(
     RecordVersions.Version base,
@@ -39,7 +40,12 @@ public record Combination(
    * @param proposals what each leaf that changed it says, by plugin name; an empty value removes it
    * @param outcome what comes out; empty while asked, or when it is removed
    */
-  public record Cell(String place, Optional<Value> before, Map<String, Optional<Value>> proposals, How how, Optional<Value> outcome) {}
+  public record Cell(
+      String place,
+      Optional<Value> before,
+      Map<String, Optional<Value>> proposals,
+      How how,
+      Optional<Value> outcome) {}
 
   /** Whether nothing waits for the user. */
   public boolean settled() {

@@ -19,10 +19,10 @@ import java.util.Set;
 /**
  * Combines the versions of a record as docs/formats says.
  *
- * <p>A version stands for all versions of its masters, so only the leaves, those that no other version
- * stands for, are combined; their common ground is the last version that all of them could see. Three
- * ways, cell by cell: changed by one, taken; by several alike, taken; differently, asked; removed by one
- * and changed by another, asked.
+ * <p>A version stands for all versions of its masters, so only the leaves, those that no other
+ * version stands for, are combined; their common ground is the last version that all of them could
+ * see. Three ways, cell by cell: changed by one, taken; by several alike, taken; differently,
+ * asked; removed by one and changed by another, asked.
  *
  * <p>Pure. Cost: versions times masters, and linear in the values.
  */
@@ -36,14 +36,18 @@ public final class Combiner {
     this.equality = new Equality(pathCase);
   }
 
-  /** One side of a question: the plugin, and its value of the cell at hand, empty for removed or missing. */
+  /**
+   * One side of a question: the plugin, and its value of the cell at hand, empty for removed or
+   * missing.
+   */
   private record Side(String plugin, Optional<Value> value) {}
 
   /**
    * @param versions of one record in load order, the owner's first, at least two
    * @param decisions place to the plugin whose value the user took
    */
-  public Combination combine(RecordType type, List<Version> versions, Map<String, String> decisions) {
+  public Combination combine(
+      RecordType type, List<Version> versions, Map<String, String> decisions) {
     List<Version> leaves = leaves(versions);
     Version base = commonGround(versions, leaves);
     boolean anyRemoved = leaves.stream().anyMatch(v -> v.fields().isEmpty());
@@ -54,21 +58,30 @@ public final class Combiner {
   /** The versions that no other stands for, in load order. */
   public static List<Version> leaves(List<Version> versions) {
     Set<String> stoodFor = new LinkedHashSet<>();
-    for (Version v : versions) v.plugin().header().masters().forEach(m -> stoodFor.add(PathCase.fold(m)));
-    return versions.stream().filter(v -> !stoodFor.contains(PathCase.fold(v.plugin().name()))).toList();
+    for (Version v : versions)
+      v.plugin().header().masters().forEach(m -> stoodFor.add(PathCase.fold(m)));
+    return versions.stream()
+        .filter(v -> !stoodFor.contains(PathCase.fold(v.plugin().name())))
+        .toList();
   }
 
-  /** The version that a plugin could see when it was made: the last among its masters, or else the owner's. */
+  /**
+   * The version that a plugin could see when it was made: the last among its masters, or else the
+   * owner's.
+   */
   public static Version seenBy(Version v, List<Version> versions) {
     Version seen = versions.get(0);
-    for (Version other : versions) if (other.position() < v.position() && sees(v, other)) seen = other;
+    for (Version other : versions)
+      if (other.position() < v.position() && sees(v, other)) seen = other;
     return seen;
   }
 
   private static Version commonGround(List<Version> versions, List<Version> leaves) {
     Version ground = versions.get(0);
     for (Version candidate : versions) {
-      if (!leaves.contains(candidate) && leaves.stream().allMatch(l -> l == candidate || sees(l, candidate))) ground = candidate;
+      if (!leaves.contains(candidate)
+          && leaves.stream().allMatch(l -> l == candidate || sees(l, candidate)))
+        ground = candidate;
     }
     return ground;
   }
@@ -78,33 +91,60 @@ public final class Combiner {
     return v.plugin().header().masters().stream().anyMatch(m -> PathCase.fold(m).equals(name));
   }
 
-  private Combination removal(Version base, List<Version> leaves, Map<String, String> decisions, RecordType type) {
+  private Combination removal(
+      Version base, List<Version> leaves, Map<String, String> decisions, RecordType type) {
     List<Side> sides = new ArrayList<>();
     for (Version l : leaves) {
       Optional<Value> whole = l.fields().map(f -> (Value) f);
-      if (!equality.same(recordField(type), whole, base.fields().map(f -> (Value) f))) sides.add(new Side(l.plugin().name(), whole));
+      if (!equality.same(recordField(type), whole, base.fields().map(f -> (Value) f)))
+        sides.add(new Side(l.plugin().name(), whole));
     }
-    Cell cell = settle(WHOLE_RECORD, recordField(type), base.fields().map(f -> (Value) f), sides, decisions);
+    Cell cell =
+        settle(
+            WHOLE_RECORD, recordField(type), base.fields().map(f -> (Value) f), sides, decisions);
     boolean taken = cell.how() != How.ASKED;
-    return new Combination(base, leaves, List.of(cell), taken && cell.outcome().isEmpty(), taken ? cell.outcome().map(v -> (Value.Fields) v) : Optional.empty());
+    return new Combination(
+        base,
+        leaves,
+        List.of(cell),
+        taken && cell.outcome().isEmpty(),
+        taken ? cell.outcome().map(v -> (Value.Fields) v) : Optional.empty());
   }
 
   private static Field recordField(RecordType type) {
-    return new Field(Kind.WHOLE, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), type.fields());
+    return new Field(
+        Kind.WHOLE,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        type.fields());
   }
 
-  private Combination fields(RecordType type, Version base, List<Version> leaves, Map<String, String> decisions) {
+  private Combination fields(
+      RecordType type, Version base, List<Version> leaves, Map<String, String> decisions) {
     List<Cell> cells = new ArrayList<>();
     Map<String, Value> was = base.fields().get().map();
     List<Map.Entry<String, Map<String, Value>>> sides = new ArrayList<>();
     for (Version l : leaves) sides.add(Map.entry(l.plugin().name(), l.fields().get().map()));
     Map<String, Value> outcome = map("", type.fields(), was, sides, decisions, cells);
     boolean open = cells.stream().anyMatch(c -> c.how() == How.ASKED);
-    return new Combination(base, leaves, List.copyOf(cells), false, open ? Optional.empty() : Optional.of(new Value.Fields(outcome)));
+    return new Combination(
+        base,
+        leaves,
+        List.copyOf(cells),
+        false,
+        open ? Optional.empty() : Optional.of(new Value.Fields(outcome)));
   }
 
   /** Combines maps key by key; the order of keys is the base's, then as the sides bring them. */
-  private Map<String, Value> map(String prefix, Map<String, Field> described, Map<String, Value> base, List<Map.Entry<String, Map<String, Value>>> sides, Map<String, String> decisions, List<Cell> cells) {
+  private Map<String, Value> map(
+      String prefix,
+      Map<String, Field> described,
+      Map<String, Value> base,
+      List<Map.Entry<String, Map<String, Value>>> sides,
+      Map<String, String> decisions,
+      List<Cell> cells) {
     Set<String> names = new LinkedHashSet<>(base.keySet());
     sides.forEach(s -> names.addAll(s.getValue().keySet()));
     Map<String, Value> outcome = new LinkedHashMap<>();
@@ -116,20 +156,34 @@ public final class Combiner {
         Optional<Value> now = Optional.ofNullable(s.getValue().get(name));
         if (!equality.same(field, before, now)) changed.add(new Side(s.getKey(), now));
       }
-      cell(prefix + name, field, before, changed, decisions, cells).ifPresent(v -> outcome.put(name, v));
+      cell(prefix + name, field, before, changed, decisions, cells)
+          .ifPresent(v -> outcome.put(name, v));
     }
     return outcome;
   }
 
-  private Optional<Value> cell(String place, Field field, Optional<Value> before, List<Side> changed, Map<String, String> decisions, List<Cell> cells) {
+  private Optional<Value> cell(
+      String place,
+      Field field,
+      Optional<Value> before,
+      List<Side> changed,
+      Map<String, String> decisions,
+      List<Cell> cells) {
     if (changed.isEmpty()) return before;
-    boolean lists = before.map(v -> v instanceof Value.Array).orElse(true) && changed.stream().allMatch(s -> s.value().map(v -> v instanceof Value.Array).orElse(false));
+    boolean lists =
+        before.map(v -> v instanceof Value.Array).orElse(true)
+            && changed.stream()
+                .allMatch(s -> s.value().map(v -> v instanceof Value.Array).orElse(false));
     if (lists && field.kind() == Kind.SET && changed.size() > 1 && !decisions.containsKey(place)) {
       Optional<Value> joined = Optional.of(set(field, items(before), changed));
       cells.add(new Cell(place, before, proposals(changed), How.JOINED, joined));
       return joined;
     }
-    if (lists && field.kind() == Kind.ROWS && changed.size() > 1 && !decisions.containsKey(place) && keyed(field, before, changed)) {
+    if (lists
+        && field.kind() == Kind.ROWS
+        && changed.size() > 1
+        && !decisions.containsKey(place)
+        && keyed(field, before, changed)) {
       return rows(place, field, before, changed, decisions, cells);
     }
     Cell cell = settle(place, field, before, changed, decisions);
@@ -137,18 +191,32 @@ public final class Combiner {
     return cell.outcome();
   }
 
-  private Cell settle(String place, Field field, Optional<Value> before, List<Side> changed, Map<String, String> decisions) {
+  private Cell settle(
+      String place,
+      Field field,
+      Optional<Value> before,
+      List<Side> changed,
+      Map<String, String> decisions) {
     Map<String, Optional<Value>> proposals = proposals(changed);
-    boolean alike = changed.isEmpty() || changed.stream().allMatch(s -> equality.same(field, s.value(), changed.get(0).value()));
-    if (alike) return new Cell(place, before, proposals, How.TAKEN, changed.isEmpty() ? before : changed.get(0).value());
+    boolean alike =
+        changed.isEmpty()
+            || changed.stream()
+                .allMatch(s -> equality.same(field, s.value(), changed.get(0).value()));
+    if (alike)
+      return new Cell(
+          place, before, proposals, How.TAKEN, changed.isEmpty() ? before : changed.get(0).value());
     String decided = decisions.get(place);
     for (Side s : changed) {
-      if (decided != null && PathCase.fold(decided).equals(PathCase.fold(s.plugin()))) return new Cell(place, before, proposals, How.DECIDED, s.value());
+      if (decided != null && PathCase.fold(decided).equals(PathCase.fold(s.plugin())))
+        return new Cell(place, before, proposals, How.DECIDED, s.value());
     }
     return new Cell(place, before, proposals, How.ASKED, Optional.empty());
   }
 
-  /** The base's elements in their order, less every removal, then additions in load order; an element counts once. */
+  /**
+   * The base's elements in their order, less every removal, then additions in load order; an
+   * element counts once.
+   */
   private Value set(Field field, List<Value> base, List<Side> changed) {
     Field of = field.of().orElse(Field.WHOLE);
     Map<Object, Value> outcome = new LinkedHashMap<>();
@@ -168,9 +236,16 @@ public final class Combiner {
     return new Value.Array(new ArrayList<>(outcome.values()));
   }
 
-  private Optional<Value> rows(String place, Field field, Optional<Value> before, List<Side> changed, Map<String, String> decisions, List<Cell> cells) {
+  private Optional<Value> rows(
+      String place,
+      Field field,
+      Optional<Value> before,
+      List<Side> changed,
+      Map<String, String> decisions,
+      List<Cell> cells) {
     Map<Object, Value.Fields> was = byKey(field, items(before));
-    List<Map<Object, Value.Fields>> sides = changed.stream().map(s -> byKey(field, items(s.value()))).toList();
+    List<Map<Object, Value.Fields>> sides =
+        changed.stream().map(s -> byKey(field, items(s.value()))).toList();
     Set<Object> keys = new LinkedHashSet<>(was.keySet());
     sides.forEach(s -> keys.addAll(s.keySet()));
     List<Cell> inner = new ArrayList<>();
@@ -182,17 +257,41 @@ public final class Combiner {
       for (int i = 0; i < sides.size(); i++) {
         Value.Fields now = sides.get(i).get(key);
         if (now != null) present.add(Map.entry(changed.get(i).plugin(), now.map()));
-        if (!equality.same(rowField(field), row.map(r -> (Value) r), Optional.ofNullable((Value) now))) removedOrChanged.add(new Side(changed.get(i).plugin(), Optional.ofNullable(now)));
+        if (!equality.same(
+            rowField(field), row.map(r -> (Value) r), Optional.ofNullable((Value) now)))
+          removedOrChanged.add(new Side(changed.get(i).plugin(), Optional.ofNullable(now)));
       }
-      String at = place + "[" + keyText(field, row.orElseGet(() -> sides.stream().map(s -> s.get(key)).filter(r -> r != null).findFirst().get())) + "]";
+      String at =
+          place
+              + "["
+              + keyText(
+                  field,
+                  row.orElseGet(
+                      () ->
+                          sides.stream()
+                              .map(s -> s.get(key))
+                              .filter(r -> r != null)
+                              .findFirst()
+                              .get()))
+              + "]";
       boolean removed = removedOrChanged.stream().anyMatch(s -> s.value().isEmpty());
       if (removed || removedOrChanged.isEmpty()) {
-        Cell cell = settle(at, rowField(field), row.map(r -> (Value) r), removedOrChanged, decisions);
+        Cell cell =
+            settle(at, rowField(field), row.map(r -> (Value) r), removedOrChanged, decisions);
         if (!removedOrChanged.isEmpty()) inner.add(cell);
         cell.outcome().ifPresent(outcome::add);
       } else {
-        // a row that no side removes combines field by field, also one that several add under one key
-        outcome.add(new Value.Fields(map(at + ".", field.fields(), row.map(Value.Fields::map).orElse(newRow(field, present)), present, decisions, inner)));
+        // a row that no side removes combines field by field, also one that several add under one
+        // key
+        outcome.add(
+            new Value.Fields(
+                map(
+                    at + ".",
+                    field.fields(),
+                    row.map(Value.Fields::map).orElse(newRow(field, present)),
+                    present,
+                    decisions,
+                    inner)));
       }
     }
     boolean asked = inner.stream().anyMatch(c -> c.how() == How.ASKED);
@@ -204,18 +303,22 @@ public final class Combiner {
   }
 
   // A row that is new on every side: its key is common ground, everything else is an addition.
-  private static Map<String, Value> newRow(Field field, List<Map.Entry<String, Map<String, Value>>> present) {
+  private static Map<String, Value> newRow(
+      Field field, List<Map.Entry<String, Map<String, Value>>> present) {
     String key = field.key().orElseThrow();
     return Map.of(key, present.get(0).getValue().get(key));
   }
 
   private boolean keyed(Field field, Optional<Value> before, List<Side> changed) {
-    return field.key().isPresent() && hasKeys(field, items(before)) && changed.stream().allMatch(s -> hasKeys(field, items(s.value())));
+    return field.key().isPresent()
+        && hasKeys(field, items(before))
+        && changed.stream().allMatch(s -> hasKeys(field, items(s.value())));
   }
 
   // Rows without the key, or with one key twice, are whole.
   private boolean hasKeys(Field field, List<Value> rows) {
-    for (Value v : rows) if (!(v instanceof Value.Fields f) || !f.map().containsKey(field.key().get())) return false;
+    for (Value v : rows)
+      if (!(v instanceof Value.Fields f) || !f.map().containsKey(field.key().get())) return false;
     return byKey(field, rows).size() == rows.size();
   }
 
@@ -224,7 +327,9 @@ public final class Combiner {
     Map<Object, Value.Fields> map = new LinkedHashMap<>();
     for (Value v : rows) {
       Value.Fields row = (Value.Fields) v;
-      map.put(equality.canonical(field.fields().getOrDefault(key, Field.WHOLE), row.map().get(key)), row);
+      map.put(
+          equality.canonical(field.fields().getOrDefault(key, Field.WHOLE), row.map().get(key)),
+          row);
     }
     return map;
   }
@@ -237,7 +342,13 @@ public final class Combiner {
   }
 
   private static Field rowField(Field rows) {
-    return new Field(Kind.WHOLE, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), rows.fields());
+    return new Field(
+        Kind.WHOLE,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        rows.fields());
   }
 
   private static List<Value> items(Optional<Value> v) {

@@ -10,8 +10,8 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 /**
- * When two values of a field are the same: numbers by value (1 = 1.0), paths as game paths, the rest
- * exactly. A missing field is an empty Optional, and null is a value.
+ * When two values of a field are the same: numbers by value (1 = 1.0), paths as game paths, the
+ * rest exactly. A missing field is an empty Optional, and null is a value.
  */
 final class Equality {
   private final PathCase pathCase;
@@ -28,7 +28,9 @@ final class Equality {
     return canonical(field, a).equals(canonical(field, b));
   }
 
-  /** A form in which equal values are equal objects, at any depth; also the key of a set's element. */
+  /**
+   * A form in which equal values are equal objects, at any depth; also the key of a set's element.
+   */
   Object canonical(Field field, Value v) {
     if (v instanceof Value.Int i) return BigDecimal.valueOf(i.value()).stripTrailingZeros();
     if (v instanceof Value.Real r) return new BigDecimal(r.value()).stripTrailingZeros();
@@ -40,13 +42,20 @@ final class Equality {
     }
     if (v instanceof Value.Fields f) {
       Map<String, Object> map = new TreeMap<>();
-      f.map().forEach((k, i) -> map.put(k, canonical(field.fields().getOrDefault(k, Field.WHOLE), i)));
+      f.map()
+          .forEach((k, i) -> map.put(k, canonical(field.fields().getOrDefault(k, Field.WHOLE), i)));
       return map;
     }
     return v;
   }
 
   private static Field rowField(Field rows) {
-    return new Field(Kind.WHOLE, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), rows.fields());
+    return new Field(
+        Kind.WHOLE,
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        Optional.empty(),
+        rows.fields());
   }
 }

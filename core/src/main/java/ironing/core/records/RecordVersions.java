@@ -17,7 +17,10 @@ import java.util.Optional;
  * <p>Cost: linear in the records of the plugins given. Threads: immutable.
  */
 public final class RecordVersions {
-  /** One plugin's version of a record; without fields it removes it. {@code position} is its place in the order, from 0. */
+  /**
+   * One plugin's version of a record; without fields it removes it. {@code position} is its place
+   * in the order, from 0.
+   */
   public record Version(Plugin plugin, int position, String type, Optional<Value.Fields> fields) {}
 
   /** A record that makes no sense: never combined. */
@@ -26,7 +29,9 @@ public final class RecordVersions {
   private final Map<Ref, List<Version>> versions = new LinkedHashMap<>();
   private final List<Odd> odd = new ArrayList<>();
 
-  /** @param inOrder the plugins that are on, as the game reads them */
+  /**
+   * @param inOrder the plugins that are on, as the game reads them
+   */
   public RecordVersions(List<Plugin> inOrder) {
     Map<String, Integer> position = new HashMap<>();
     for (int i = 0; i < inOrder.size(); i++) position.put(PathCase.fold(inOrder.get(i).name()), i);
@@ -36,11 +41,34 @@ public final class RecordVersions {
         boolean own = PathCase.fold(r.key().owner()).equals(PathCase.fold(p.name()));
         List<Version> known = versions.get(r.key());
         if (!own && known == null) {
-          odd.add(new Odd(r.key(), p.name(), r.key().owner() + " has no record " + r.key().id() + ", or loads after " + p.name() + "."));
+          odd.add(
+              new Odd(
+                  r.key(),
+                  p.name(),
+                  r.key().owner()
+                      + " has no record "
+                      + r.key().id()
+                      + ", or loads after "
+                      + p.name()
+                      + "."));
         } else if (!own && !known.get(0).type().equals(r.type())) {
-          odd.add(new Odd(r.key(), p.name(), "It is a " + known.get(0).type() + " in " + r.key().owner() + " and a " + r.type() + " in " + p.name() + "."));
+          odd.add(
+              new Odd(
+                  r.key(),
+                  p.name(),
+                  "It is a "
+                      + known.get(0).type()
+                      + " in "
+                      + r.key().owner()
+                      + " and a "
+                      + r.type()
+                      + " in "
+                      + p.name()
+                      + "."));
         } else {
-          versions.computeIfAbsent(r.key(), k -> new ArrayList<>()).add(new Version(p, i, r.type(), r.fields()));
+          versions
+              .computeIfAbsent(r.key(), k -> new ArrayList<>())
+              .add(new Version(p, i, r.type(), r.fields()));
         }
       }
     }
@@ -53,13 +81,22 @@ public final class RecordVersions {
 
   /** The keys of records that more than one plugin changes, beside the owner. */
   public List<Ref> contested() {
-    return versions.entrySet().stream().filter(e -> e.getValue().size() > 2).map(Map.Entry::getKey).toList();
+    return versions.entrySet().stream()
+        .filter(e -> e.getValue().size() > 2)
+        .map(Map.Entry::getKey)
+        .toList();
   }
 
   /** How many records a plugin overrides, that is, has without owning them. */
   public Map<String, Integer> overridesByPlugin() {
     Map<String, Integer> count = new HashMap<>();
-    versions.values().forEach(list -> list.stream().skip(1).forEach(v -> count.merge(PathCase.fold(v.plugin().name()), 1, Integer::sum)));
+    versions
+        .values()
+        .forEach(
+            list ->
+                list.stream()
+                    .skip(1)
+                    .forEach(v -> count.merge(PathCase.fold(v.plugin().name()), 1, Integer::sum)));
     return count;
   }
 

@@ -10,8 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * The run log of a game, one JSON object a line. Lines that are none are passed over: a crash may cut
- * the last one.
+ * The run log of a game, one JSON object a line. Lines that are none are passed over: a crash may
+ * cut the last one.
  */
 public final class RunLog {
   private static final ObjectMapper JSON = new ObjectMapper();
@@ -27,7 +27,14 @@ public final class RunLog {
    * @param plugins plugin to slot
    * @param end the code of the end event; empty when the log breaks off
    */
-  public record Summary(Optional<String> gameVersion, Map<String, String> read, Map<String, Integer> plugins, List<Report> reports, List<Fault> warnings, Optional<Fault> fault, Optional<Integer> end) {}
+  public record Summary(
+      Optional<String> gameVersion,
+      Map<String, String> read,
+      Map<String, Integer> plugins,
+      List<Report> reports,
+      List<Fault> warnings,
+      Optional<Fault> fault,
+      Optional<Integer> end) {}
 
   private RunLog() {}
 
@@ -47,7 +54,13 @@ public final class RunLog {
           if (e.has("plugin")) plugins.put(e.path("plugin").asText(), e.path("slot").asInt());
           if (e.has("path")) read.put(e.path("path").asText(), e.path("sha256").asText());
         }
-        case "report" -> reports.add(new Report(e.path("name").asText(), e.path("value").asText(), e.path("unit").asText(), e.path("from").asText()));
+        case "report" ->
+            reports.add(
+                new Report(
+                    e.path("name").asText(),
+                    e.path("value").asText(),
+                    e.path("unit").asText(),
+                    e.path("from").asText()));
         case "warning" -> warnings.add(fault(e));
         case "fault" -> fault = Optional.of(fault(e));
         case "end" -> end = Optional.of(e.path("code").asInt());
@@ -60,7 +73,12 @@ public final class RunLog {
   }
 
   private static Fault fault(JsonNode e) {
-    return new Fault(e.path("code").asText(), e.path("text").asText(), e.path("path").asText(), e.path("plugin").asText(), e.path("record").asText());
+    return new Fault(
+        e.path("code").asText(),
+        e.path("text").asText(),
+        e.path("path").asText(),
+        e.path("plugin").asText(),
+        e.path("record").asText());
   }
 
   private static JsonNode parse(String line) {

@@ -8,11 +8,12 @@ import java.util.Locale;
  * A version as its maker wrote it, with one total order over all of them.
  *
  * <p>A leading {@code v} and everything from {@code +} on do not count. Runs between points compare
- * digit runs as numbers, missing runs as 0; letters directly behind a number come after none ({@code
- * 1.19 < 1.19a < 1.20}); what follows a hyphen comes before none and compares by SemVer 2.0.0,
- * section 11. What begins with no number comes before all numbers.
+ * digit runs as numbers, missing runs as 0; letters directly behind a number come after none
+ * ({@code 1.19 < 1.19a < 1.20}); what follows a hyphen comes before none and compares by SemVer
+ * 2.0.0, section 11. What begins with no number comes before all numbers.
  *
- * <p>Cost: linear in the text. Immutable; equality follows the order, so {@code 3.0} equals {@code 3}.
+ * <p>Cost: linear in the text. Immutable; equality follows the order, so {@code 3.0} equals {@code
+ * 3}.
  */
 public final class ModVersion implements Comparable<ModVersion> {
   private final String text;

@@ -7,7 +7,9 @@ import java.util.function.IntPredicate;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** A wish about versions: comparisons joined by blanks (and) or {@code ||} (or); {@code *} is any. */
+/**
+ * A wish about versions: comparisons joined by blanks (and) or {@code ||} (or); {@code *} is any.
+ */
 public final class VersionRange {
   private static final Pattern COMPARISON = Pattern.compile("(<=|>=|<|>|=)?\\s*([^\\s<>=|]+)\\s*");
   private final String text;
@@ -20,7 +22,9 @@ public final class VersionRange {
     this.anyOf = anyOf;
   }
 
-  /** @throws IroningException with code {@code range-invalid} when the text is none */
+  /**
+   * @throws IroningException with code {@code range-invalid} when the text is none
+   */
   public static VersionRange of(String text) {
     List<List<Comparison>> anyOf = new ArrayList<>();
     for (String part : text.split("\\|\\|", -1)) anyOf.add(allOf(text, part.trim()));
@@ -28,7 +32,8 @@ public final class VersionRange {
   }
 
   public boolean contains(ModVersion v) {
-    return anyOf.stream().anyMatch(all -> all.stream().allMatch(c -> c.holds.test(v.compareTo(c.version))));
+    return anyOf.stream()
+        .anyMatch(all -> all.stream().allMatch(c -> c.holds.test(v.compareTo(c.version))));
   }
 
   private static List<Comparison> allOf(String whole, String part) {
@@ -41,7 +46,11 @@ public final class VersionRange {
       all.add(new Comparison(test(m.group(1)), ModVersion.of(m.group(2))));
     }
     if (end < part.length() || all.isEmpty()) {
-      throw IroningException.of("range-invalid", "“" + whole + "”", "This is no range of versions.", "Write it like “>=1.4 <2”.");
+      throw IroningException.of(
+          "range-invalid",
+          "“" + whole + "”",
+          "This is no range of versions.",
+          "Write it like “>=1.4 <2”.");
     }
     return all;
   }

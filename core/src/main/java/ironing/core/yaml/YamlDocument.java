@@ -22,8 +22,8 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
 import org.snakeyaml.engine.v2.schema.FailsafeSchema;
 
 /**
- * One YAML file being read: hands out its values and gathers what is wrong, so that a user sees
- * all mistakes at once.
+ * One YAML file being read: hands out its values and gathers what is wrong, so that a user sees all
+ * mistakes at once.
  *
  * <p>Every scalar is text here ({@code on} is a word and {@code 1.10} a version), and whoever asks
  * for a number or a truth says so. Aliases are refused: no format of ours needs them, and a few
@@ -66,7 +66,8 @@ public final class YamlDocument {
     public String required(String key) {
       Optional<String> v = text(key);
       if (v.isEmpty() && !values.containsKey(key)) {
-        problem(node, "“" + key + "” is missing", "Add it: this file cannot be understood without.");
+        problem(
+            node, "“" + key + "” is missing", "Add it: this file cannot be understood without.");
       }
       return v.orElse("");
     }
@@ -85,7 +86,10 @@ public final class YamlDocument {
       try {
         return Integer.parseInt(t.get().trim());
       } catch (NumberFormatException e) {
-        problem(values.get(key), "“" + key + "” must be a whole number and is “" + t.get() + "”", "Write digits only.");
+        problem(
+            values.get(key),
+            "“" + key + "” must be a whole number and is “" + t.get() + "”",
+            "Write digits only.");
         return otherwise;
       }
     }
@@ -99,7 +103,8 @@ public final class YamlDocument {
       if (n instanceof SequenceNode seq) {
         for (Node item : seq.getValue()) {
           if (item instanceof ScalarNode s) out.add(s.getValue());
-          else problem(item, "an item of “" + key + "” must be text", "Write a word or a text here.");
+          else
+            problem(item, "an item of “" + key + "” must be text", "Write a word or a text here.");
         }
       } else {
         problem(n, "“" + key + "” must be a list", "Write [ one, two ].");
@@ -122,7 +127,11 @@ public final class YamlDocument {
       if (n instanceof SequenceNode seq) {
         for (Node item : seq.getValue()) {
           if (item instanceof MappingNode m) out.add(new Section(m));
-          else problem(item, "an item of “" + key + "” must have keys of its own", "Write { key: value }.");
+          else
+            problem(
+                item,
+                "an item of “" + key + "” must have keys of its own",
+                "Write { key: value }.");
         }
       } else {
         problem(n, "“" + key + "” must be a list", "Write one item a line, each after a dash.");
@@ -144,7 +153,11 @@ public final class YamlDocument {
     public void warnOfUnknownKeys() {
       for (String key : values.keySet()) {
         if (!asked.contains(key)) {
-          warnings.add(at(values.get(key), "the key “" + key + "” is not known and was passed over", "Check its spelling."));
+          warnings.add(
+              at(
+                  values.get(key),
+                  "the key “" + key + "” is not known and was passed over",
+                  "Check its spelling."));
         }
       }
     }
@@ -173,19 +186,36 @@ public final class YamlDocument {
               .setCodePointLimit(4 * 1024 * 1024)
               .setLabel(file)
               .build();
-      Optional<Node> root = new Compose(settings).composeString(text.startsWith("\uFEFF") ? text.substring(1) : text);
-      if (root.isPresent() && root.get() instanceof MappingNode m && !hasAliases(m, new HashSet<>())) {
+      Optional<Node> root =
+          new Compose(settings).composeString(text.startsWith("\uFEFF") ? text.substring(1) : text);
+      if (root.isPresent()
+          && root.get() instanceof MappingNode m
+          && !hasAliases(m, new HashSet<>())) {
         value = reading.from(doc.new Section(m));
       } else if (root.isPresent() && root.get() instanceof MappingNode) {
         doc.problem(root.get(), "it uses anchors and aliases (& and *)", "Write the values out.");
       } else {
-        doc.problems.add(new Problem("yaml-invalid", file, "It holds no keys.", "Compare it with the example in docs/formats."));
+        doc.problems.add(
+            new Problem(
+                "yaml-invalid",
+                file,
+                "It holds no keys.",
+                "Compare it with the example in docs/formats."));
       }
     } catch (MarkedYamlEngineException e) {
       doc.problems.add(
-          new Problem("yaml-invalid", file + where(e.getProblemMark()), "This is not YAML: " + e.getProblem() + ".", "Mend the line and try again."));
+          new Problem(
+              "yaml-invalid",
+              file + where(e.getProblemMark()),
+              "This is not YAML: " + e.getProblem() + ".",
+              "Mend the line and try again."));
     } catch (YamlEngineException e) {
-      doc.problems.add(new Problem("yaml-invalid", file, "This is not YAML: " + e.getMessage() + ".", "Mend the file and try again."));
+      doc.problems.add(
+          new Problem(
+              "yaml-invalid",
+              file,
+              "This is not YAML: " + e.getMessage() + ".",
+              "Mend the file and try again."));
     }
     if (!doc.problems.isEmpty()) throw new IroningException(doc.problems);
     return new Read<>(value, List.copyOf(doc.warnings));
@@ -202,9 +232,11 @@ public final class YamlDocument {
   private static boolean hasAliases(Node n, Set<Node> seen) {
     if (n instanceof ScalarNode) return false;
     if (!seen.add(n)) return true;
-    if (n instanceof SequenceNode s) return s.getValue().stream().anyMatch(c -> hasAliases(c, seen));
+    if (n instanceof SequenceNode s)
+      return s.getValue().stream().anyMatch(c -> hasAliases(c, seen));
     if (n instanceof MappingNode m) {
-      return m.getValue().stream().anyMatch(t -> hasAliases(t.getKeyNode(), seen) || hasAliases(t.getValueNode(), seen));
+      return m.getValue().stream()
+          .anyMatch(t -> hasAliases(t.getKeyNode(), seen) || hasAliases(t.getValueNode(), seen));
     }
     return false;
   }
@@ -214,10 +246,15 @@ public final class YamlDocument {
   }
 
   private Problem at(Node n, String reason, String remedy) {
-    return new Problem("yaml-invalid", file + where(n.getStartMark()), Character.toUpperCase(reason.charAt(0)) + reason.substring(1) + ".", remedy);
+    return new Problem(
+        "yaml-invalid",
+        file + where(n.getStartMark()),
+        Character.toUpperCase(reason.charAt(0)) + reason.substring(1) + ".",
+        remedy);
   }
 
   private static String where(Optional<Mark> mark) {
-    return mark.map(m -> ", line " + (m.getLine() + 1) + ", column " + (m.getColumn() + 1)).orElse("");
+    return mark.map(m -> ", line " + (m.getLine() + 1) + ", column " + (m.getColumn() + 1))
+        .orElse("");
   }
 }

@@ -24,7 +24,9 @@ import java.util.zip.ZipFile;
  * crate before an earlier one. Names do not tell upper from lower case.
  */
 final class DataFiles {
-  /** @param crate the crate it lies in, null for a loose file */
+  /**
+   * @param crate the crate it lies in, null for a loose file
+   */
   record Entry(String path, String crate, byte[] bytes) {
     String from() {
       return crate == null ? path : crate + " › " + path;
@@ -40,7 +42,8 @@ final class DataFiles {
     this.data = gameFolder.resolve("data");
     this.journal = journal;
     try (Stream<Path> all = Files.walk(data)) {
-      all.filter(Files::isRegularFile).forEach(p -> loose.put(key(data.relativize(p).toString()), p));
+      all.filter(Files::isRegularFile)
+          .forEach(p -> loose.put(key(data.relativize(p).toString()), p));
     }
   }
 
@@ -56,7 +59,9 @@ final class DataFiles {
   void open(String crate) {
     Path file = loose.get(key(crate));
     if (file == null) {
-      journal.event("warning", e -> e.put("code", "crate-missing").put("text", "The crate " + crate + " is not there."));
+      journal.event(
+          "warning",
+          e -> e.put("code", "crate-missing").put("text", "The crate " + crate + " is not there."));
       return;
     }
     String name = "data/" + data.relativize(file);
@@ -69,7 +74,12 @@ final class DataFiles {
         }
       }
     } catch (IOException e) {
-      throw new GameFault("crate-unreadable", "The crate " + crate + " does not open: " + e.getMessage(), name, null, null);
+      throw new GameFault(
+          "crate-unreadable",
+          "The crate " + crate + " does not open: " + e.getMessage(),
+          name,
+          null,
+          null);
     }
   }
 
@@ -90,7 +100,8 @@ final class DataFiles {
   /** All files with an ending below a folder, by path, each once. */
   List<Entry> all(String folder, String ending) throws IOException {
     Map<String, String> paths = new LinkedHashMap<>();
-    for (String k : packed.keySet()) if (k.startsWith(folder) && k.endsWith(ending)) paths.put(k, k);
+    for (String k : packed.keySet())
+      if (k.startsWith(folder) && k.endsWith(ending)) paths.put(k, k);
     for (String k : loose.keySet()) if (k.startsWith(folder) && k.endsWith(ending)) paths.put(k, k);
     List<Entry> out = new ArrayList<>();
     for (String k : paths.keySet().stream().sorted().toList()) out.add(read(k));

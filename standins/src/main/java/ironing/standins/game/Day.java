@@ -31,43 +31,84 @@ final class Day {
     timetable();
     bridge();
     Scripts scripts = new Scripts(files.all("scripts/", ".sks"));
-    for (String line : scripts.play("day")) journal.report("Said on the quay", line, null, "data/scripts");
-    if (files.has("sound/gulls.wav")) journal.report("Gulls", files.read("sound/gulls.wav").bytes().length, "bytes", "data/sound/gulls.wav");
+    for (String line : scripts.play("day"))
+      journal.report("Said on the quay", line, null, "data/scripts");
+    if (files.has("sound/gulls.wav"))
+      journal.report(
+          "Gulls", files.read("sound/gulls.wav").bytes().length, "bytes", "data/sound/gulls.wav");
   }
 
   private void weather() throws IOException {
     for (World.Current w : world.ofType("weather")) {
-      journal.report("Weather, " + w.fields().get("name"), w.fields().get("sea") + ", wind " + show(w.fields().get("wind")) + ", sight " + show(w.fields().get("visibility")), null, from(w));
+      journal.report(
+          "Weather, " + w.fields().get("name"),
+          w.fields().get("sea")
+              + ", wind "
+              + show(w.fields().get("wind"))
+              + ", sight "
+              + show(w.fields().get("visibility")),
+          null,
+          from(w));
     }
     Map<String, String> months = new HashMap<>();
     for (CSVRecord r : table("tables/weather.csv")) months.put(r.get("month"), r.get("fogDays"));
-    if (months.containsKey("november")) journal.report("Fog days in November", months.get("november"), "d", "data/tables/weather.csv");
+    if (months.containsKey("november"))
+      journal.report(
+          "Fog days in November", months.get("november"), "d", "data/tables/weather.csv");
   }
 
   private void fares() throws IOException {
     Map<String, Double> surcharges = new HashMap<>();
-    for (CSVRecord r : table("tables/tariffs.csv")) surcharges.put(r.get("id"), number("tables/tariffs.csv", r.get("surcharge")));
+    for (CSVRecord r : table("tables/tariffs.csv"))
+      surcharges.put(r.get("id"), number("tables/tariffs.csv", r.get("surcharge")));
     for (World.Current t : world.ofType("tariff")) {
       double fare = ((Number) t.fields().getOrDefault("fare", 0.0)).doubleValue();
       String kind = String.valueOf(t.fields().getOrDefault("surcharge", "none"));
-      journal.report("Fare, " + t.fields().get("name"), fare + surcharges.getOrDefault(kind, 0.0), "crowns", from(t));
+      journal.report(
+          "Fare, " + t.fields().get("name"),
+          fare + surcharges.getOrDefault(kind, 0.0),
+          "crowns",
+          from(t));
     }
   }
 
   private void vessels() throws IOException {
     for (World.Current v : world.ofType("vessel")) {
       String name = String.valueOf(v.fields().get("name"));
-      journal.report(name + ", speed", ((Number) v.fields().getOrDefault("speed", 0.0)).doubleValue(), "kn", from(v));
+      journal.report(
+          name + ", speed",
+          ((Number) v.fields().getOrDefault("speed", 0.0)).doubleValue(),
+          "kn",
+          from(v));
       journal.report(name + ", home berth", world.name(v.fields().get("berth")), null, from(v));
       journal.report(name + ", crew", names(v.fields().get("crew")), null, from(v));
       journal.report(name + ", hold", hold(v.fields().get("hold")), null, from(v));
-      String texture = "textures/" + String.valueOf(v.fields().getOrDefault("mesh", "hulls/none.obj")).replaceFirst("\\.obj$", ".png");
+      String texture =
+          "textures/"
+              + String.valueOf(v.fields().getOrDefault("mesh", "hulls/none.obj"))
+                  .replaceFirst("\\.obj$", ".png");
       DataFiles.Entry e = files.read(texture);
-      if (e == null) journal.event("warning", w -> w.put("code", "texture-missing").put("text", name + " has no hull texture at " + texture + ".").put("path", "data/" + texture));
+      if (e == null)
+        journal.event(
+            "warning",
+            w ->
+                w.put("code", "texture-missing")
+                    .put("text", name + " has no hull texture at " + texture + ".")
+                    .put("path", "data/" + texture));
       else journal.report(name + ", hull", e.bytes().length + " bytes", null, e.from());
     }
-    for (World.Current b : world.ofType("beacon")) journal.report(b.fields().get("name") + ", range", ((Number) b.fields().getOrDefault("range", 0)).doubleValue(), "nmi", from(b));
-    for (World.Current h : world.ofType("harbour")) journal.report(h.fields().get("name") + ", harbour dues", ((Number) h.fields().getOrDefault("dues", 0)).doubleValue(), "crowns", from(h));
+    for (World.Current b : world.ofType("beacon"))
+      journal.report(
+          b.fields().get("name") + ", range",
+          ((Number) b.fields().getOrDefault("range", 0)).doubleValue(),
+          "nmi",
+          from(b));
+    for (World.Current h : world.ofType("harbour"))
+      journal.report(
+          h.fields().get("name") + ", harbour dues",
+          ((Number) h.fields().getOrDefault("dues", 0)).doubleValue(),
+          "crowns",
+          from(h));
   }
 
   private void timetable() throws IOException {
@@ -77,11 +118,19 @@ final class Day {
       World.Current v = byName.get(r.get("vessel"));
       double speed = v == null ? 0 : ((Number) v.fields().getOrDefault("speed", 0.0)).doubleValue();
       if (speed <= 0) {
-        journal.report("Departure " + r.get("departs"), r.get("vessel") + " does not sail", null, "data/tables/timetable.csv");
+        journal.report(
+            "Departure " + r.get("departs"),
+            r.get("vessel") + " does not sail",
+            null,
+            "data/tables/timetable.csv");
         continue;
       }
       long minutes = Math.round(number("tables/timetable.csv", r.get("miles")) / speed * 60);
-      journal.report("Departure " + r.get("departs"), r.get("vessel") + " to " + r.get("to") + ", " + minutes + " min", null, "data/tables/timetable.csv");
+      journal.report(
+          "Departure " + r.get("departs"),
+          r.get("vessel") + " to " + r.get("to") + ", " + minutes + " min",
+          null,
+          "data/tables/timetable.csv");
     }
   }
 
@@ -93,7 +142,12 @@ final class Day {
       JsonNode root = new ObjectMapper().readTree(DataFiles.text(e));
       root.path("widgets").forEach(w -> panels.add(w.path("label").asText(w.path("id").asText())));
     } catch (JsonProcessingException broken) {
-      throw new GameFault("data-broken", e.path() + " is not JSON: " + broken.getOriginalMessage(), e.path(), null, null);
+      throw new GameFault(
+          "data-broken",
+          e.path() + " is not JSON: " + broken.getOriginalMessage(),
+          e.path(),
+          null,
+          null);
     }
     journal.report("Panels on the bridge", panels.size(), null, e.from());
     journal.report("Bridge, from the left", String.join(", ", panels), null, e.from());
@@ -103,9 +157,16 @@ final class Day {
     DataFiles.Entry e = files.read(path);
     if (e == null) return List.of();
     try {
-      return CSVFormat.RFC4180.builder().setHeader().setSkipHeaderRecord(true).get().parse(new StringReader(DataFiles.text(e))).getRecords();
+      return CSVFormat.RFC4180
+          .builder()
+          .setHeader()
+          .setSkipHeaderRecord(true)
+          .get()
+          .parse(new StringReader(DataFiles.text(e)))
+          .getRecords();
     } catch (IOException | RuntimeException broken) {
-      throw new GameFault("data-broken", e.path() + " is no table: " + broken.getMessage(), e.path(), null, null);
+      throw new GameFault(
+          "data-broken", e.path() + " is no table: " + broken.getMessage(), e.path(), null, null);
     }
   }
 
@@ -113,7 +174,12 @@ final class Day {
     try {
       return Double.parseDouble(text.trim());
     } catch (NumberFormatException e) {
-      throw new GameFault("data-broken", "data/" + path + " has “" + text + "” where a number should be.", "data/" + path, null, null);
+      throw new GameFault(
+          "data-broken",
+          "data/" + path + " has “" + text + "” where a number should be.",
+          "data/" + path,
+          null,
+          null);
     }
   }
 
@@ -126,13 +192,17 @@ final class Day {
   private String hold(Object rows) {
     List<String> parts = new ArrayList<>();
     if (rows instanceof List<?> list) {
-      for (Object row : list) if (row instanceof Map<?, ?> m) parts.add(world.name(m.get("goods")) + " " + show(m.get("tonnes")));
+      for (Object row : list)
+        if (row instanceof Map<?, ?> m)
+          parts.add(world.name(m.get("goods")) + " " + show(m.get("tonnes")));
     }
     return String.join(", ", parts);
   }
 
   private static String show(Object v) {
-    return v instanceof Double d && d == Math.rint(d) ? String.valueOf(d.longValue()) : String.valueOf(v);
+    return v instanceof Double d && d == Math.rint(d)
+        ? String.valueOf(d.longValue())
+        : String.valueOf(v);
   }
 
   private static String from(World.Current c) {

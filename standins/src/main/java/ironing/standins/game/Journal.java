@@ -38,14 +38,16 @@ final class Journal implements Closeable {
   }
 
   void report(String name, Object value, String unit, String from) {
-    event("report", e -> {
-      e.put("name", name);
-      if (value instanceof Double d) e.put("value", Math.round(d * 100) / 100.0);
-      else if (value instanceof Integer i) e.put("value", i);
-      else e.put("value", String.valueOf(value));
-      if (unit != null) e.put("unit", unit);
-      if (from != null) e.put("from", from);
-    });
+    event(
+        "report",
+        e -> {
+          e.put("name", name);
+          if (value instanceof Double d) e.put("value", Math.round(d * 100) / 100.0);
+          else if (value instanceof Integer i) e.put("value", i);
+          else e.put("value", String.valueOf(value));
+          if (unit != null) e.put("unit", unit);
+          if (from != null) e.put("from", from);
+        });
   }
 
   @Override

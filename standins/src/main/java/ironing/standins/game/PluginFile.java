@@ -9,8 +9,8 @@ import java.util.List;
 import java.util.Map;
 
 /**
- * A plugin as the game's own loader reads it: a CBOR sequence, header first. Written from the format's
- * page alone, and deliberately plain: one pass, no second look.
+ * A plugin as the game's own loader reads it: a CBOR sequence, header first. Written from the
+ * format's page alone, and deliberately plain: one pass, no second look.
  */
 final class PluginFile {
   /** A reference to a record, by the owner's name. */
@@ -35,13 +35,23 @@ final class PluginFile {
     this.bytes = bytes;
     try {
       header = (Map<String, Object>) value();
-      for (Object m : (List<Object>) header.getOrDefault("masters", List.of())) masters.add((String) m);
+      for (Object m : (List<Object>) header.getOrDefault("masters", List.of()))
+        masters.add((String) m);
       while (at < bytes.length) {
         List<Object> r = (List<Object>) value();
-        records.add(new Item((String) r.get(0), ref(r.get(1), r.get(2)), (Map<String, Object>) resolve(r.get(3))));
+        records.add(
+            new Item(
+                (String) r.get(0),
+                ref(r.get(1), r.get(2)),
+                (Map<String, Object>) resolve(r.get(3))));
       }
     } catch (RuntimeException broken) {
-      throw new GameFault("plugin-broken", "The plugin " + name + " does not decode near byte " + at + ".", "data/" + name, name, null);
+      throw new GameFault(
+          "plugin-broken",
+          "The plugin " + name + " does not decode near byte " + at + ".",
+          "data/" + name,
+          name,
+          null);
     }
   }
 
@@ -101,38 +111,43 @@ final class PluginFile {
       case 1:
         return -1 - n;
       case 2:
-      case 3: {
-        byte[] raw = open ? pieces() : slice((int) n);
-        return major == 2 ? raw : new String(raw, StandardCharsets.UTF_8);
-      }
-      case 4: {
-        List<Object> list = new ArrayList<>();
-        for (long i = 0; open || i < n; i++) {
-          Object v = value();
-          if (v == BREAK) break;
-          list.add(v);
+      case 3:
+        {
+          byte[] raw = open ? pieces() : slice((int) n);
+          return major == 2 ? raw : new String(raw, StandardCharsets.UTF_8);
         }
-        return list;
-      }
-      case 5: {
-        Map<String, Object> map = new LinkedHashMap<>();
-        for (long i = 0; open || i < n; i++) {
-          Object k = value();
-          if (k == BREAK) break;
-          map.put((String) k, value());
+      case 4:
+        {
+          List<Object> list = new ArrayList<>();
+          for (long i = 0; open || i < n; i++) {
+            Object v = value();
+            if (v == BREAK) break;
+            list.add(v);
+          }
+          return list;
         }
-        return map;
-      }
-      default: {
-        Object inner = value();
-        return n == 39 ? new Tag((List<?>) inner) : inner;
-      }
+      case 5:
+        {
+          Map<String, Object> map = new LinkedHashMap<>();
+          for (long i = 0; open || i < n; i++) {
+            Object k = value();
+            if (k == BREAK) break;
+            map.put((String) k, value());
+          }
+          return map;
+        }
+      default:
+        {
+          Object inner = value();
+          return n == 39 ? new Tag((List<?>) inner) : inner;
+        }
     }
   }
 
   private byte[] pieces() {
     ByteArrayOutputStream all = new ByteArrayOutputStream();
-    for (Object v = value(); v != BREAK; v = value()) all.writeBytes(v instanceof byte[] b ? b : ((String) v).getBytes(StandardCharsets.UTF_8));
+    for (Object v = value(); v != BREAK; v = value())
+      all.writeBytes(v instanceof byte[] b ? b : ((String) v).getBytes(StandardCharsets.UTF_8));
     return all.toByteArray();
   }
 

@@ -10,8 +10,8 @@ import java.nio.file.Path;
 import java.util.stream.Stream;
 
 /**
- * Starts the game on a folder: {@code java -jar game.jar FOLDER}. Ends with 0 when the day was played
- * to its end, 3 when a fault stopped it, 2 when the folder is no game.
+ * Starts the game on a folder: {@code java -jar game.jar FOLDER}. Ends with 0 when the day was
+ * played to its end, 3 when a fault stopped it, 2 when the folder is no game.
  */
 public final class SkerryLine {
   private static final int PLAYED = 0;
@@ -43,12 +43,14 @@ public final class SkerryLine {
         save(game);
         code = PLAYED;
       } catch (GameFault f) {
-        journal.event("fault", e -> {
-          e.put("code", f.code).put("text", f.getMessage());
-          if (f.path != null) e.put("path", f.path);
-          if (f.plugin != null) e.put("plugin", f.plugin);
-          if (f.record != null) e.put("record", f.record);
-        });
+        journal.event(
+            "fault",
+            e -> {
+              e.put("code", f.code).put("text", f.getMessage());
+              if (f.path != null) e.put("path", f.path);
+              if (f.plugin != null) e.put("plugin", f.plugin);
+              if (f.record != null) e.put("record", f.record);
+            });
         code = STOPPED;
       }
       int end = code;
@@ -64,8 +66,14 @@ public final class SkerryLine {
     int starts = 0;
     StringBuilder out = new StringBuilder();
     for (String line : Files.readAllLines(ini)) {
-      if (line.startsWith("units")) journal.report("Units on the bridge", line.substring(line.indexOf('=') + 1).trim(), null, "settings/skerry.ini");
-      if (line.startsWith("starts")) starts = Integer.parseInt(line.substring(line.indexOf('=') + 1).trim());
+      if (line.startsWith("units"))
+        journal.report(
+            "Units on the bridge",
+            line.substring(line.indexOf('=') + 1).trim(),
+            null,
+            "settings/skerry.ini");
+      if (line.startsWith("starts"))
+        starts = Integer.parseInt(line.substring(line.indexOf('=') + 1).trim());
       else out.append(line).append('\n');
     }
     Files.writeString(ini, out + "starts = " + (starts + 1) + "\n");
@@ -77,6 +85,8 @@ public final class SkerryLine {
     try (Stream<Path> all = Files.list(saves)) {
       count = all.count();
     }
-    Files.writeString(saves.resolve(String.format("day-%03d.json", count + 1)), "{\"day\":" + (count + 1) + "}\n");
+    Files.writeString(
+        saves.resolve(String.format("day-%03d.json", count + 1)),
+        "{\"day\":" + (count + 1) + "}\n");
   }
 }

@@ -17,21 +17,36 @@ final class World {
   static final int SLOTS = 96;
   static final int SLOTS_FOR_THE_SAVE = 1;
 
-  /** @param from the plugin whose version this is */
+  /**
+   * @param from the plugin whose version this is
+   */
   record Current(String type, Map<String, Object> fields, String from, PluginFile.Ref key) {}
 
   private final Map<String, Current> records = new LinkedHashMap<>();
 
   /** Reads the list, opens the crates, applies the plugins. Faults where the game would stop. */
-  static World load(Path game, String version, DataFiles files, Journal journal) throws IOException {
+  static World load(Path game, String version, DataFiles files, Journal journal)
+      throws IOException {
     List<PluginFile> plugins = new ArrayList<>();
     for (String name : order(game)) {
       DataFiles.Entry e = files.read(name);
-      if (e == null) throw new GameFault("plugin-missing", "The list names " + name + ", which is not in data.", "settings/roster.txt", name, null);
+      if (e == null)
+        throw new GameFault(
+            "plugin-missing",
+            "The list names " + name + ", which is not in data.",
+            "settings/roster.txt",
+            name,
+            null);
       PluginFile p = new PluginFile(e.path().substring("data/".length()), e.bytes());
       plugins.add(p);
       int slot = plugins.size();
-      journal.event("read", ev -> ev.put("path", e.path()).put("sha256", DataFiles.sha256(e.bytes())).put("plugin", p.name).put("slot", slot));
+      journal.event(
+          "read",
+          ev ->
+              ev.put("path", e.path())
+                  .put("sha256", DataFiles.sha256(e.bytes()))
+                  .put("plugin", p.name)
+                  .put("slot", slot));
     }
     check(plugins, version);
     crates(files, plugins);
@@ -47,26 +62,54 @@ final class World {
     if (!Files.exists(list)) return names;
     for (String line : Files.readAllLines(list)) {
       if (line.startsWith("use ")) names.add(line.substring(4).trim());
-      else if (!line.isBlank() && !line.startsWith("skip ")) throw new GameFault("list-broken", "A line of the roster is neither use nor skip: “" + line + "”.", "settings/roster.txt", null, null);
+      else if (!line.isBlank() && !line.startsWith("skip "))
+        throw new GameFault(
+            "list-broken",
+            "A line of the roster is neither use nor skip: “" + line + "”.",
+            "settings/roster.txt",
+            null,
+            null);
     }
     return names;
   }
 
   private static void check(List<PluginFile> plugins, String version) {
     if (plugins.size() > SLOTS - SLOTS_FOR_THE_SAVE) {
-      throw new GameFault("no-slot", plugins.size() + " plugins, and only " + (SLOTS - SLOTS_FOR_THE_SAVE) + " slots.", null, plugins.get(SLOTS - SLOTS_FOR_THE_SAVE).name, null);
+      throw new GameFault(
+          "no-slot",
+          plugins.size() + " plugins, and only " + (SLOTS - SLOTS_FOR_THE_SAVE) + " slots.",
+          null,
+          plugins.get(SLOTS - SLOTS_FOR_THE_SAVE).name,
+          null);
     }
     Map<String, Integer> at = new HashMap<>();
     for (int i = 0; i < plugins.size(); i++) at.put(DataFiles.key(plugins.get(i).name), i);
     for (int i = 0; i < plugins.size(); i++) {
       PluginFile p = plugins.get(i);
       if (p.header.get("game") instanceof String range && !fits(version, range)) {
-        throw new GameFault("wrong-game-version", p.name + " wants the game in version " + range + "; this is " + version + ".", "data/" + p.name, p.name, null);
+        throw new GameFault(
+            "wrong-game-version",
+            p.name + " wants the game in version " + range + "; this is " + version + ".",
+            "data/" + p.name,
+            p.name,
+            null);
       }
       for (String m : p.masters) {
         Integer where = at.get(DataFiles.key(m));
-        if (where == null) throw new GameFault("master-missing", p.name + " needs " + m + ", which is not loaded.", "data/" + p.name, p.name, null);
-        if (where > i) throw new GameFault("master-late", p.name + " needs " + m + ", which loads later.", "data/" + p.name, p.name, null);
+        if (where == null)
+          throw new GameFault(
+              "master-missing",
+              p.name + " needs " + m + ", which is not loaded.",
+              "data/" + p.name,
+              p.name,
+              null);
+        if (where > i)
+          throw new GameFault(
+              "master-late",
+              p.name + " needs " + m + ", which loads later.",
+              "data/" + p.name,
+              p.name,
+              null);
       }
     }
   }
@@ -77,13 +120,14 @@ final class World {
       String number = part.replaceFirst("^[<>=]+", "");
       int c = compare(version, number);
       String op = part.substring(0, part.length() - number.length());
-      boolean ok = switch (op) {
-        case "<" -> c < 0;
-        case "<=" -> c <= 0;
-        case ">" -> c > 0;
-        case ">=" -> c >= 0;
-        default -> number.equals("*") || c == 0;
-      };
+      boolean ok =
+          switch (op) {
+            case "<" -> c < 0;
+            case "<=" -> c <= 0;
+            case ">" -> c > 0;
+            case ">=" -> c >= 0;
+            default -> number.equals("*") || c == 0;
+          };
       if (!ok) return false;
     }
     return true;
@@ -99,7 +143,10 @@ final class World {
     return 0;
   }
 
-  /** First the crates nobody names, the game's own before others; then named ones as their plugins load. */
+  /**
+   * First the crates nobody names, the game's own before others; then named ones as their plugins
+   * load.
+   */
   private static void crates(DataFiles files, List<PluginFile> plugins) {
     Set<String> named = new LinkedHashSet<>();
     for (PluginFile p : plugins) {
@@ -108,8 +155,12 @@ final class World {
         named.add(DataFiles.key(c));
       }
     }
-    files.crates().stream().filter(c -> !named.contains(c) && c.equals("base.crate")).forEach(files::open);
-    files.crates().stream().filter(c -> !named.contains(c) && !c.equals("base.crate")).forEach(files::open);
+    files.crates().stream()
+        .filter(c -> !named.contains(c) && c.equals("base.crate"))
+        .forEach(files::open);
+    files.crates().stream()
+        .filter(c -> !named.contains(c) && !c.equals("base.crate"))
+        .forEach(files::open);
     named.forEach(files::open);
   }
 
@@ -118,7 +169,15 @@ final class World {
       Current known = records.get(r.key().key());
       boolean own = DataFiles.key(r.key().owner()).equals(DataFiles.key(p.name));
       if (!own && known == null) {
-        journal.event("warning", e -> e.put("code", "record-unknown").put("text", p.name + " changes a record that " + r.key().owner() + " does not have.").put("plugin", p.name).put("record", r.key().owner() + "/" + r.key().id()));
+        journal.event(
+            "warning",
+            e ->
+                e.put("code", "record-unknown")
+                    .put(
+                        "text",
+                        p.name + " changes a record that " + r.key().owner() + " does not have.")
+                    .put("plugin", p.name)
+                    .put("record", r.key().owner() + "/" + r.key().id()));
         continue;
       }
       records.put(r.key().key(), new Current(r.type(), r.fields(), p.name, r.key()));
@@ -133,14 +192,28 @@ final class World {
     if (v instanceof PluginFile.Ref r) {
       Current target = records.get(r.key());
       if (target == null || target.fields() == null) {
-        throw new GameFault("reference-dangling", c.from() + ": " + c.fields().getOrDefault("name", c.key().id()) + " refers to " + r.owner() + "/" + r.id() + ", which nobody defines.", "data/" + c.from(), c.from(), c.key().owner() + "/" + c.key().id());
+        throw new GameFault(
+            "reference-dangling",
+            c.from()
+                + ": "
+                + c.fields().getOrDefault("name", c.key().id())
+                + " refers to "
+                + r.owner()
+                + "/"
+                + r.id()
+                + ", which nobody defines.",
+            "data/" + c.from(),
+            c.from(),
+            c.key().owner() + "/" + c.key().id());
       }
     } else if (v instanceof Map<?, ?> m) m.values().forEach(i -> checkValue(c, i));
     else if (v instanceof List<?> l) l.forEach(i -> checkValue(c, i));
   }
 
   List<Current> ofType(String type) {
-    return records.values().stream().filter(c -> c.type().equals(type) && c.fields() != null).toList();
+    return records.values().stream()
+        .filter(c -> c.type().equals(type) && c.fields() != null)
+        .toList();
   }
 
   Current get(Object ref) {

@@ -1,0 +1,198 @@
+package ironing.server.job;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.server.platform.Events;
+import jakarta.annotation.PreDestroy;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+
+/**
+ * Runs jobs, as many at once as the machine has processors. Finished ones are remembered for a
+ * while.
+ */
+@Component
+public class Jobs {
+  private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
+  private static final int REMEMBERED = 500;
+  private static final long TELL_EVERY_MS = 100;
+
+  private final Events events;
+  private final ExecutorService workers =
+      Executors.newFixedThreadPool(Math.max(2, Runtime.getRuntime().availableProcessors()));
+  private final Map<Long, Running> jobs = new ConcurrentHashMap<>();
+  private final AtomicLong ids = new AtomicLong();
+
+  Jobs(Events events) {
+    this.events = events;
+  }
+
+  /** The work itself. It gives back the number of what it made, or null. */
+  public interface Work {
+    Long run(Progress progress) throws Exception;
+  }
+
+  /** How a job says how far it is. Every call throws once the job is cancelled. */
+  public interface Progress {
+    void at(long done, long total, String unit);
+  }
+
+  private final class Running implements Progress {
+    private volatile Job job;
+    private volatile boolean cancelled;
+    private long lastToldMs;
+    private final CountDownLatch ended = new CountDownLatch(1);
+
+    @Override
+    public void at(long done, long total, String unit) {
+      if (cancelled) throw new CancellationException();
+      job =
+          new Job(
+              job.id(),
+              job.workspace(),
+              job.kind(),
+              job.title(),
+              Job.State.RUNNING,
+              done,
+              total,
+              unit,
+              List.of(),
+              null);
+      long now = System.currentTimeMillis();
+      if (now - lastToldMs < TELL_EVERY_MS) return;
+      lastToldMs = now;
+      events.tell(job.workspace(), "job", job);
+    }
+
+    void end(Job.State state, List<Problem> problems, Long result) {
+      job =
+          new Job(
+              job.id(),
+              job.workspace(),
+              job.kind(),
+              job.title(),
+              state,
+              job.done(),
+              job.total(),
+              job.unit(),
+              problems,
+              result);
+      ended.countDown();
+      events.tell(job.workspace(), "job", job);
+    }
+  }
+
+  public Job start(long workspace, String kind, String title, Work work) {
+    Running r = new Running();
+    r.job =
+        new Job(
+            ids.incrementAndGet(),
+            workspace,
+            kind,
+            title,
+            Job.State.RUNNING,
+            0,
+            0,
+            "",
+            List.of(),
+            null);
+    jobs.put(r.job.id(), r);
+    forgetOldest();
+    workers.execute(() -> run(r, work));
+    return r.job;
+  }
+
+  private void run(Running r, Work work) {
+    try {
+      r.end(Job.State.DONE, List.of(), work.run(r));
+    } catch (CancellationException e) {
+      r.end(Job.State.CANCELLED, List.of(), null);
+    } catch (IroningException e) {
+      r.end(Job.State.FAILED, e.problems(), null);
+    } catch (Exception e) {
+      LOG.error("job {} failed", r.job.title(), e);
+      r.end(
+          Job.State.FAILED,
+          List.of(
+              new Problem(
+                  "internal",
+                  r.job.title(),
+                  "Something went wrong inside Ironing.",
+                  "Nothing was kept of it; the server’s log has the details.")),
+          null);
+    }
+  }
+
+  /** The job once it has ended, or as it is when the time is up. */
+  public Job await(long id, long waitMillis) {
+    Running r = known(id);
+    try {
+      r.ended.await(waitMillis, TimeUnit.MILLISECONDS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+    return r.job;
+  }
+
+  public Job get(long id) {
+    return known(id).job;
+  }
+
+  /** Those of a workspace, the newest first. */
+  public List<Job> of(long workspace) {
+    return jobs.values().stream()
+        .map(r -> r.job)
+        .filter(j -> j.workspace() == workspace)
+        .sorted(Comparator.comparingLong(Job::id).reversed())
+        .toList();
+  }
+
+  /** Asks a job to stop; it does at its next step, leaving nothing half done. */
+  public Job cancel(long id) {
+    Running r = known(id);
+    r.cancelled = true;
+    return r.job;
+  }
+
+  private Running known(long id) {
+    Running r = jobs.get(id);
+    if (r == null)
+      throw IroningException.of(
+          "not-found",
+          "Job " + id,
+          "There is no such job; the server may have been started anew.",
+          "Look at its outcome in the library.");
+    return r;
+  }
+
+  private void forgetOldest() {
+    if (jobs.size() <= REMEMBERED) return;
+    List<Long> ended =
+        new ArrayList<>(
+            jobs.values().stream()
+                .map(r -> r.job)
+                .filter(j -> j.state() != Job.State.RUNNING)
+                .map(Job::id)
+                .sorted()
+                .toList());
+    for (int i = 0; i < ended.size() && jobs.size() > REMEMBERED; i++) jobs.remove(ended.get(i));
+  }
+
+  @PreDestroy
+  void stop() {
+    jobs.values().forEach(r -> r.cancelled = true);
+    workers.shutdown();
+  }
+}

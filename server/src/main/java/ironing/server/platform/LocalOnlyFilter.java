@@ -1,0 +1,67 @@
+package ironing.server.platform;
+
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.util.Set;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/**
+ * Lets in only what this machine's own pages and scripts ask. A page from elsewhere can make a
+ * browser send requests to 127.0.0.1: it is told apart by its Origin, and a name rebound to
+ * 127.0.0.1 by its Host.
+ */
+@Component
+@Order(Ordered.HIGHEST_PRECEDENCE)
+class LocalOnlyFilter extends OncePerRequestFilter {
+  private static final Set<String> NAMES = Set.of("127.0.0.1", "localhost", "[::1]");
+  private static final String POLICY =
+      "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+  @Override
+  protected void doFilterInternal(
+      HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+      throws ServletException, IOException {
+    response.setHeader("Content-Security-Policy", POLICY);
+    response.setHeader("X-Content-Type-Options", "nosniff");
+    response.setHeader("Referrer-Policy", "no-referrer");
+    response.setHeader("Cross-Origin-Resource-Policy", "same-origin");
+    String host = request.getHeader("Host");
+    String origin = request.getHeader("Origin");
+    if (host == null || !isOurs(host, request.getLocalPort())) {
+      refuse(response, "Host", host);
+    } else if (origin != null
+        && !(origin.startsWith("http://")
+            && isOurs(origin.substring("http://".length()), request.getLocalPort()))) {
+      refuse(response, "Origin", origin);
+    } else if ("cross-site".equals(request.getHeader("Sec-Fetch-Site"))) {
+      refuse(response, "Sec-Fetch-Site", "cross-site");
+    } else {
+      chain.doFilter(request, response);
+    }
+  }
+
+  private static boolean isOurs(String hostAndPort, int port) {
+    return NAMES.stream().anyMatch(n -> hostAndPort.equals(n + ":" + port));
+  }
+
+  private static void refuse(HttpServletResponse response, String header, String value)
+      throws IOException {
+    response.setStatus(HttpServletResponse.SC_FORBIDDEN);
+    response.setContentType("application/problem+json");
+    String shown = String.valueOf(value).replaceAll("[^A-Za-z0-9.:/_-]", "?");
+    response
+        .getWriter()
+        .write(
+            "{\"type\":\"about:blank\",\"title\":\"Not from this machine\",\"status\":403,\"detail\":\"The request’s "
+                + header
+                + " is “"
+                + shown
+                + "”. Open Ironing at http://127.0.0.1 on the machine where it runs.\"}");
+  }
+}

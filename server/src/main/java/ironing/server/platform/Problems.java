@@ -1,0 +1,85 @@
+package ironing.server.platform;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import java.util.List;
+import java.util.Set;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/**
+ * Every error leaves as problem details (RFC 9457) that name the thing, the reason and the remedy.
+ */
+@RestControllerAdvice
+class Problems extends ResponseEntityExceptionHandler {
+  private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+  private static final Set<String> NOT_FOUND = Set.of("not-found");
+  private static final Set<String> MACHINE =
+      Set.of("disk-full", "game-folder-failed", "library-failed");
+
+  @ExceptionHandler(IroningException.class)
+  ResponseEntity<ProblemDetail> told(IroningException e) {
+    List<Problem> problems = e.problems();
+    Problem first = problems.get(0);
+    HttpStatus status = statusOf(first.code());
+    ProblemDetail detail =
+        ProblemDetail.forStatusAndDetail(status, first.reason() + " " + first.remedy());
+    detail.setTitle(first.thing());
+    detail.setProperty("code", first.code());
+    detail.setProperty("problems", problems);
+    return ResponseEntity.status(status).body(detail);
+  }
+
+  @ExceptionHandler(AsyncRequestNotUsableException.class)
+  void gone(AsyncRequestNotUsableException e) {
+    // the page that listened was closed: nobody is left to tell
+  }
+
+  @ExceptionHandler(Exception.class)
+  ResponseEntity<ProblemDetail> unforeseen(Exception e) {
+    LOG.error("unforeseen", e);
+    ProblemDetail detail =
+        ProblemDetail.forStatusAndDetail(
+            HttpStatus.INTERNAL_SERVER_ERROR,
+            "Something went wrong inside Ironing. Nothing was changed by this request; the server’s log has the details.");
+    detail.setTitle("An error of Ironing’s own");
+    detail.setProperty("code", "internal");
+    return ResponseEntity.internalServerError().body(detail);
+  }
+
+  @Override
+  protected ResponseEntity<Object> handleHttpMessageNotReadable(
+      HttpMessageNotReadableException e,
+      HttpHeaders headers,
+      HttpStatusCode status,
+      WebRequest request) {
+    ProblemDetail detail =
+        ProblemDetail.forStatusAndDetail(
+            HttpStatus.BAD_REQUEST,
+            "The request’s body is not what this address takes. Compare it with /api/openapi.json.");
+    detail.setTitle("A body that cannot be read");
+    detail.setProperty("code", "body-unreadable");
+    return ResponseEntity.badRequest().body(detail);
+  }
+
+  private static HttpStatus statusOf(String code) {
+    if (NOT_FOUND.contains(code)) return HttpStatus.NOT_FOUND;
+    if (code.equals("changed-meanwhile")) return HttpStatus.PRECONDITION_FAILED;
+    if (code.equals("if-match-missing")) return HttpStatus.PRECONDITION_REQUIRED;
+    if (code.equals("busy") || code.equals("already-there")) return HttpStatus.CONFLICT;
+    return MACHINE.contains(code)
+        ? HttpStatus.INSUFFICIENT_STORAGE
+        : HttpStatus.UNPROCESSABLE_ENTITY;
+  }
+}

@@ -1,0 +1,42 @@
+package ironing.server.run;
+
+import java.time.OffsetDateTime;
+import java.util.List;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+@Mapper
+interface RunMapper {
+  record RunRow(
+      long id,
+      OffsetDateTime startedAt,
+      OffsetDateTime endedAt,
+      Integer exitCode,
+      String output,
+      String log) {}
+
+  @Select("insert into run (workspace_id) values (#{workspace}) returning id")
+  long add(long workspace);
+
+  @Update(
+      "update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log} where id = #{id}")
+  void end(
+      @Param("id") long id,
+      @Param("exitCode") int exitCode,
+      @Param("output") String output,
+      @Param("log") String log);
+
+  @Select(
+      "select id, started_at, ended_at, exit_code, output, log from run where workspace_id = #{workspace} order by id desc limit 20")
+  List<RunRow> latest(long workspace);
+
+  @Select(
+      "select id, started_at, ended_at, exit_code, output, log from run where workspace_id = #{workspace} and ended_at is not null order by id desc limit 1")
+  RunRow lastEnded(long workspace);
+
+  @Select(
+      "select id, started_at, ended_at, exit_code, output, log from run where workspace_id = #{workspace} and id = #{id}")
+  RunRow run(@Param("workspace") long workspace, @Param("id") long id);
+}
