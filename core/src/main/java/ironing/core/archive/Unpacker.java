@@ -289,21 +289,10 @@ public final class Unpacker {
       int n;
       while ((n = read(in, path)) >= 0) {
         size += n;
-        unpackedBytes += n;
-        if (unpackedBytes > allowedBytes) {
-          throw ArchiveException.entry(
-              name,
-              path,
-              "the archive unfolds to more than "
-                  + limits.ratio()
-                  + " times its size and "
-                  + (limits.floorBytes() >> 20)
-                  + " MiB");
-        }
+        unfold(path, n);
         sha.update(buffer, 0, n);
         crc.update(buffer, 0, n);
         out.write(buffer, 0, n);
-        progress.accept(unpackedBytes);
       }
     }
     if (statedSize >= 0 && size != statedSize)
@@ -312,6 +301,16 @@ public final class Unpacker {
     if (statedCrc >= 0 && crc.getValue() != statedCrc)
       throw ArchiveException.entry(name, path, "its checksum is wrong");
     files.put(path, new Unpacked(path, size, HexFormat.of().formatHex(sha.digest())));
+  }
+
+  /** Notes that the archive has grown by so many bytes; links count, since each becomes a copy. */
+  private void unfold(String path, long bytes) {
+    unpackedBytes += bytes;
+    if (unpackedBytes > allowedBytes) {
+      String limit = limits.ratio() + " times its size and " + (limits.floorBytes() >> 20) + " MiB";
+      throw ArchiveException.entry(name, path, "the archive unfolds to more than " + limit);
+    }
+    progress.accept(unpackedBytes);
   }
 
   private void link(String path, String target) {
@@ -345,6 +344,7 @@ public final class Unpacker {
       if (original == null)
         throw ArchiveException.entry(
             name, path, "it links to “" + target + "”, which is no file of the archive");
+      unfold(path, original.sizeBytes());
       Path place = GamePath.resolve(into, path);
       Files.createDirectories(place.getParent());
       Files.copy(GamePath.resolve(into, target), place);

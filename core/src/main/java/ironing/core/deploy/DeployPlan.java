@@ -1,12 +1,12 @@
 package ironing.core.deploy;
 
+import ironing.core.layers.Holdings;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.TreeSet;
 
 /**
  * What would have to happen for a game folder to agree with the picture. A value: nothing is
@@ -30,12 +30,22 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     PUT_BACK
   }
 
+  /** Where the bytes of a wanted file come from. */
+  public sealed interface Content {
+    /** A file of the library or of the game. */
+    record File(Path place) implements Content {}
+
+    /** Written by Ironing itself, such as the plugin list. */
+    record Text(byte[] utf8) implements Content {}
+  }
+
   /**
    * A file that should be at a path.
    *
    * @param path spelled as it is to be on disk
-   * @param source where its bytes lie; empty for {@code text}
-   * @param text content made by Ironing itself, such as the plugin list
+   * @param mod {@link Holdings#GAME} for the game's own and for text
+   * @param from whose it is, in words for people
+   * @param gameWrites the game may write to it: it is copied, and a change of it is no drift
    */
   public record Wanted(
       String path,
@@ -43,9 +53,18 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       long sizeBytes,
       long mod,
       String from,
-      boolean mustCopy,
-      Optional<Path> source,
-      Optional<byte[]> text) {}
+      boolean gameWrites,
+      Content content) {
+    /** Whether a hard link would be wrong whatever the file system allows. */
+    public boolean mustCopy() {
+      return gameWrites || content instanceof Content.Text;
+    }
+
+    /** A copy of the game's own file that keeps the original safe while the game writes. */
+    public boolean guards() {
+      return mod == Holdings.GAME && content instanceof Content.File;
+    }
+  }
 
   /** How a path of the game folder was found. */
   public enum Found {
@@ -85,20 +104,21 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
   }
 
   /**
-   *
+   * Compares what is wanted with what lies there.
    *
    * <pre>
    * not ours before: absent                        → ADD
    *                  something there               → REPLACE (kept)
    * ours before, same content: as laid out         → nothing
+   *                            changed by the game → nothing, where the game may write
    *                            drifted or gone     → SWAP (a changed one is set aside)
    * ours before, other content                     → SWAP
    * ours before, not wanted: nothing was replaced  → TAKE_OUT
    *                          an original was kept  → PUT_BACK
    * </pre>
    *
-   * @param wanted every loose file that the picture wants and the unmodded game does not hold
    * @param before what is laid out now
+   * @param now RFC 3339
    */
   public static DeployPlan make(List<Wanted> wanted, LaidOut before, Look look, String now) {
     List<Step> steps = new ArrayList<>();
@@ -108,35 +128,39 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     for (Wanted w : byPath.values()) {
       Optional<LaidOut.Item> was = Optional.ofNullable(before.files().get(w.path()));
       Found found = look.at(w.path(), was);
-      Optional<String> replaced =
-          was.isPresent()
-              ? was.get().replaced()
-              : found == Found.FOREIGN ? Optional.of(look.sha256(w.path())) : Optional.empty();
-      LaidOut.How how = w.mustCopy() ? LaidOut.How.COPY : LaidOut.How.LINK;
-      boolean same =
-          was.isPresent() && was.get().sha256().equals(w.sha256()) && found == Found.AS_LAID_OUT;
-      after.put(
-          w.path(),
-          new LaidOut.Item(
-              w.path(),
-              w.sha256(),
-              w.sizeBytes(),
-              w.mod(),
-              w.from(),
-              same ? was.get().how() : how,
-              replaced));
-      if (same) continue;
+      boolean stays = was.isPresent() && stays(w, was.get(), found);
+      after.put(w.path(), item(w, was, stays, found, look));
+      if (stays) continue;
       Act act = was.isPresent() ? Act.SWAP : found == Found.ABSENT ? Act.ADD : Act.REPLACE;
       steps.add(new Step(w.path(), act, Optional.of(w), was, found == Found.DRIFTED));
     }
     for (LaidOut.Item item : before.files().values()) {
       if (byPath.containsKey(item.path())) continue;
-      Found found = look.at(item.path(), Optional.of(item));
+      boolean drifted = look.at(item.path(), Optional.of(item)) == Found.DRIFTED;
       Act act = item.replaced().isPresent() ? Act.PUT_BACK : Act.TAKE_OUT;
-      steps.add(
-          new Step(item.path(), act, Optional.empty(), Optional.of(item), found == Found.DRIFTED));
+      steps.add(new Step(item.path(), act, Optional.empty(), Optional.of(item), drifted));
     }
-    TreeSet<String> folders = new TreeSet<>(before.folders());
-    return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, new ArrayList<>(folders)));
+    return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, before.folders()));
+  }
+
+  private static boolean stays(Wanted w, LaidOut.Item was, Found found) {
+    if (!was.sha256().equals(w.sha256())) return false;
+    return found == Found.AS_LAID_OUT || w.gameWrites() && found == Found.DRIFTED;
+  }
+
+  private static LaidOut.Item item(
+      Wanted w, Optional<LaidOut.Item> was, boolean stays, Found found, Look look) {
+    Optional<String> replaced = Optional.empty();
+    if (was.isPresent()) replaced = was.get().replaced();
+    else if (found == Found.FOREIGN) replaced = Optional.of(look.sha256(w.path()));
+    LaidOut.How how = w.mustCopy() ? LaidOut.How.COPY : LaidOut.How.LINK;
+    return new LaidOut.Item(
+        w.path(),
+        w.sha256(),
+        w.sizeBytes(),
+        w.mod(),
+        w.from(),
+        stays ? was.get().how() : how,
+        replaced);
   }
 }

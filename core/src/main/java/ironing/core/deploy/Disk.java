@@ -11,6 +11,9 @@ import java.util.List;
 public interface Disk {
   boolean exists(Path path);
 
+  /** Whether a folder that is there lies inside a root once all links are followed. */
+  boolean isInside(Path root, Path folder) throws IOException;
+
   String read(Path file) throws IOException;
 
   /** Writes a file whole and flushes it. */
@@ -18,9 +21,10 @@ public interface Disk {
 
   void createFolders(Path folder) throws IOException;
 
-  /** A hard link where the file system allows one, otherwise a flushed copy. True for a link. */
+  /** A hard link where the file system allows one, otherwise a copy. True for a link. */
   boolean linkOrCopy(Path source, Path target) throws IOException;
 
+  /** Not flushed: {@link #flushTree} does that once for many. */
   void copy(Path source, Path target) throws IOException;
 
   /** Renames within one file system, atomically. */
@@ -33,6 +37,12 @@ public interface Disk {
 
   /** Flushes a folder's entries, so that what was moved there stays moved after a power cut. */
   void flushFolder(Path folder) throws IOException;
+
+  /**
+   * Flushes all files and folders below a folder. One flush of its file system: thousands of single
+   * ones would cost more than the work.
+   */
+  void flushTree(Path folder) throws IOException;
 
   /**
    * Everything below a folder, deepest first, the folder itself last. Empty when it is not there.

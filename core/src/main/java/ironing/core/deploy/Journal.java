@@ -20,9 +20,15 @@ import java.util.List;
  * @param moves in order
  * @param laidOut what to write as laid-out.json at the end
  * @param folders to make before the first rename
+ * @param made folders that were not there before; they go again when the change is taken back
  * @param leaving folders to remove at the end if they are empty
  */
-record Journal(List<Move> moves, String laidOut, List<String> folders, List<String> leaving) {
+record Journal(
+    List<Move> moves,
+    String laidOut,
+    List<String> folders,
+    List<String> made,
+    List<String> leaving) {
   private static final ObjectMapper JSON = new ObjectMapper();
 
   enum Kind {
@@ -40,6 +46,7 @@ record Journal(List<Move> moves, String laidOut, List<String> folders, List<Stri
       list.addObject().put("kind", m.kind().name()).put("from", m.from()).put("to", m.to());
     root.put("laidOut", laidOut);
     folders.forEach(root.putArray("folders")::add);
+    made.forEach(root.putArray("made")::add);
     leaving.forEach(root.putArray("leaving")::add);
     return root.toString();
   }
@@ -57,6 +64,7 @@ record Journal(List<Move> moves, String laidOut, List<String> folders, List<Stri
         moves,
         root.path("laidOut").asText(),
         texts(root.path("folders")),
+        texts(root.path("made")),
         texts(root.path("leaving")));
   }
 

@@ -43,7 +43,12 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
       long mod,
       String from,
       How how,
-      Optional<String> replaced) {}
+      Optional<String> replaced) {
+    /** The same, put there in this way. */
+    Item put(How how) {
+      return new Item(path, sha256, sizeBytes, mod, from, how, replaced);
+    }
+  }
 
   public LaidOut {
     files = Collections.unmodifiableMap(new TreeMap<>(files));

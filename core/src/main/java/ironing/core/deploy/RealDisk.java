@@ -1,6 +1,7 @@
 package ironing.core.deploy;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.FileSystemException;
@@ -19,6 +20,11 @@ public final class RealDisk implements Disk {
   @Override
   public boolean exists(Path path) {
     return Files.exists(path, LinkOption.NOFOLLOW_LINKS);
+  }
+
+  @Override
+  public boolean isInside(Path root, Path folder) throws IOException {
+    return folder.toRealPath().startsWith(root.toRealPath());
   }
 
   @Override
@@ -52,7 +58,6 @@ public final class RealDisk implements Disk {
   @Override
   public void copy(Path source, Path target) throws IOException {
     Files.copy(source, target, StandardCopyOption.REPLACE_EXISTING);
-    flush(target);
   }
 
   @Override
@@ -77,6 +82,21 @@ public final class RealDisk implements Disk {
   @Override
   public void flushFolder(Path folder) throws IOException {
     if (Files.isDirectory(folder)) flush(folder);
+  }
+
+  @Override
+  public void flushTree(Path folder) throws IOException {
+    try {
+      Process sync =
+          new ProcessBuilder("sync", "-f", folder.toString()).redirectErrorStream(true).start();
+      if (sync.waitFor() == 0) return;
+    } catch (IOException noSuchProgram) {
+      // not a machine with GNU coreutils: one by one, then
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new InterruptedIOException("interrupted while flushing " + folder);
+    }
+    for (Path p : below(folder)) flush(p);
   }
 
   @Override

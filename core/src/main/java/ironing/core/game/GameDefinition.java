@@ -21,6 +21,7 @@ public record GameDefinition(
     List<Mount> mounts,
     List<PathPattern> protect,
     List<PathPattern> writable,
+    List<PathPattern> perProfile,
     Optional<Packs> packs,
     Optional<Plugins> plugins,
     Map<String, RecordType> records,
@@ -69,8 +70,9 @@ public record GameDefinition(
         || PathPattern.anyMatches(protect, path);
   }
 
+  /** Whether the game writes to this file itself, so that a link to the library would be unsafe. */
   public boolean isWritable(String path) {
-    return PathPattern.anyMatches(writable, path);
+    return PathPattern.anyMatches(writable, path) || PathPattern.anyMatches(perProfile, path);
   }
 
   /** Whether a loose file at this game path is a plugin that the game would look at. */

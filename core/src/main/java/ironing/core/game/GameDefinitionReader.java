@@ -61,12 +61,13 @@ public final class GameDefinitionReader {
             mounts,
             PathPattern.all(top.texts("protect"), pathCase),
             PathPattern.all(top.texts("writable"), pathCase),
+            PathPattern.all(top.texts("perProfile"), pathCase),
             top.section("packs").map(s -> packs(s, mountIds, pathCase)),
             top.section("plugins").map(s -> plugins(s, mountIds, pathCase)),
             records(top),
             top.section("run").map(GameDefinitionReader::run));
     // formats that this version reads past: they are taken up by the features that use them
-    top.known("perProfile", "harmless", "combine");
+    top.known("harmless", "combine");
     top.warnOfUnknownKeys();
     return game;
   }

@@ -41,6 +41,22 @@ public record RecordType(String title, Optional<String> label, Map<String, Field
             Optional.empty(),
             Optional.empty(),
             Map.of());
+
+    /** A map with these fields in it, taken whole. */
+    public static Field holding(Map<String, Field> fields) {
+      return new Field(
+          Kind.WHOLE,
+          Optional.empty(),
+          Optional.empty(),
+          Optional.empty(),
+          Optional.empty(),
+          fields);
+    }
+
+    /** One row of these rows. */
+    public Field row() {
+      return holding(fields);
+    }
   }
 
   /** A type that the game's definition does not describe. */
@@ -50,5 +66,10 @@ public record RecordType(String title, Optional<String> label, Map<String, Field
 
   public Field field(String name) {
     return fields.getOrDefault(name, Field.WHOLE);
+  }
+
+  /** The record as one value, whose inside compares as its fields do. */
+  public Field asField() {
+    return Field.holding(fields);
   }
 }

@@ -4,7 +4,9 @@ import ironing.core.game.GameDefinition;
 import ironing.core.path.GamePath;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
 
@@ -70,6 +72,7 @@ public final class ContentLayout {
       GameDefinition game, Collection<String> entries, String root, String reason) {
     List<Placed> placed = new ArrayList<>();
     List<LeftOut> leftOut = new ArrayList<>();
+    Map<String, String> taken = new HashMap<>();
     String prefix = root.isEmpty() ? "" : root + "/";
     for (String entry : entries) {
       if (!entry.startsWith(prefix)) {
@@ -82,11 +85,15 @@ public final class ContentLayout {
         continue;
       }
       Optional<Placed> place = place(game, entry, relative);
-      if (place.isEmpty())
+      if (place.isEmpty()) {
         leftOut.add(new LeftOut(entry, "No part of the game reads such a file at this place."));
-      else if (game.isProtected(place.get().gamePath()))
-        leftOut.add(new LeftOut(entry, "The game definition protects this place."));
-      else placed.add(place.get());
+      } else if (game.isProtected(place.get().gamePath())) {
+        leftOut.add(new LeftOut(entry, "The game’s definition protects this place."));
+      } else {
+        String earlier = taken.putIfAbsent(game.pathCase().key(place.get().gamePath()), entry);
+        if (earlier == null) placed.add(place.get());
+        else leftOut.add(new LeftOut(entry, "“" + earlier + "” goes to the same place."));
+      }
     }
     return placed.isEmpty()
         ? new Outcome.Nothing()

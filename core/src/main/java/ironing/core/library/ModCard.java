@@ -17,6 +17,7 @@ import java.util.regex.Pattern;
 /**
  * Who a mod is and what it needs, as its mod-card.yaml (ironing/mod@1) says, or as inferred.
  *
+ * @param gameVersions the versions of the game that it is made for, as a range; "*" is any
  * @param inferred whether name and version were guessed from the archive's name
  */
 public record ModCard(
@@ -25,6 +26,7 @@ public record ModCard(
     String version,
     List<String> authors,
     String summary,
+    String gameVersions,
     List<Need> needs,
     List<Clash> clashes,
     List<String> after,
@@ -64,6 +66,7 @@ public record ModCard(
         found ? m.group(2) : "0",
         List.of(),
         "",
+        "*",
         List.of(),
         List.of(),
         List.of(),
@@ -103,7 +106,7 @@ public record ModCard(
       clashes.add(new Clash(s.required("mod"), s.text("why").orElse("")));
       s.warnOfUnknownKeys();
     }
-    top.section("game").ifPresent(ModCard::range);
+    String gameVersions = top.section("game").map(ModCard::gameVersions).orElse("*");
     Optional<String> band = top.text("band");
     if (band.isPresent() && !BANDS.contains(band.get()))
       top.reject(
@@ -127,6 +130,7 @@ public record ModCard(
             top.required("version"),
             top.texts("authors"),
             top.text("summary").orElse(""),
+            gameVersions,
             needs,
             clashes,
             top.texts("after"),
@@ -137,6 +141,13 @@ public record ModCard(
     top.known("source");
     top.warnOfUnknownKeys();
     return card;
+  }
+
+  private static String gameVersions(Section s) {
+    s.known("id");
+    String range = range(s);
+    s.warnOfUnknownKeys();
+    return range;
   }
 
   private static String range(Section s) {

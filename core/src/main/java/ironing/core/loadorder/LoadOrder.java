@@ -5,29 +5,35 @@ import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 
 /**
  * The plugins in play, in the order in which the game reads them.
  *
- * <p>Invariant: the game's own come first, in the game's order, and are on. Names compare without
- * case. Immutable.
+ * <p>Invariant: the game's own come first, in the game's order, and are on; then lower stages
+ * before higher ones. Names compare without case. Immutable.
  */
 public final class LoadOrder {
   /**
    * A plugin whose file is in play.
    *
    * @param mod whose file it is
+   * @param mend whether that mod was generated from others
    * @param header empty when the file does not decode
    * @param flaw why it does not decode
    */
   public record Found(
-      String name, long mod, String sha256, Optional<Header> header, Optional<String> flaw) {
+      String name,
+      long mod,
+      boolean mend,
+      String sha256,
+      Optional<Header> header,
+      Optional<String> flaw) {
     public int stage() {
       return header.map(Header::stage).orElse(Plugin.DEFAULT_STAGE);
     }
@@ -59,9 +65,12 @@ public final class LoadOrder {
   }
 
   /**
-   * The order that follows from what is in play and what the user wished. A plugin that nobody
-   * placed yet is on, and comes after all placed ones of its stage; so what a tool has just
-   * written, or a mod has just brought, appears by itself.
+   * The order that follows from what is in play and what the user wished.
+   *
+   * <p>The game reads lower stages before higher ones whatever anybody wishes, so wishes count
+   * within a stage. A plugin that nobody placed yet is on and comes last in its stage, before the
+   * plugins of mends that end it: what a mod has just brought appears by itself, and what was
+   * generated from the others stays behind them.
    *
    * @param found plugins in play, in layer order
    */
@@ -73,19 +82,42 @@ public final class LoadOrder {
       Found f = left.remove(PathCase.fold(own));
       if (f != null) entries.add(new Entry(f, true, true));
     }
-    int firstFree = entries.size();
+    TreeMap<Integer, StageOrder> stages = new TreeMap<>();
     for (Wish w : wishes) {
       Found f = left.remove(PathCase.fold(w.name()));
-      if (f != null) entries.add(new Entry(f, w.on(), false));
+      if (f != null) stageOf(stages, f).place(new Entry(f, w.on(), false));
     }
-    List<Found> fresh = new ArrayList<>(left.values());
-    fresh.sort(Comparator.comparingInt(Found::stage));
-    for (Found f : fresh) {
-      int at = entries.size();
-      while (at > firstFree && entries.get(at - 1).plugin().stage() > f.stage()) at--;
-      entries.add(at, new Entry(f, true, false));
-    }
+    for (Found f : left.values()) stageOf(stages, f).bring(new Entry(f, true, false));
+    for (StageOrder s : stages.values()) s.appendTo(entries);
     return new LoadOrder(entries);
+  }
+
+  private static StageOrder stageOf(Map<Integer, StageOrder> stages, Found f) {
+    return stages.computeIfAbsent(f.stage(), s -> new StageOrder());
+  }
+
+  /** One stage while it is put together. */
+  private static final class StageOrder {
+    private final List<Entry> placed = new ArrayList<>();
+    private final List<Entry> fresh = new ArrayList<>();
+    private final List<Entry> freshMends = new ArrayList<>();
+
+    void place(Entry e) {
+      placed.add(e);
+    }
+
+    void bring(Entry e) {
+      (e.plugin().mend() ? freshMends : fresh).add(e);
+    }
+
+    void appendTo(List<Entry> entries) {
+      int mendsFrom = placed.size();
+      while (mendsFrom > 0 && placed.get(mendsFrom - 1).plugin().mend()) mendsFrom--;
+      entries.addAll(placed.subList(0, mendsFrom));
+      entries.addAll(fresh);
+      entries.addAll(placed.subList(mendsFrom, placed.size()));
+      entries.addAll(freshMends);
+    }
   }
 
   public List<Entry> entries() {
@@ -107,7 +139,34 @@ public final class LoadOrder {
     return positions.getOrDefault(PathCase.fold(name), -1);
   }
 
+  /** This order as wishes. */
   public List<Wish> asWishes() {
     return entries.stream().filter(e -> !e.own()).map(e -> new Wish(e.name(), e.on())).toList();
+  }
+
+  /**
+   * The wishes for a new order of what is in play. Wishes for plugins that are not in play now stay
+   * behind the one that they stood behind, so that a mod that is switched off and on again finds
+   * its place.
+   *
+   * @param old the wishes so far, absent plugins included
+   * @param wanted what is in play, in the new order; the game's own may be left out
+   */
+  public List<Wish> merged(List<Wish> old, List<Wish> wanted) {
+    Map<String, List<Wish>> behind = new HashMap<>();
+    String anchor = "";
+    for (Wish w : old) {
+      String key = PathCase.fold(w.name());
+      if (positions.containsKey(key)) anchor = key;
+      else behind.computeIfAbsent(anchor, a -> new ArrayList<>()).add(w);
+    }
+    List<Wish> out = new ArrayList<>(behind.getOrDefault("", List.of()));
+    for (Wish w : wanted) {
+      Optional<Entry> e = find(w.name());
+      if (e.isEmpty() || e.get().own()) continue;
+      out.add(new Wish(e.get().name(), w.on()));
+      out.addAll(behind.getOrDefault(PathCase.fold(w.name()), List.of()));
+    }
+    return out;
   }
 }

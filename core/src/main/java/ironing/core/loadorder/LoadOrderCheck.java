@@ -21,7 +21,6 @@ public final class LoadOrderCheck {
     MASTER_MISSING,
     MASTER_OFF,
     MASTER_LATE,
-    STAGE_LATE,
     WRONG_GAME_VERSION,
     NO_SLOT,
     PACK_MISSING
@@ -73,8 +72,6 @@ public final class LoadOrderCheck {
       LoadOrder order,
       Predicate<String> packInPlay) {
     List<Trouble> out = new ArrayList<>();
-    int highestStage = -1;
-    String highest = "";
     for (int i = 0; i < order.entries().size(); i++) {
       Entry e = order.entries().get(i);
       if (!e.on()) continue;
@@ -90,27 +87,6 @@ public final class LoadOrderCheck {
         continue;
       }
       masters(order, i, e, out);
-      if (!e.own() && e.plugin().stage() < highestStage) {
-        out.add(
-            new Trouble(
-                Code.STAGE_LATE,
-                e.name(),
-                highest,
-                e.name()
-                    + " is of stage "
-                    + e.plugin().stage()
-                    + " and comes after "
-                    + highest
-                    + " of stage "
-                    + highestStage
-                    + "; the game reads lower stages first.",
-                "Take the proposal, which moves it.",
-                false));
-      }
-      if (!e.own() && e.plugin().stage() > highestStage) {
-        highestStage = e.plugin().stage();
-        highest = e.name();
-      }
       gameVersion.ifPresent(v -> versions(v, e, out));
       for (String pack : e.plugin().header().map(h -> h.packs()).orElse(List.of())) {
         if (!packInPlay.test(pack))

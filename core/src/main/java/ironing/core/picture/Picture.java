@@ -41,6 +41,9 @@ public final class Picture {
      * @return the header, or why the file cannot be read
      */
     HeaderOrFlaw header(String name, long mod, String path, String sha256);
+
+    /** Whether a mod was generated from others. */
+    boolean isMend(long mod);
   }
 
   public record HeaderOrFlaw(Optional<Header> header, Optional<String> flaw) {}
@@ -82,10 +85,12 @@ public final class Picture {
     Holdings holdings = standing.holdings();
     int[] loose = looseOrder(holdings, next);
     // keep the packs where they are until the new load order is known: most moves leave them alone
+    Set<Long> on = new HashSet<>(Set.of(Holdings.GAME));
+    for (Arrangement.Layer l : next.layers()) if (l.on()) on.add(l.mod());
     int[] packs =
         Arrays.stream(standing.order())
             .filter(
-                s -> holdings.source(s).pack().isPresent() && isOn(next, holdings.source(s).mod()))
+                s -> holdings.source(s).pack().isPresent() && on.contains(holdings.source(s).mod()))
             .toArray();
     return settled(game, headers, next, standing.reordered(joined(packs, loose)), pluginPaths);
   }
@@ -102,12 +107,10 @@ public final class Picture {
       int slot = standing.inPlay(p);
       if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
       String name = GamePath.name(holdings.path(p));
-      HeaderOrFlaw h =
-          headers.header(
-              name, holdings.holderAt(slot).mod(), holdings.path(p), holdings.shaAt(slot));
+      long mod = holdings.holderAt(slot).mod();
+      HeaderOrFlaw h = headers.header(name, mod, holdings.path(p), holdings.shaAt(slot));
       found.add(
-          new Found(
-              name, holdings.holderAt(slot).mod(), holdings.shaAt(slot), h.header(), h.flaw()));
+          new Found(name, mod, headers.isMend(mod), holdings.shaAt(slot), h.header(), h.flaw()));
     }
     Map<Long, Integer> height = new HashMap<>();
     for (Arrangement.Layer l : arrangement.layers()) height.put(l.mod(), height.size() + 1);
@@ -173,10 +176,6 @@ public final class Picture {
         });
     named.values().forEach(s -> order.add(s.id()));
     return order.stream().mapToInt(Integer::intValue).toArray();
-  }
-
-  private static boolean isOn(Arrangement a, long mod) {
-    return mod == Holdings.GAME || a.layers().stream().anyMatch(l -> l.mod() == mod && l.on());
   }
 
   private static int[] joined(int[] lower, int[] higher) {

@@ -30,6 +30,9 @@ public final class Combiner {
   /** The place by which the user decides on a record that one side removes and another changes. */
   public static final String WHOLE_RECORD = "(record)";
 
+  /** The choice of what was there before anybody changed it; a plugin's name has no slash. */
+  public static final String AS_BEFORE = "/before";
+
   private final Equality equality;
 
   public Combiner(PathCase pathCase) {
@@ -44,7 +47,8 @@ public final class Combiner {
 
   /**
    * @param versions of one record in load order, the owner's first, at least two
-   * @param decisions place to the plugin whose value the user took
+   * @param decisions place to the user's choice: the plugin whose value is taken, or {@link
+   *     #AS_BEFORE}; a choice of a plugin that no longer changes the place does not count
    */
   public Combination combine(
       RecordType type, List<Version> versions, Map<String, String> decisions) {
@@ -53,6 +57,16 @@ public final class Combiner {
     boolean anyRemoved = leaves.stream().anyMatch(v -> v.fields().isEmpty());
     if (anyRemoved || base.fields().isEmpty()) return removal(base, leaves, decisions, type);
     return fields(type, base, leaves, decisions);
+  }
+
+  /** Whether two versions of a record say the same. */
+  public boolean same(RecordType type, Optional<Value.Fields> a, Optional<Value.Fields> b) {
+    return equality.same(type.asField(), a.map(f -> (Value) f), b.map(f -> (Value) f));
+  }
+
+  /** Whether two values of a field are the same; empty is a missing field. */
+  public boolean same(Field field, Optional<Value> a, Optional<Value> b) {
+    return equality.same(field, a, b);
   }
 
   /** The versions that no other stands for, in load order. */
@@ -96,12 +110,11 @@ public final class Combiner {
     List<Side> sides = new ArrayList<>();
     for (Version l : leaves) {
       Optional<Value> whole = l.fields().map(f -> (Value) f);
-      if (!equality.same(recordField(type), whole, base.fields().map(f -> (Value) f)))
+      if (!equality.same(type.asField(), whole, base.fields().map(f -> (Value) f)))
         sides.add(new Side(l.plugin().name(), whole));
     }
     Cell cell =
-        settle(
-            WHOLE_RECORD, recordField(type), base.fields().map(f -> (Value) f), sides, decisions);
+        settle(WHOLE_RECORD, type.asField(), base.fields().map(f -> (Value) f), sides, decisions);
     boolean taken = cell.how() != How.ASKED;
     return new Combination(
         base,
@@ -109,16 +122,6 @@ public final class Combiner {
         List.of(cell),
         taken && cell.outcome().isEmpty(),
         taken ? cell.outcome().map(v -> (Value.Fields) v) : Optional.empty());
-  }
-
-  private static Field recordField(RecordType type) {
-    return new Field(
-        Kind.WHOLE,
-        Optional.empty(),
-        Optional.empty(),
-        Optional.empty(),
-        Optional.empty(),
-        type.fields());
   }
 
   private Combination fields(
@@ -170,20 +173,17 @@ public final class Combiner {
       Map<String, String> decisions,
       List<Cell> cells) {
     if (changed.isEmpty()) return before;
+    boolean open = !alike(field, changed) && !decisions.containsKey(place);
     boolean lists =
         before.map(v -> v instanceof Value.Array).orElse(true)
             && changed.stream()
                 .allMatch(s -> s.value().map(v -> v instanceof Value.Array).orElse(false));
-    if (lists && field.kind() == Kind.SET && changed.size() > 1 && !decisions.containsKey(place)) {
+    if (open && lists && field.kind() == Kind.SET) {
       Optional<Value> joined = Optional.of(set(field, items(before), changed));
       cells.add(new Cell(place, before, proposals(changed), How.JOINED, joined));
       return joined;
     }
-    if (lists
-        && field.kind() == Kind.ROWS
-        && changed.size() > 1
-        && !decisions.containsKey(place)
-        && keyed(field, before, changed)) {
+    if (open && lists && field.kind() == Kind.ROWS && keyed(field, before, changed)) {
       return rows(place, field, before, changed, decisions, cells);
     }
     Cell cell = settle(place, field, before, changed, decisions);
@@ -198,19 +198,22 @@ public final class Combiner {
       List<Side> changed,
       Map<String, String> decisions) {
     Map<String, Optional<Value>> proposals = proposals(changed);
-    boolean alike =
-        changed.isEmpty()
-            || changed.stream()
-                .allMatch(s -> equality.same(field, s.value(), changed.get(0).value()));
-    if (alike)
-      return new Cell(
-          place, before, proposals, How.TAKEN, changed.isEmpty() ? before : changed.get(0).value());
-    String decided = decisions.get(place);
+    if (alike(field, changed)) {
+      Optional<Value> taken = changed.isEmpty() ? before : changed.get(0).value();
+      return new Cell(place, before, proposals, How.TAKEN, taken);
+    }
+    String decided = decisions.getOrDefault(place, "");
+    if (decided.equals(AS_BEFORE)) return new Cell(place, before, proposals, How.DECIDED, before);
     for (Side s : changed) {
-      if (decided != null && PathCase.fold(decided).equals(PathCase.fold(s.plugin())))
+      if (PathCase.fold(decided).equals(PathCase.fold(s.plugin()))) {
         return new Cell(place, before, proposals, How.DECIDED, s.value());
+      }
     }
     return new Cell(place, before, proposals, How.ASKED, Optional.empty());
+  }
+
+  private boolean alike(Field field, List<Side> changed) {
+    return changed.stream().allMatch(s -> equality.same(field, s.value(), changed.get(0).value()));
   }
 
   /**
@@ -243,9 +246,9 @@ public final class Combiner {
       List<Side> changed,
       Map<String, String> decisions,
       List<Cell> cells) {
-    Map<Object, Value.Fields> was = byKey(field, items(before));
+    Map<Object, Value.Fields> was = equality.byKey(field, items(before));
     List<Map<Object, Value.Fields>> sides =
-        changed.stream().map(s -> byKey(field, items(s.value()))).toList();
+        changed.stream().map(s -> equality.byKey(field, items(s.value()))).toList();
     Set<Object> keys = new LinkedHashSet<>(was.keySet());
     sides.forEach(s -> keys.addAll(s.keySet()));
     List<Cell> inner = new ArrayList<>();
@@ -257,8 +260,7 @@ public final class Combiner {
       for (int i = 0; i < sides.size(); i++) {
         Value.Fields now = sides.get(i).get(key);
         if (now != null) present.add(Map.entry(changed.get(i).plugin(), now.map()));
-        if (!equality.same(
-            rowField(field), row.map(r -> (Value) r), Optional.ofNullable((Value) now)))
+        if (!equality.same(field.row(), row.map(r -> (Value) r), Optional.ofNullable((Value) now)))
           removedOrChanged.add(new Side(changed.get(i).plugin(), Optional.ofNullable(now)));
       }
       String at =
@@ -276,8 +278,7 @@ public final class Combiner {
               + "]";
       boolean removed = removedOrChanged.stream().anyMatch(s -> s.value().isEmpty());
       if (removed || removedOrChanged.isEmpty()) {
-        Cell cell =
-            settle(at, rowField(field), row.map(r -> (Value) r), removedOrChanged, decisions);
+        Cell cell = settle(at, field.row(), row.map(r -> (Value) r), removedOrChanged, decisions);
         if (!removedOrChanged.isEmpty()) inner.add(cell);
         cell.outcome().ifPresent(outcome::add);
       } else {
@@ -310,28 +311,8 @@ public final class Combiner {
   }
 
   private boolean keyed(Field field, Optional<Value> before, List<Side> changed) {
-    return field.key().isPresent()
-        && hasKeys(field, items(before))
-        && changed.stream().allMatch(s -> hasKeys(field, items(s.value())));
-  }
-
-  // Rows without the key, or with one key twice, are whole.
-  private boolean hasKeys(Field field, List<Value> rows) {
-    for (Value v : rows)
-      if (!(v instanceof Value.Fields f) || !f.map().containsKey(field.key().get())) return false;
-    return byKey(field, rows).size() == rows.size();
-  }
-
-  private Map<Object, Value.Fields> byKey(Field field, List<Value> rows) {
-    String key = field.key().orElseThrow();
-    Map<Object, Value.Fields> map = new LinkedHashMap<>();
-    for (Value v : rows) {
-      Value.Fields row = (Value.Fields) v;
-      map.put(
-          equality.canonical(field.fields().getOrDefault(key, Field.WHOLE), row.map().get(key)),
-          row);
-    }
-    return map;
+    return equality.hasKeys(field, items(before))
+        && changed.stream().allMatch(s -> equality.hasKeys(field, items(s.value())));
   }
 
   private static String keyText(Field field, Value.Fields row) {
@@ -339,16 +320,6 @@ public final class Combiner {
     if (key instanceof Value.Text t) return t.value();
     if (key instanceof Value.Int i) return Long.toString(i.value());
     return key.toString();
-  }
-
-  private static Field rowField(Field rows) {
-    return new Field(
-        Kind.WHOLE,
-        Optional.empty(),
-        Optional.empty(),
-        Optional.empty(),
-        Optional.empty(),
-        rows.fields());
   }
 
   private static List<Value> items(Optional<Value> v) {

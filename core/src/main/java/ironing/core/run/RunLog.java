@@ -49,7 +49,7 @@ public final class RunLog {
     for (String line : lines) {
       JsonNode e = parse(line);
       switch (e.path("event").asText()) {
-        case "start" -> version = Optional.of(e.path("game").asText(e.path("version").asText()));
+        case "start" -> version = Optional.of(e.path("version").asText());
         case "read" -> {
           if (e.has("plugin")) plugins.put(e.path("plugin").asText(), e.path("slot").asInt());
           if (e.has("path")) read.put(e.path("path").asText(), e.path("sha256").asText());

@@ -1,0 +1,59 @@
+package ironing.core.deploy;
+
+import ironing.core.IroningException;
+import java.io.IOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystemException;
+import java.nio.file.Path;
+import java.util.Locale;
+
+/** What a failing disk means, in words: which place, why, and what to do. */
+final class DiskTrouble {
+  private DiskTrouble() {}
+
+  static IroningException of(Path folder, IOException e) {
+    boolean named = e instanceof FileSystemException f && f.getFile() != null;
+    String thing = named ? ((FileSystemException) e).getFile() : folder.toString();
+    String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
+    if (text.contains("no space left") || text.contains("disk quota")) {
+      return IroningException.of(
+          "disk-full",
+          thing,
+          "There is no space left on this drive; the game folder is as it was.",
+          "Free some space there and deploy again.",
+          e);
+    }
+    if (e instanceof AccessDeniedException
+        || text.contains("read-only")
+        || text.contains("permission denied")) {
+      return IroningException.of(
+          "game-folder-refused",
+          thing,
+          "This place may not be written to; the game folder is as it was.",
+          "Give yourself the right to write there, or move the game out of a protected place, and deploy again.",
+          e);
+    }
+    return IroningException.of(
+        "game-folder-failed",
+        thing,
+        "The disk refused: " + e.getMessage() + ".",
+        "See that the drive is connected and sound, then try again; an unfinished change is finished or taken back first.",
+        e);
+  }
+
+  static IroningException folderInTheWay(Path place) {
+    return IroningException.of(
+        "folder-in-the-way",
+        place.toString(),
+        "A folder lies where a file is to go.",
+        "Move the folder away, then deploy again.");
+  }
+
+  static IroningException leadsOutside(Path place) {
+    return IroningException.of(
+        "game-folder-leads-outside",
+        place.toString(),
+        "A link in the game folder leads outside of it; nothing is written through links.",
+        "Put a real folder there, or choose the folder that the link leads to as the game’s.");
+  }
+}

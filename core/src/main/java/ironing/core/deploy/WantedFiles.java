@@ -1,0 +1,83 @@
+package ironing.core.deploy;
+
+import ironing.core.archive.ContentHash;
+import ironing.core.deploy.DeployPlan.Content;
+import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Spelling;
+import ironing.core.layers.Standing;
+import ironing.core.loadorder.ListText;
+import ironing.core.picture.Picture;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.function.LongFunction;
+
+/**
+ * From a picture to the files that have to lie in the game folder for it: every loose file of a mod
+ * that is in play, the plugin list, and a copy of each of the game's own files that the game writes
+ * to, so that its original can come back byte for byte.
+ *
+ * <p>Cost: one pass over all paths.
+ */
+public final class WantedFiles {
+  /** Where the bytes of a holder's file lie. */
+  public interface Locator {
+    /**
+     * @param mod {@link Holdings#GAME} for the game's own
+     * @param path as that holder spells it
+     */
+    Path locate(long mod, String path);
+  }
+
+  private WantedFiles() {}
+
+  /**
+   * @param nameOf what to call a mod, for people
+   * @return in path order; empty when no mod has anything in play
+   */
+  public static List<Wanted> of(Picture picture, Locator locator, LongFunction<String> nameOf) {
+    GameDefinition game = picture.game();
+    Standing standing = picture.standing();
+    Holdings holdings = picture.holdings();
+    Spelling spelling = Spelling.of(standing, game.pathCase());
+    Map<String, Wanted> ofMods = new TreeMap<>(), guards = new TreeMap<>();
+    for (int p = 0; p < holdings.pathCount(); p++) {
+      int slot = standing.inPlay(p);
+      if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
+      long mod = holdings.holderAt(slot).mod();
+      boolean gameWrites = game.isWritable(holdings.path(p));
+      if (mod == Holdings.GAME && !gameWrites) continue;
+      String path = spelling.of(p);
+      if (game.isProtected(path)) continue;
+      Path place = locator.locate(mod, holdings.spellingAt(slot));
+      Wanted w =
+          new Wanted(
+              path,
+              holdings.shaAt(slot),
+              holdings.sizeAt(slot),
+              mod,
+              nameOf.apply(mod),
+              gameWrites,
+              new Content.File(place));
+      (mod == Holdings.GAME ? guards : ofMods).put(path, w);
+    }
+    if (ofMods.isEmpty()) return List.of();
+    ofMods.putAll(guards);
+    game.plugins()
+        .flatMap(GameDefinition.Plugins::list)
+        .filter(list -> picture.loadOrder().entries().stream().anyMatch(e -> !e.own()))
+        .ifPresent(list -> ofMods.put(list.file(), listFile(list, picture)));
+    return List.copyOf(ofMods.values());
+  }
+
+  private static Wanted listFile(GameDefinition.ListFile list, Picture picture) {
+    byte[] text = ListText.write(list, picture.loadOrder()).getBytes(StandardCharsets.UTF_8);
+    Content content = new Content.Text(text);
+    String sha256 = ContentHash.of(text);
+    return new Wanted(list.file(), sha256, text.length, Holdings.GAME, "Ironing", false, content);
+  }
+}
