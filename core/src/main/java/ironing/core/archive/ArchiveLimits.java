@@ -8,5 +8,11 @@ package ironing.core.archive;
  * @param entries how many entries
  */
 public record ArchiveLimits(long ratio, long floorBytes, int entries) {
+  public ArchiveLimits {
+    if (ratio < 1 || floorBytes < 0 || entries < 1) {
+      throw new IllegalArgumentException("no archive fits limits of " + ratio + ", " + floorBytes + ", " + entries);
+    }
+  }
+
   public static final ArchiveLimits DEFAULT = new ArchiveLimits(1000, 1L << 30, 2_000_000);
 }

@@ -106,10 +106,10 @@ public final class Unpacker {
     try {
       if (magic.startsWith("504b0304") || magic.startsWith("504b0506")) zip();
       else if (magic.startsWith("377abcaf271c")) sevenZ();
-      else if (magic.startsWith("1f8b")) tar(new GzipCompressorInputStream(packedBytes(), true));
+      else if (magic.startsWith("1f8b")) tar(in -> new GzipCompressorInputStream(in, true));
       else if (magic.startsWith("fd377a585a00"))
-        tar(new XZCompressorInputStream(packedBytes(), true, (int) MEMORY_LIMIT_KIB));
-      else if (magic.startsWith("425a68")) tar(new BZip2CompressorInputStream(packedBytes(), true));
+        tar(in -> new XZCompressorInputStream(in, true, (int) MEMORY_LIMIT_KIB));
+      else if (magic.startsWith("425a68")) tar(in -> new BZip2CompressorInputStream(in, true));
       else
         throw ArchiveException.notReadable(
             name,
@@ -117,14 +117,13 @@ public final class Unpacker {
             "Zip, 7z and tar.gz are read; pack its content as one of these.",
             null);
     } catch (ReadFailure e) {
+      if (e.getCause() instanceof PasswordRequiredException) {
+        throw ArchiveException.encrypted(name, e.entry);
+      }
       throw ArchiveException.broken(
           name, "It is damaged or cut short" + e.where() + ".", e.getCause());
     }
     copyLinks();
-  }
-
-  private InputStream packedBytes() throws IOException {
-    return new BufferedInputStream(Files.newInputStream(archive));
   }
 
   // ---- zip
@@ -235,28 +234,40 @@ public final class Unpacker {
 
   // ---- tar
 
-  private void tar(InputStream unpacked) throws IOException {
-    try (TarArchiveInputStream tar = new TarArchiveInputStream(unpacked, "UTF-8")) {
-      TarArchiveEntry e;
+  private interface Decoder {
+    InputStream over(InputStream packed) throws IOException;
+  }
+
+  private void tar(Decoder decoder) throws IOException {
+    try (InputStream packed = new BufferedInputStream(Files.newInputStream(archive));
+        InputStream unpacked = open(() -> decoder.over(packed), null);
+        TarArchiveInputStream tar = new TarArchiveInputStream(unpacked, "UTF-8")) {
       int seen = 0;
-      while ((e = nextTar(tar)) != null) {
+      for (TarArchiveEntry e = nextTar(tar); e != null; e = nextTar(tar)) {
         seen++;
-        String path = e.getName().startsWith("./") ? e.getName().substring(2) : e.getName();
-        if (path.isEmpty()) continue;
-        if (e.isDirectory()) folder(path);
-        else if (e.isSymbolicLink()) link(path, e.getLinkName());
-        else if (e.isLink()) hardLink(path, e.getLinkName());
-        else if (!e.isFile() || e.isCharacterDevice() || e.isBlockDevice() || e.isFIFO())
-          throw ArchiveException.entry(name, path, "it is a device");
-        else file(path, tar, e.getSize(), -1);
+        tarEntry(tar, e);
       }
-      if (seen == 0)
+      if (seen == 0) {
         throw ArchiveException.notReadable(
             name,
             "It is compressed, but holds no archive.",
             "Unpack it by hand and pack what it holds as a zip.",
             null);
+      }
+      // the compression's own checksum stands behind the last entry: read on, so that it is checked
+      while (read(unpacked, null) >= 0) {}
     }
+  }
+
+  private void tarEntry(TarArchiveInputStream tar, TarArchiveEntry e) throws IOException {
+    String path = e.getName().startsWith("./") ? e.getName().substring(2) : e.getName();
+    if (path.isEmpty()) return;
+    if (e.isDirectory()) folder(path);
+    else if (e.isSymbolicLink()) link(path, e.getLinkName());
+    else if (e.isLink()) hardLink(path, e.getLinkName());
+    else if (!e.isFile() || e.isCharacterDevice() || e.isBlockDevice() || e.isFIFO()) {
+      throw ArchiveException.entry(name, path, "it is a device");
+    } else file(path, tar, e.getSize(), -1);
   }
 
   private TarArchiveEntry nextTar(TarArchiveInputStream tar) {

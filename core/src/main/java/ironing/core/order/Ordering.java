@@ -31,8 +31,10 @@ public final class Ordering {
   public record Constraint<T>(T earlier, T later, String reason, String from) {}
 
   /**
-   * An item that stands elsewhere in the proposal, with the constraint that moved it. Positions
-   * from 0.
+   * An item that stands elsewhere in the proposal. Positions from 0.
+   *
+   * @param because the constraint behind it: of several that the present order breaks the one that
+   *     reaches furthest, else one to an item that moves; null when it only makes room for others
    */
   public record Move<T>(T item, int from, int to, Constraint<T> because) {}
 
@@ -89,18 +91,15 @@ public final class Ordering {
     Map<T, Integer> at = new HashMap<>();
     for (int i = 0; i < present.size(); i++) at.put(present.get(i), i);
     int[] sequence = order.stream().mapToInt(at::get).toArray();
-    BitSet stays = longestRising(sequence);
+    BitSet unbound = new BitSet(sequence.length);
+    unbound.set(0, sequence.length);
+    for (Constraint<T> c : used) {
+      for (T end : List.of(c.earlier(), c.later())) if (at.containsKey(end)) unbound.clear(at.get(end));
+    }
+    BitSet stays = longestRising(sequence, unbound);
     int[] to = new int[sequence.length];
     for (int i = 0; i < sequence.length; i++) to[sequence[i]] = i;
-    Map<Integer, Constraint<T>> because = new HashMap<>();
-    for (Constraint<T> c : used) {
-      Integer a = at.get(c.earlier()), b = at.get(c.later());
-      if (a == null || b == null || a < b) continue; // not here, or kept already
-      int moved = stays.get(to[b]) ? a : b;
-      Constraint<T> known = because.get(moved);
-      // of several reasons the one that reaches furthest explains the place
-      if (known == null || reach(c, at) > reach(known, at)) because.put(moved, c);
-    }
+    Map<Integer, Constraint<T>> because = reasons(used, at, stays, to);
     List<Move<T>> moves = new ArrayList<>();
     for (int i = 0; i < sequence.length; i++) {
       if (!stays.get(i))
@@ -109,32 +108,64 @@ public final class Ordering {
     return moves;
   }
 
+  /** For each item that does not stay, by its present position, the constraint that speaks for it. */
+  private static <T> Map<Integer, Constraint<T>> reasons(
+      List<Constraint<T>> used, Map<T, Integer> at, BitSet stays, int[] to) {
+    Map<Integer, Constraint<T>> broken = new HashMap<>(), followed = new HashMap<>();
+    for (Constraint<T> c : used) {
+      Integer a = at.get(c.earlier()), b = at.get(c.later());
+      if (a == null || b == null) continue;
+      if (a > b) {
+        int moved = stays.get(to[b]) ? a : b;
+        broken.merge(moved, c, (x, y) -> reach(y, at) > reach(x, at) ? y : x);
+      } else if (!stays.get(to[a]) && !stays.get(to[b])) {
+        // kept already, but the earlier one moves away: the later one has to go with it
+        followed.merge(b, c, (x, y) -> to[at.get(y.earlier())] > to[at.get(x.earlier())] ? y : x);
+      }
+    }
+    followed.forEach(broken::putIfAbsent);
+    return broken;
+  }
+
   private static <T> int reach(Constraint<T> c, Map<T, Integer> at) {
     return Math.abs(at.get(c.earlier()) - at.get(c.later()));
   }
 
-  /**
-   * The positions of a longest rising subsequence: what may stay when the rest moves around it.
-   *
-   * <p>Source: patience sorting; Fredman, "On computing the length of longest increasing
-   * subsequences", 1975. Cost: O(n log n).
-   */
+  /** The positions of a longest rising subsequence: what may stay when the rest moves around it. */
   public static BitSet longestRising(int[] sequence) {
-    int[] tails = new int[sequence.length], previous = new int[sequence.length];
-    int length = 0;
-    for (int i = 0; i < sequence.length; i++) {
-      int lo = 0, hi = length;
-      while (lo < hi) {
-        int mid = (lo + hi) >>> 1;
-        if (sequence[tails[mid]] < sequence[i]) lo = mid + 1;
-        else hi = mid;
+    return longestRising(sequence, new BitSet());
+  }
+
+  /**
+   * The positions of a longest rising subsequence; of several that are as long, one with the most
+   * preferred values in it.
+   *
+   * <p>Source: the usual dynamic programme over a Fenwick tree of prefix maxima; Fenwick, "A new data
+   * structure for cumulative frequency tables", 1994. Cost: O(n log n).
+   *
+   * @param sequence each of 0 to n-1 at most once, or any distinct values from 0
+   */
+  static BitSet longestRising(int[] sequence, BitSet preferred) {
+    int n = sequence.length, highest = Arrays.stream(sequence).max().orElse(0);
+    long[] weight = new long[n];
+    int[] previous = new int[n];
+    int[] bestBelow = new int[highest + 2]; // Fenwick tree over values: the best end so far, from 1
+    int best = -1;
+    for (int i = 0; i < n; i++) {
+      previous[i] = -1;
+      for (int v = sequence[i]; v > 0; v -= v & -v) {
+        int end = bestBelow[v] - 1;
+        if (end >= 0 && (previous[i] < 0 || weight[end] > weight[previous[i]])) previous[i] = end;
       }
-      previous[i] = lo == 0 ? -1 : tails[lo - 1];
-      tails[lo] = i;
-      if (lo == length) length++;
+      weight[i] = n + 1 + (preferred.get(sequence[i]) ? 1 : 0);
+      if (previous[i] >= 0) weight[i] += weight[previous[i]];
+      for (int v = sequence[i] + 1; v < bestBelow.length; v += v & -v) {
+        if (bestBelow[v] == 0 || weight[i] > weight[bestBelow[v] - 1]) bestBelow[v] = i + 1;
+      }
+      if (best < 0 || weight[i] > weight[best]) best = i;
     }
-    BitSet kept = new BitSet(sequence.length);
-    for (int i = length == 0 ? -1 : tails[length - 1]; i >= 0; i = previous[i]) kept.set(i);
+    BitSet kept = new BitSet(n);
+    for (int i = best; i >= 0; i = previous[i]) kept.set(i);
     return kept;
   }
 

@@ -1,0 +1,46 @@
+package ironing.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** The arrows of docs/architecture.md. */
+@AnalyzeClasses(packages = "ironing.core", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+  @ArchTest
+  static final ArchRule the_core_knows_no_framework =
+      noClasses()
+          .should()
+          .dependOnClassesThat()
+          .resideInAnyPackage("org.springframework..", "org.apache.ibatis..", "jakarta..", "java.sql..", "javax.sql..", "java.net.http..", "ironing.server..", "ironing.standins..", "ironing.demo..");
+
+  @ArchTest
+  static final ArchRule packages_form_no_rings = slices().matching("ironing.core.(*)..").should().beFreeOfCycles();
+
+  @ArchTest
+  static final ArchRule data_flows_one_way =
+      layeredArchitecture()
+          .consideringOnlyDependenciesInAnyPackage("ironing.core..")
+          .layer("ground").definedBy("ironing.core", "ironing.core.path", "ironing.core.version", "ironing.core.yaml", "ironing.core.order", "ironing.core.plugin", "ironing.core.archive", "ironing.core.run")
+          .layer("game").definedBy("ironing.core.game")
+          .layer("library").definedBy("ironing.core.library")
+          .layer("layers").definedBy("ironing.core.layers")
+          .layer("loadorder").definedBy("ironing.core.loadorder")
+          .layer("picture").definedBy("ironing.core.picture")
+          .layer("records").definedBy("ironing.core.records")
+          .layer("mends").definedBy("ironing.core.mends")
+          .layer("deploy").definedBy("ironing.core.deploy")
+          .layer("journey").definedBy("ironing.core.journey")
+          .whereLayer("journey").mayNotBeAccessedByAnyLayer()
+          .whereLayer("deploy").mayOnlyBeAccessedByLayers("journey")
+          .whereLayer("mends").mayNotBeAccessedByAnyLayer()
+          .whereLayer("records").mayOnlyBeAccessedByLayers("mends", "picture")
+          .whereLayer("picture").mayOnlyBeAccessedByLayers("deploy", "journey")
+          .whereLayer("loadorder").mayOnlyBeAccessedByLayers("picture", "deploy", "journey")
+          .whereLayer("library").mayNotBeAccessedByAnyLayer();
+}

@@ -1,0 +1,195 @@
+package ironing.core.testkit;
+
+import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
+import ironing.core.game.GameDefinition;
+import ironing.core.game.GameDefinitionReader;
+import ironing.core.layers.Holdings;
+import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.path.GamePath;
+import ironing.core.picture.Arrangement;
+import ironing.core.picture.Picture;
+import ironing.core.plugin.Plugin;
+import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginText;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/** A small game and mods in memory: files as text, plugins in their text form. */
+public final class TestWorld {
+  /** Plugins, packs, a list, one file that the game writes to; paths compare without case. */
+  public static final String DEFINITION =
+      """
+      format: ironing/game@1
+      id: test-game
+      title: Test Game
+      pathCase: insensitive
+      mounts:
+        - { id: data, at: data, holds: [ "textures/", "tables/", "*.plug", "*.crate" ] }
+        - { id: settings, at: settings, holds: [ "*.ini" ] }
+      protect: [ "saves/**" ]
+      writable: [ "settings/*.ini" ]
+      packs: { match: "*.crate", mount: data }
+      plugins:
+        match: "*.plug"
+        mount: data
+        own: [ "Base.plug" ]
+        slots: { total: 8, reserved: 1 }
+        list: { file: settings/list.txt, on: "use {name}", off: "skip {name}" }
+      records:
+        vessel:
+          title: Vessel
+          label: name
+          fields:
+            name: { kind: text }
+            speed: { kind: number, unit: kn }
+            crew: { kind: set, of: { kind: ref } }
+            hold: { kind: rows, key: goods, fields: { goods: { kind: ref }, tonnes: { kind: number } } }
+            mesh: { kind: path }
+            route: { kind: sequence, of: { kind: ref } }
+      """;
+
+  public static final GameDefinition GAME = game(DEFINITION);
+
+  private final GameDefinition game;
+  private final Map<Long, Map<String, byte[]>> loose = new LinkedHashMap<>();
+  private final Map<Long, Map<String, Map<String, byte[]>>> packed = new LinkedHashMap<>();
+  private final Map<String, byte[]> bySha = new HashMap<>();
+  private final List<Arrangement.Layer> layers = new ArrayList<>();
+  private final List<Wish> wishes = new ArrayList<>();
+  private final Set<Long> mends = new HashSet<>();
+
+  public TestWorld() {
+    this(GAME);
+  }
+
+  public TestWorld(GameDefinition game) {
+    this.game = game;
+    loose.put(Holdings.GAME, new LinkedHashMap<>());
+  }
+
+  public static GameDefinition game(String yaml) {
+    return GameDefinitionReader.read("game.yaml", yaml).value();
+  }
+
+  /** A file of the game (0) or of a mod; a mod gets its layer, switched on, at its first file. */
+  public TestWorld file(long mod, String path, String content) {
+    return file(mod, path, content.getBytes(StandardCharsets.UTF_8));
+  }
+
+  public TestWorld file(long mod, String path, byte[] content) {
+    layer(mod);
+    loose.computeIfAbsent(mod, m -> new LinkedHashMap<>()).put(path, content);
+    bySha.put(ContentHash.of(content), content);
+    return this;
+  }
+
+  public TestWorld packed(long mod, String pack, String path, String content) {
+    layer(mod);
+    loose.computeIfAbsent(mod, m -> new LinkedHashMap<>()).putIfAbsent(pack, pack.getBytes(StandardCharsets.UTF_8));
+    packed.computeIfAbsent(mod, m -> new LinkedHashMap<>()).computeIfAbsent(pack, p -> new LinkedHashMap<>()).put(path, content.getBytes(StandardCharsets.UTF_8));
+    return this;
+  }
+
+  /** A plugin below data/, from its text form. */
+  public TestWorld plugin(long mod, String name, String text) {
+    return file(mod, "data/" + name, PluginCodec.encode(PluginText.parse(name, text)));
+  }
+
+  /** A plugin with nothing but a stage and masters. */
+  public TestWorld plugin(long mod, String name, int stage, String... masters) {
+    return file(mod, "data/" + name, PluginCodec.encode(new Plugin(name, Plugin.Header.of(stage, List.of(masters), 1), List.of())));
+  }
+
+  public TestWorld mend(long mod) {
+    mends.add(mod);
+    return this;
+  }
+
+  public TestWorld wish(String name, boolean on) {
+    wishes.add(new Wish(name, on));
+    return this;
+  }
+
+  private void layer(long mod) {
+    if (mod != Holdings.GAME && layers.stream().noneMatch(l -> l.mod() == mod)) layers.add(new Arrangement.Layer(mod, true));
+  }
+
+  public Arrangement arrangement() {
+    return new Arrangement(layers, wishes, Map.of());
+  }
+
+  /** These mods from the lowest to the highest, all on. */
+  public Arrangement arrangement(long... mods) {
+    List<Arrangement.Layer> order = new ArrayList<>();
+    for (long m : mods) order.add(new Arrangement.Layer(m, true));
+    return new Arrangement(order, wishes, Map.of());
+  }
+
+  public Holdings holdings() {
+    Holdings.Builder b = new Holdings.Builder(game.pathCase());
+    loose.forEach((mod, files) -> {
+      int source = b.source(mod, Optional.empty());
+      files.forEach((path, bytes) -> b.file(source, path, bytes.length, ContentHash.of(bytes)));
+      packed.getOrDefault(mod, Map.of()).forEach((pack, inside) -> {
+        int s = b.source(mod, Optional.of(pack));
+        inside.forEach((path, bytes) -> b.file(s, path, bytes.length, ContentHash.of(bytes)));
+      });
+    });
+    return b.build();
+  }
+
+  public Picture picture() {
+    return Picture.of(game, holdings(), arrangement(), headers());
+  }
+
+  public Picture picture(Arrangement arrangement) {
+    return Picture.of(game, holdings(), arrangement, headers());
+  }
+
+  public byte[] content(String sha256) {
+    return bySha.get(sha256);
+  }
+
+  public byte[] content(long mod, String path) {
+    return loose.get(mod).get(path);
+  }
+
+  public Plugin decoded(String name, String sha256) {
+    return PluginCodec.decode(name, bySha.get(sha256)).plugin();
+  }
+
+  private Picture.Headers headers() {
+    return new Picture.Headers() {
+      @Override
+      public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
+        try {
+          return new Picture.HeaderOrFlaw(Optional.of(decoded(name, sha256).header()), Optional.empty());
+        } catch (IroningException e) {
+          return new Picture.HeaderOrFlaw(Optional.empty(), Optional.of(e.problems().get(0).reason()));
+        }
+      }
+
+      @Override
+      public boolean isMend(long mod) {
+        return mends.contains(mod);
+      }
+    };
+  }
+
+  /** Who is in play at a path, as mod number and content; "nobody" where nobody is. */
+  public static String inPlay(Picture picture, String path) {
+    int id = picture.holdings().idOf(path);
+    int slot = id < 0 ? -1 : picture.standing().inPlay(id);
+    if (slot < 0) return "nobody";
+    Holdings.Source s = picture.holdings().holderAt(slot);
+    return s.mod() + s.pack().map(p -> " in " + GamePath.name(p)).orElse("");
+  }
+}
