@@ -17,30 +17,65 @@ class ArchitectureTest {
       noClasses()
           .should()
           .dependOnClassesThat()
-          .resideInAnyPackage("org.springframework..", "org.apache.ibatis..", "jakarta..", "java.sql..", "javax.sql..", "java.net.http..", "ironing.server..", "ironing.standins..", "ironing.demo..");
+          .resideInAnyPackage(
+              "org.springframework..",
+              "org.apache.ibatis..",
+              "jakarta..",
+              "java.sql..",
+              "javax.sql..",
+              "java.net.http..",
+              "ironing.server..",
+              "ironing.standins..",
+              "ironing.demo..");
 
   @ArchTest
-  static final ArchRule packages_form_no_rings = slices().matching("ironing.core.(*)..").should().beFreeOfCycles();
+  static final ArchRule packages_form_no_rings =
+      slices().matching("ironing.core.(*)..").should().beFreeOfCycles();
 
   @ArchTest
   static final ArchRule data_flows_one_way =
       layeredArchitecture()
           .consideringOnlyDependenciesInAnyPackage("ironing.core..")
-          .layer("ground").definedBy("ironing.core", "ironing.core.path", "ironing.core.version", "ironing.core.yaml", "ironing.core.order", "ironing.core.plugin", "ironing.core.archive", "ironing.core.run")
-          .layer("game").definedBy("ironing.core.game")
-          .layer("library").definedBy("ironing.core.library")
-          .layer("layers").definedBy("ironing.core.layers")
-          .layer("loadorder").definedBy("ironing.core.loadorder")
-          .layer("picture").definedBy("ironing.core.picture")
-          .layer("records").definedBy("ironing.core.records")
-          .layer("mends").definedBy("ironing.core.mends")
-          .layer("deploy").definedBy("ironing.core.deploy")
-          .layer("journey").definedBy("ironing.core.journey")
-          .whereLayer("journey").mayNotBeAccessedByAnyLayer()
-          .whereLayer("deploy").mayOnlyBeAccessedByLayers("journey")
-          .whereLayer("mends").mayNotBeAccessedByAnyLayer()
-          .whereLayer("records").mayOnlyBeAccessedByLayers("mends", "picture")
-          .whereLayer("picture").mayOnlyBeAccessedByLayers("deploy", "journey")
-          .whereLayer("loadorder").mayOnlyBeAccessedByLayers("picture", "deploy", "journey")
-          .whereLayer("library").mayNotBeAccessedByAnyLayer();
+          .layer("ground")
+          .definedBy(
+              "ironing.core",
+              "ironing.core.path",
+              "ironing.core.version",
+              "ironing.core.yaml",
+              "ironing.core.order",
+              "ironing.core.plugin",
+              "ironing.core.archive",
+              "ironing.core.run")
+          .layer("game")
+          .definedBy("ironing.core.game")
+          .layer("library")
+          .definedBy("ironing.core.library")
+          .layer("layers")
+          .definedBy("ironing.core.layers")
+          .layer("loadorder")
+          .definedBy("ironing.core.loadorder")
+          .layer("picture")
+          .definedBy("ironing.core.picture")
+          .layer("records")
+          .definedBy("ironing.core.records")
+          .layer("mends")
+          .definedBy("ironing.core.mends")
+          .layer("deploy")
+          .definedBy("ironing.core.deploy")
+          .layer("journey")
+          .definedBy("ironing.core.journey")
+          .whereLayer("journey")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("deploy")
+          .mayOnlyBeAccessedByLayers("journey")
+          .whereLayer("mends")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("records")
+          .mayOnlyBeAccessedByLayers("mends", "picture")
+          .whereLayer("picture")
+          .mayOnlyBeAccessedByLayers("deploy", "journey")
+          .whereLayer("loadorder")
+          .mayOnlyBeAccessedByLayers("picture", "deploy", "journey")
+          .whereLayer("library")
+          .mayNotBeAccessedByAnyLayer();
 }

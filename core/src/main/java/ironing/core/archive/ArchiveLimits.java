@@ -10,7 +10,8 @@ package ironing.core.archive;
 public record ArchiveLimits(long ratio, long floorBytes, int entries) {
   public ArchiveLimits {
     if (ratio < 1 || floorBytes < 0 || entries < 1) {
-      throw new IllegalArgumentException("no archive fits limits of " + ratio + ", " + floorBytes + ", " + entries);
+      throw new IllegalArgumentException(
+          "no archive fits limits of " + ratio + ", " + floorBytes + ", " + entries);
     }
   }
 

@@ -72,6 +72,8 @@ public final class RealDisk implements Disk {
 
   @Override
   public void deleteFolderIfEmpty(Path folder) throws IOException {
+    // a link in its place is somebody else's
+    if (!Files.isDirectory(folder, LinkOption.NOFOLLOW_LINKS)) return;
     try {
       Files.delete(folder);
     } catch (DirectoryNotEmptyException | NoSuchFileException stays) {

@@ -79,6 +79,7 @@ public record ModCard(
   private static String idFrom(String name) {
     String id =
         Normalizer.normalize(name, Normalizer.Form.NFD)
+            .replaceAll("\\p{M}", "")
             .toLowerCase(Locale.ROOT)
             .replaceAll("[^a-z0-9]+", "-")
             .replaceAll("^-|-$", "");

@@ -94,7 +94,8 @@ public final class Ordering {
     BitSet unbound = new BitSet(sequence.length);
     unbound.set(0, sequence.length);
     for (Constraint<T> c : used) {
-      for (T end : List.of(c.earlier(), c.later())) if (at.containsKey(end)) unbound.clear(at.get(end));
+      for (T end : List.of(c.earlier(), c.later()))
+        if (at.containsKey(end)) unbound.clear(at.get(end));
     }
     BitSet stays = longestRising(sequence, unbound);
     int[] to = new int[sequence.length];
@@ -108,7 +109,9 @@ public final class Ordering {
     return moves;
   }
 
-  /** For each item that does not stay, by its present position, the constraint that speaks for it. */
+  /**
+   * For each item that does not stay, by its present position, the constraint that speaks for it.
+   */
   private static <T> Map<Integer, Constraint<T>> reasons(
       List<Constraint<T>> used, Map<T, Integer> at, BitSet stays, int[] to) {
     Map<Integer, Constraint<T>> broken = new HashMap<>(), followed = new HashMap<>();
@@ -140,8 +143,8 @@ public final class Ordering {
    * The positions of a longest rising subsequence; of several that are as long, one with the most
    * preferred values in it.
    *
-   * <p>Source: the usual dynamic programme over a Fenwick tree of prefix maxima; Fenwick, "A new data
-   * structure for cumulative frequency tables", 1994. Cost: O(n log n).
+   * <p>Source: the usual dynamic programme over a Fenwick tree of prefix maxima; Fenwick, "A new
+   * data structure for cumulative frequency tables", 1994. Cost: O(n log n).
    *
    * @param sequence each of 0 to n-1 at most once, or any distinct values from 0
    */

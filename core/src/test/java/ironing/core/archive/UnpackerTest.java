@@ -29,13 +29,17 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 class UnpackerTest {
-  private static final Map<String, String> FILES = new LinkedHashMap<>(Map.of("data/a.txt", "hello", "data/deep/ö.txt", "", "b.bin", "x".repeat(100_000)));
+  private static final Map<String, String> FILES =
+      new LinkedHashMap<>(
+          Map.of("data/a.txt", "hello", "data/deep/ö.txt", "", "b.bin", "x".repeat(100_000)));
 
   @TempDir Path temp;
 
   static Stream<Arguments> formats() {
     return Stream.of(
-        Arguments.of("zip", Archives.zip(FILES)), Arguments.of("7z", Archives.sevenZ(FILES, null)), Arguments.of("tar.gz", Archives.tarGz(FILES)));
+        Arguments.of("zip", Archives.zip(FILES)),
+        Arguments.of("7z", Archives.sevenZ(FILES, null)),
+        Arguments.of("tar.gz", Archives.tarGz(FILES)));
   }
 
   private List<Unpacked> unpack(byte[] archive) throws IOException {
@@ -44,7 +48,8 @@ class UnpackerTest {
 
   private List<Unpacked> unpack(byte[] archive, ArchiveLimits limits) throws IOException {
     Path file = Files.write(temp.resolve("archive"), archive);
-    return Unpacker.unpack(file, "the.archive", Files.createDirectories(temp.resolve("out")), limits, b -> {});
+    return Unpacker.unpack(
+        file, "the.archive", Files.createDirectories(temp.resolve("out")), limits, b -> {});
   }
 
   private ArchiveException refusal(byte[] archive) {
@@ -53,11 +58,15 @@ class UnpackerTest {
 
   @ParameterizedTest(name = "{0}")
   @MethodSource("formats")
-  void every_file_arrives_with_its_hash_known_by_content(String format, byte[] archive) throws IOException {
+  void every_file_arrives_with_its_hash_known_by_content(String format, byte[] archive)
+      throws IOException {
     List<Unpacked> files = unpack(archive);
-    assertThat(files).extracting(Unpacked::path).containsExactlyInAnyOrderElementsOf(FILES.keySet());
+    assertThat(files)
+        .extracting(Unpacked::path)
+        .containsExactlyInAnyOrderElementsOf(FILES.keySet());
     for (Unpacked f : files) {
-      assertThat(Files.readString(temp.resolve("out").resolve(f.path()))).isEqualTo(FILES.get(f.path()));
+      assertThat(Files.readString(temp.resolve("out").resolve(f.path())))
+          .isEqualTo(FILES.get(f.path()));
       assertThat(f.sha256()).isEqualTo(ContentHash.of(FILES.get(f.path())));
       assertThat(f.sizeBytes()).isEqualTo(FILES.get(f.path()).length());
     }
@@ -87,14 +96,17 @@ class UnpackerTest {
   void an_entry_that_leads_outside_refuses_the_whole(String name, String why) {
     Map<String, String> files = new LinkedHashMap<>(Map.of("good.txt", "1"));
     files.put(name, "2");
-    for (byte[] archive : List.of(Archives.zip(files), Archives.tarGz(files), Archives.sevenZ(files, null))) {
+    for (byte[] archive :
+        List.of(Archives.zip(files), Archives.tarGz(files), Archives.sevenZ(files, null))) {
       ArchiveException e = refusal(archive);
       assertThat(e).isNotNull();
-      assertThat(e.problems().get(0)).satisfies(p -> {
-        assertThat(p.code()).isEqualTo("archive-entry-refused");
-        assertThat(p.reason()).contains(why).contains(name);
-        assertThat(p.remedy()).contains("Nothing of the archive was unpacked");
-      });
+      assertThat(e.problems().get(0))
+          .satisfies(
+              p -> {
+                assertThat(p.code()).isEqualTo("archive-entry-refused");
+                assertThat(p.reason()).contains(why).contains(name);
+                assertThat(p.remedy()).contains("Nothing of the archive was unpacked");
+              });
       clear();
     }
     assertThat(temp.resolve("evil.txt")).doesNotExist();
@@ -118,18 +130,23 @@ class UnpackerTest {
     assertThat(temp.resolve("out/hard.txt")).hasContent("real");
     clear();
     for (String target : List.of("../outside", "/etc/passwd", "a/../../outside")) {
-      assertThat(refusal(Archives.zipWithLink("link", target)).getMessage()).contains("links outside");
+      assertThat(refusal(Archives.zipWithLink("link", target)).getMessage())
+          .contains("links outside");
       clear();
-      assertThat(refusal(Archives.tarGzWith(TarConstants.LF_SYMLINK, "link", target)).getMessage()).contains("links outside");
+      assertThat(refusal(Archives.tarGzWith(TarConstants.LF_SYMLINK, "link", target)).getMessage())
+          .contains("links outside");
       clear();
     }
-    assertThat(refusal(Archives.zipWithLink("loop", "loop")).getMessage()).contains("no file of the archive");
+    assertThat(refusal(Archives.zipWithLink("loop", "loop")).getMessage())
+        .contains("no file of the archive");
   }
 
   @Test
   void a_device_is_refused() {
     for (byte kind : new byte[] {TarConstants.LF_CHR, TarConstants.LF_BLK, TarConstants.LF_FIFO}) {
-      assertThat(refusal(Archives.tarGzWith(kind, "dev", null)).getMessage()).contains("device").contains("dev");
+      assertThat(refusal(Archives.tarGzWith(kind, "dev", null)).getMessage())
+          .contains("device")
+          .contains("dev");
       clear();
     }
   }
@@ -139,29 +156,37 @@ class UnpackerTest {
     byte[] zip = Archives.zip(Map.of("secret.txt", "s"));
     // general purpose bit 0 in the local header and in the central directory (APPNOTE.TXT, 4.4.4)
     zip[6] |= 1;
-    for (int i = 0; i < zip.length - 8; i++) if (zip[i] == 'P' && zip[i + 1] == 'K' && zip[i + 2] == 1 && zip[i + 3] == 2) zip[i + 8] |= 1;
-    assertThat(refusal(zip).problems().get(0)).satisfies(p -> {
-      assertThat(p.code()).isEqualTo("archive-encrypted");
-      assertThat(p.reason()).contains("secret.txt");
-      assertThat(p.remedy()).contains("password");
-    });
+    for (int i = 0; i < zip.length - 8; i++)
+      if (zip[i] == 'P' && zip[i + 1] == 'K' && zip[i + 2] == 1 && zip[i + 3] == 2) zip[i + 8] |= 1;
+    assertThat(refusal(zip).problems().get(0))
+        .satisfies(
+            p -> {
+              assertThat(p.code()).isEqualTo("archive-encrypted");
+              assertThat(p.reason()).contains("secret.txt");
+              assertThat(p.remedy()).contains("password");
+            });
     clear();
-    assertThat(refusal(Archives.sevenZ(Map.of("secret.txt", "s"), "pw")).problems().get(0).code()).isEqualTo("archive-encrypted");
+    assertThat(refusal(Archives.sevenZ(Map.of("secret.txt", "s"), "pw")).problems().get(0).code())
+        .isEqualTo("archive-encrypted");
   }
 
   @Test
   void a_wrong_checksum_names_the_entry() {
     byte[] zip = Archives.zip(Map.of("a.txt", "hello"));
-    for (int i = 0; i < zip.length - 20; i++) if (zip[i] == 'P' && zip[i + 1] == 'K' && zip[i + 2] == 1 && zip[i + 3] == 2) zip[i + 16] ^= 1;
+    for (int i = 0; i < zip.length - 20; i++)
+      if (zip[i] == 'P' && zip[i + 1] == 'K' && zip[i + 2] == 1 && zip[i + 3] == 2)
+        zip[i + 16] ^= 1;
     assertThat(refusal(zip).getMessage()).contains("a.txt").contains("checksum");
   }
 
   @Test
   void what_is_no_archive_says_which_are_read() {
-    assertThat(refusal("just text".getBytes(StandardCharsets.UTF_8)).problems().get(0)).satisfies(p -> {
-      assertThat(p.reason()).contains("not an archive");
-      assertThat(p.remedy()).contains("Zip, 7z and tar.gz");
-    });
+    assertThat(refusal("just text".getBytes(StandardCharsets.UTF_8)).problems().get(0))
+        .satisfies(
+            p -> {
+              assertThat(p.reason()).contains("not an archive");
+              assertThat(p.remedy()).contains("Zip, 7z and tar.gz");
+            });
     assertThat(refusal(new byte[0]).getMessage()).contains("empty");
   }
 
@@ -182,25 +207,44 @@ class UnpackerTest {
   void a_bomb_is_stopped_at_the_limit_links_included() {
     byte[] big = Archives.zip(Map.of("zeros", "0".repeat(5_000_000)));
     ArchiveLimits tight = new ArchiveLimits(10, 1 << 20, 100);
-    assertThatThrownBy(() -> unpack(big, tight)).isInstanceOf(ArchiveException.class).hasMessageContaining("unfolds to more than");
+    assertThatThrownBy(() -> unpack(big, tight))
+        .isInstanceOf(ArchiveException.class)
+        .hasMessageContaining("unfolds to more than");
     clear();
-    assertThatThrownBy(() -> unpack(Archives.zip(Map.of("a", "1", "b", "2", "c", "3")), new ArchiveLimits(1000, 1 << 30, 1))).hasMessageContaining("more than 1 entries");
+    assertThatThrownBy(
+            () ->
+                unpack(
+                    Archives.zip(Map.of("a", "1", "b", "2", "c", "3")),
+                    new ArchiveLimits(1000, 1 << 30, 1)))
+        .hasMessageContaining("more than 1 entries");
     clear();
-    assertThatThrownBy(() -> unpack(Archives.zipWithLinks(100_000, 20), tight)).as("20 copies of 100 kB").hasMessageContaining("unfolds");
+    assertThatThrownBy(() -> unpack(Archives.zipWithLinks(100_000, 20), tight))
+        .as("20 copies of 100 kB")
+        .hasMessageContaining("unfolds");
   }
 
   @Test
   void old_names_without_a_mark_are_read_as_code_page_437() throws IOException {
-    assertThat(unpack(Archives.zipInCodePage437("blå.txt", "x"))).extracting(Unpacked::path).containsExactly("blå.txt");
+    assertThat(unpack(Archives.zipInCodePage437("blå.txt", "x")))
+        .extracting(Unpacked::path)
+        .containsExactly("blå.txt");
   }
 
   @Test
   void whoever_listens_to_the_progress_can_end_the_work() throws IOException {
     Path file = Files.write(temp.resolve("archive"), Archives.zip(FILES));
     Path out = Files.createDirectories(temp.resolve("out"));
-    assertThatThrownBy(() -> Unpacker.unpack(file, "x", out, ArchiveLimits.DEFAULT, b -> {
-      throw new CancellationException();
-    })).isInstanceOf(CancellationException.class);
+    assertThatThrownBy(
+            () ->
+                Unpacker.unpack(
+                    file,
+                    "x",
+                    out,
+                    ArchiveLimits.DEFAULT,
+                    b -> {
+                      throw new CancellationException();
+                    }))
+        .isInstanceOf(CancellationException.class);
   }
 
   @AfterTry
@@ -214,7 +258,10 @@ class UnpackerTest {
   void no_name_whatever_writes_outside(@ForAll String name) throws IOException {
     propertyRoot = Files.createTempDirectory("unpack");
     Path out = Files.createDirectory(propertyRoot.resolve("out"));
-    Path file = Files.write(propertyRoot.resolve("archive"), Archives.tarGz(Map.of(name.isEmpty() ? "x" : name, "1")));
+    Path file =
+        Files.write(
+            propertyRoot.resolve("archive"),
+            Archives.tarGz(Map.of(name.isEmpty() ? "x" : name, "1")));
     try {
       Unpacker.unpack(file, "x", out, ArchiveLimits.DEFAULT, b -> {});
     } catch (IroningException refused) {

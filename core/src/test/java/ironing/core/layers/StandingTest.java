@@ -28,7 +28,8 @@ class StandingTest {
     Holdings.Builder b = new Holdings.Builder(PathCase.SENSITIVE);
     for (int s = 0; s < sources; s++) {
       b.source(s, Optional.empty());
-      for (int p = 0; p < 20; p++) if (random.nextInt(3) == 0) b.file(s, "f" + p % 4 + "/p" + p, 1, "sha" + random.nextInt(3));
+      for (int p = 0; p < 20; p++)
+        if (random.nextInt(3) == 0) b.file(s, "f" + p % 4 + "/p" + p, 1, "sha" + random.nextInt(3));
     }
     return b.build();
   }
@@ -36,7 +37,9 @@ class StandingTest {
   private static int[] randomOrder(Random random, int sources) {
     List<Integer> order = new ArrayList<>(IntStream.range(0, sources).boxed().toList());
     Collections.shuffle(order, random);
-    return order.subList(0, random.nextInt(sources + 1)).stream().mapToInt(Integer::intValue).toArray();
+    return order.subList(0, random.nextInt(sources + 1)).stream()
+        .mapToInt(Integer::intValue)
+        .toArray();
   }
 
   @Property(tries = 1000)
@@ -49,8 +52,10 @@ class StandingTest {
       Standing before = moved;
       moved = moved.reordered(next);
       Standing anew = Standing.of(holdings, next);
-      for (int p = 0; p < holdings.pathCount(); p++) assertThat(moved.inPlay(p)).isEqualTo(anew.inPlay(p));
-      for (int s = 0; s < 8; s++) for (Way w : Way.values()) assertThat(moved.count(s, w)).isEqualTo(anew.count(s, w));
+      for (int p = 0; p < holdings.pathCount(); p++)
+        assertThat(moved.inPlay(p)).isEqualTo(anew.inPlay(p));
+      for (int s = 0; s < 8; s++)
+        for (Way w : Way.values()) assertThat(moved.count(s, w)).isEqualTo(anew.count(s, w));
       changesAreExactlyTheDifferences(before, moved);
     }
   }
@@ -60,7 +65,8 @@ class StandingTest {
     for (Change c : after.changesSince(before)) told.put(c.path(), c);
     Holdings h = after.holdings();
     for (int p = 0; p < h.pathCount(); p++) {
-      String was = before.inPlay(p) < 0 ? "" : h.shaAt(before.inPlay(p)), is = after.inPlay(p) < 0 ? "" : h.shaAt(after.inPlay(p));
+      String was = before.inPlay(p) < 0 ? "" : h.shaAt(before.inPlay(p)),
+          is = after.inPlay(p) < 0 ? "" : h.shaAt(after.inPlay(p));
       assertThat(told.containsKey(p)).as(h.path(p)).isEqualTo(!was.equals(is));
     }
   }
@@ -74,9 +80,11 @@ class StandingTest {
     for (int source : order) {
       int[] counted = new int[Way.values().length];
       for (int p : holdings.pathsOf(source)) {
-        for (int slot : s.holders(p)) if (holdings.sourceAt(slot) == source) counted[s.way(p, slot).ordinal()]++;
+        for (int slot : s.holders(p))
+          if (holdings.sourceAt(slot) == source) counted[s.way(p, slot).ordinal()]++;
       }
-      for (Way w : Way.values()) assertThat(s.count(source, w)).as(w.name()).isEqualTo(counted[w.ordinal()]);
+      for (Way w : Way.values())
+        assertThat(s.count(source, w)).as(w.name()).isEqualTo(counted[w.ordinal()]);
     }
   }
 
@@ -92,16 +100,20 @@ class StandingTest {
         Path from = temp.resolve(seed + "-" + source);
         for (int p : holdings.pathsOf(source)) {
           for (int slot = holdings.firstSlot(p); slot < holdings.endSlot(p); slot++) {
-            if (holdings.sourceAt(slot) == source) write(from.resolve(holdings.path(p)), source + holdings.shaAt(slot));
+            if (holdings.sourceAt(slot) == source)
+              write(from.resolve(holdings.path(p)), source + holdings.shaAt(slot));
           }
         }
-        if (Files.exists(from)) assertThat(new ProcessBuilder("cp", "-r", from + "/.", out.toString()).start().waitFor()).isZero();
+        if (Files.exists(from))
+          assertThat(new ProcessBuilder("cp", "-r", from + "/.", out.toString()).start().waitFor())
+              .isZero();
       }
       Standing standing = Standing.of(holdings, order);
       Map<String, String> expected = new TreeMap<>();
       for (int p = 0; p < holdings.pathCount(); p++) {
         int slot = standing.inPlay(p);
-        if (slot >= 0) expected.put(holdings.path(p), holdings.sourceAt(slot) + holdings.shaAt(slot));
+        if (slot >= 0)
+          expected.put(holdings.path(p), holdings.sourceAt(slot) + holdings.shaAt(slot));
       }
       assertThat(tree(out)).isEqualTo(expected);
     }
@@ -115,14 +127,17 @@ class StandingTest {
   private static Map<String, String> tree(Path root) throws IOException {
     Map<String, String> files = new TreeMap<>();
     try (Stream<Path> all = Files.walk(root)) {
-      for (Path p : all.filter(Files::isRegularFile).toList()) files.put(root.relativize(p).toString(), Files.readString(p));
+      for (Path p : all.filter(Files::isRegularFile).toList())
+        files.put(root.relativize(p).toString(), Files.readString(p));
     }
     return files;
   }
 
   private static Holdings three() {
     Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
-    int game = b.source(Holdings.GAME, Optional.empty()), low = b.source(1, Optional.empty()), high = b.source(2, Optional.empty());
+    int game = b.source(Holdings.GAME, Optional.empty()),
+        low = b.source(1, Optional.empty()),
+        high = b.source(2, Optional.empty());
     b.file(game, "data/a", 1, "A").file(game, "data/b", 1, "B");
     b.file(low, "Data/A", 1, "A2").file(low, "data/c", 1, "C").file(low, "data/d", 1, "D");
     b.file(high, "DATA/a", 1, "A3").file(high, "data/c", 1, "C").file(high, "data/e", 1, "E");
@@ -132,8 +147,22 @@ class StandingTest {
   @Test
   void a_mods_files_stand_in_play_covering_covered_or_as_twins() {
     Standing s = Standing.of(three(), new int[] {0, 1, 2});
-    assertThat(new int[] {s.count(1, Way.IN_PLAY), s.count(1, Way.COVERING), s.count(1, Way.COVERED), s.count(1, Way.TWIN)}).containsExactly(1, 0, 1, 1);
-    assertThat(new int[] {s.count(2, Way.IN_PLAY), s.count(2, Way.COVERING), s.count(2, Way.COVERED), s.count(2, Way.TWIN)}).containsExactly(1, 2, 0, 0);
+    assertThat(
+            new int[] {
+              s.count(1, Way.IN_PLAY),
+              s.count(1, Way.COVERING),
+              s.count(1, Way.COVERED),
+              s.count(1, Way.TWIN)
+            })
+        .containsExactly(1, 0, 1, 1);
+    assertThat(
+            new int[] {
+              s.count(2, Way.IN_PLAY),
+              s.count(2, Way.COVERING),
+              s.count(2, Way.COVERED),
+              s.count(2, Way.TWIN)
+            })
+        .containsExactly(1, 2, 0, 0);
     assertThat(s.relationsOf(1).covers()).isEqualTo(Map.of(Holdings.GAME, 1));
     assertThat(s.relationsOf(1).coveredBy()).isEqualTo(Map.of(2L, 2));
     assertThat(s.pathsOfMod(2)).hasSize(3);
@@ -146,10 +175,14 @@ class StandingTest {
     assertThat(spelling.of(h.idOf("DATA/A"))).isEqualTo("data/a");
     Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
     int low = b.source(1, Optional.empty()), high = b.source(2, Optional.empty());
-    b.file(low, "Tex/Sub/One.png", 1, "x").file(high, "tex/sub/ONE.png", 1, "y").file(high, "tex/SUB/two.png", 1, "z");
+    b.file(low, "Tex/Sub/One.png", 1, "x")
+        .file(high, "tex/sub/ONE.png", 1, "y")
+        .file(high, "tex/SUB/two.png", 1, "z");
     Holdings mods = b.build();
     Spelling s = Spelling.of(Standing.of(mods, new int[] {0, 1}), PathCase.INSENSITIVE);
-    assertThat(s.of(mods.idOf("tex/sub/one.png"))).as("folders as the lowest, the name as the highest").isEqualTo("Tex/Sub/ONE.png");
+    assertThat(s.of(mods.idOf("tex/sub/one.png")))
+        .as("folders as the lowest, the name as the highest")
+        .isEqualTo("Tex/Sub/ONE.png");
     assertThat(s.of(mods.idOf("tex/sub/two.png"))).isEqualTo("Tex/Sub/two.png");
   }
 }

@@ -33,31 +33,54 @@ class LoadOrderTest {
 
   private static List<Trouble> troubles(TestWorld w, String gameVersion) {
     Picture p = w.picture();
-    return LoadOrderCheck.troubles(p.game(), Optional.of(gameVersion), p.loadOrder(), p::packInPlay);
+    return LoadOrderCheck.troubles(
+        p.game(), Optional.of(gameVersion), p.loadOrder(), p::packInPlay);
   }
 
   @Test
   void the_games_own_come_first_whatever_anybody_wishes() {
-    assertThat(names(world().plugin(1, "A.plug", 0).wish("A.plug", true).wish("Base.plug", false))).containsExactly("Base.plug", "A.plug");
-    assertThat(world().wish("Base.plug", false).picture().loadOrder().active()).extracting(Entry::name).containsExactly("Base.plug");
+    assertThat(names(world().plugin(1, "A.plug", 0).wish("A.plug", true).wish("Base.plug", false)))
+        .containsExactly("Base.plug", "A.plug");
+    assertThat(world().wish("Base.plug", false).picture().loadOrder().active())
+        .extracting(Entry::name)
+        .containsExactly("Base.plug");
   }
 
   @Test
   void lower_stages_load_first_and_wishes_count_within_a_stage() {
-    TestWorld w = world().plugin(1, "Late.plug", 7).plugin(1, "Early.plug", 2).plugin(1, "B.plug", 5).plugin(1, "A.plug", 5);
-    assertThat(names(w.wish("Late.plug", true).wish("B.plug", true).wish("A.plug", true).wish("Early.plug", true))).containsExactly("Base.plug", "Early.plug", "B.plug", "A.plug", "Late.plug");
+    TestWorld w =
+        world()
+            .plugin(1, "Late.plug", 7)
+            .plugin(1, "Early.plug", 2)
+            .plugin(1, "B.plug", 5)
+            .plugin(1, "A.plug", 5);
+    assertThat(
+            names(
+                w.wish("Late.plug", true)
+                    .wish("B.plug", true)
+                    .wish("A.plug", true)
+                    .wish("Early.plug", true)))
+        .containsExactly("Base.plug", "Early.plug", "B.plug", "A.plug", "Late.plug");
   }
 
   @Test
   void a_new_plugin_is_on_and_comes_last_in_its_stage_but_before_what_was_generated() {
-    TestWorld w = world().plugin(1, "Old.plug", 9).plugin(9, "Patch.plug", 9).mend(9).plugin(2, "New.plug", 9).wish("Old.plug", true).wish("Patch.plug", true);
+    TestWorld w =
+        world()
+            .plugin(1, "Old.plug", 9)
+            .plugin(9, "Patch.plug", 9)
+            .mend(9)
+            .plugin(2, "New.plug", 9)
+            .wish("Old.plug", true)
+            .wish("Patch.plug", true);
     assertThat(names(w)).containsExactly("Base.plug", "Old.plug", "New.plug", "Patch.plug");
     assertThat(w.picture().loadOrder().active()).hasSize(4);
   }
 
   @Test
   void names_compare_without_case() {
-    LoadOrder order = world().plugin(1, "Harbour.plug", 5).wish("HARBOUR.PLUG", false).picture().loadOrder();
+    LoadOrder order =
+        world().plugin(1, "Harbour.plug", 5).wish("HARBOUR.PLUG", false).picture().loadOrder();
     assertThat(order.find("harbour.plug")).map(Entry::on).contains(false);
     assertThat(order.position("HarBour.plug")).isEqualTo(1);
     assertThat(order.position("other.plug")).isEqualTo(-1);
@@ -66,18 +89,35 @@ class LoadOrderTest {
   @Test
   void a_plugin_that_is_away_keeps_its_place_in_the_wishes() {
     LoadOrder order = world().plugin(1, "A.plug", 5).plugin(1, "C.plug", 5).picture().loadOrder();
-    List<Wish> old = List.of(new Wish("First.plug", true), new Wish("A.plug", true), new Wish("B.plug", false), new Wish("C.plug", true));
+    List<Wish> old =
+        List.of(
+            new Wish("First.plug", true),
+            new Wish("A.plug", true),
+            new Wish("B.plug", false),
+            new Wish("C.plug", true));
     assertThat(order.merged(old, List.of(new Wish("C.plug", true), new Wish("a.plug", false))))
-        .containsExactly(new Wish("First.plug", true), new Wish("C.plug", true), new Wish("A.plug", false), new Wish("B.plug", false));
+        .containsExactly(
+            new Wish("First.plug", true),
+            new Wish("C.plug", true),
+            new Wish("A.plug", false),
+            new Wish("B.plug", false));
   }
 
   @Test
   void the_list_is_written_line_by_line_as_the_definition_says() {
-    TestWorld w = world().plugin(1, "A.plug", 5).plugin(1, "B.plug", 5).wish("B.plug", false).wish("A.plug", true);
+    TestWorld w =
+        world()
+            .plugin(1, "A.plug", 5)
+            .plugin(1, "B.plug", 5)
+            .wish("B.plug", false)
+            .wish("A.plug", true);
     GameDefinition.ListFile list = TestWorld.GAME.plugins().get().list().get();
-    assertThat(ListText.write(list, w.picture().loadOrder())).isEqualTo("skip B.plug\nuse A.plug\n");
-    GameDefinition.ListFile other = new GameDefinition.ListFile("x", "*{name}", Optional.empty(), false, "\r\n");
-    assertThat(ListText.write(other, w.picture().loadOrder())).isEqualTo("*Base.plug\r\n*A.plug\r\n");
+    assertThat(ListText.write(list, w.picture().loadOrder()))
+        .isEqualTo("skip B.plug\nuse A.plug\n");
+    GameDefinition.ListFile other =
+        new GameDefinition.ListFile("x", "*{name}", Optional.empty(), false, "\r\n");
+    assertThat(ListText.write(other, w.picture().loadOrder()))
+        .isEqualTo("*Base.plug\r\n*A.plug\r\n");
   }
 
   @Test
@@ -95,24 +135,48 @@ class LoadOrderTest {
             .wish("Off.plug", false)
             .wish("NeedsOff.plug", true);
     List<Trouble> all = troubles(w, "1.4");
-    assertThat(all).extracting(Trouble::code).containsExactlyInAnyOrder(Code.MASTER_MISSING, Code.MASTER_LATE, Code.MASTER_OFF, Code.UNDECODABLE);
-    assertThat(all).allSatisfy(t -> {
-      assertThat(t.stops()).isTrue();
-      assertThat(t.remedy()).isNotBlank();
-      assertThat(t.text()).contains(t.code() == Code.UNDECODABLE ? "cannot be read" : t.other());
-    });
+    assertThat(all)
+        .extracting(Trouble::code)
+        .containsExactlyInAnyOrder(
+            Code.MASTER_MISSING, Code.MASTER_LATE, Code.MASTER_OFF, Code.UNDECODABLE);
+    assertThat(all)
+        .allSatisfy(
+            t -> {
+              assertThat(t.stops()).isTrue();
+              assertThat(t.remedy()).isNotBlank();
+              assertThat(t.text())
+                  .contains(t.code() == Code.UNDECODABLE ? "cannot be read" : t.other());
+            });
   }
 
   @Test
   void what_is_off_makes_no_trouble() {
-    assertThat(troubles(world().plugin(1, "NeedsGone.plug", 5, "Gone.plug").wish("NeedsGone.plug", false), "1")).isEmpty();
+    assertThat(
+            troubles(
+                world().plugin(1, "NeedsGone.plug", 5, "Gone.plug").wish("NeedsGone.plug", false),
+                "1"))
+        .isEmpty();
   }
 
   @Test
   void another_version_of_the_game_and_a_missing_pack_are_told() {
-    Plugin.Header h = new Plugin.Header(5, List.of(), 1, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.of(">=2"), List.of("gone.crate"), Map.of());
-    TestWorld w = world().file(1, "data/A.plug", PluginCodec.encode(new Plugin("A.plug", h, List.of())));
-    assertThat(troubles(w, "1.4")).extracting(Trouble::code).containsExactly(Code.WRONG_GAME_VERSION, Code.PACK_MISSING);
+    Plugin.Header h =
+        new Plugin.Header(
+            5,
+            List.of(),
+            1,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.of(">=2"),
+            List.of("gone.crate"),
+            Map.of());
+    TestWorld w =
+        world().file(1, "data/A.plug", PluginCodec.encode(new Plugin("A.plug", h, List.of())));
+    assertThat(troubles(w, "1.4"))
+        .extracting(Trouble::code)
+        .containsExactly(Code.WRONG_GAME_VERSION, Code.PACK_MISSING);
     assertThat(troubles(w, "2.1")).extracting(Trouble::code).containsExactly(Code.PACK_MISSING);
   }
 
@@ -122,7 +186,8 @@ class LoadOrderTest {
    */
   @ParameterizedTest
   @CsvSource({"256, 1, 2, 253", "96, 1, 2, 93", "8, 1, 1, 6"})
-  void slots_for_mods_are_what_the_game_and_the_save_leave(int total, int reserved, int own, int left) {
+  void slots_for_mods_are_what_the_game_and_the_save_leave(
+      int total, int reserved, int own, int left) {
     assertThat(new Slots(own, own, Optional.of(total), reserved).forMods()).contains(left);
     assertThat(new Slots(own, own, Optional.of(total), reserved).left()).contains(left);
     assertThat(new Slots(own, own, Optional.empty(), 0).forMods()).isEmpty();
@@ -132,11 +197,15 @@ class LoadOrderTest {
   void one_plugin_too_many_is_told_and_switching_it_off_helps() {
     TestWorld w = world();
     for (int i = 1; i <= 7; i++) w.plugin(1, "P" + i + ".plug", 5);
-    assertThat(troubles(w, "1")).singleElement().satisfies(t -> {
-      assertThat(t.code()).isEqualTo(Code.NO_SLOT);
-      assertThat(t.text()).isEqualTo("8 plugins are on and there are only 7 slots for them.");
-      assertThat(t.plugin()).isEqualTo("P7.plug");
-    });
+    assertThat(troubles(w, "1"))
+        .singleElement()
+        .satisfies(
+            t -> {
+              assertThat(t.code()).isEqualTo(Code.NO_SLOT);
+              assertThat(t.text())
+                  .isEqualTo("8 plugins are on and there are only 7 slots for them.");
+              assertThat(t.plugin()).isEqualTo("P7.plug");
+            });
     assertThat(troubles(w.wish("P3.plug", false), "1")).isEmpty();
   }
 
@@ -150,22 +219,35 @@ class LoadOrderTest {
 
   @Test
   void a_proposal_puts_masters_first_and_moves_nothing_else() {
-    TestWorld w = world().plugin(1, "A.plug", 5, "Base.plug", "C.plug").plugin(1, "B.plug", 5).plugin(1, "C.plug", 5);
+    TestWorld w =
+        world()
+            .plugin(1, "A.plug", 5, "Base.plug", "C.plug")
+            .plugin(1, "B.plug", 5)
+            .plugin(1, "C.plug", 5);
     LoadOrderProposal p = propose(w);
     assertThat(sorted(p)).containsExactly("Base.plug", "B.plug", "C.plug", "A.plug");
     List<Move<String>> moves = ((Outcome.Sorted<String>) p.outcome()).moves();
-    assertThat(moves).singleElement().satisfies(m -> {
-      assertThat(m.item()).isEqualTo("A.plug");
-      assertThat(m.because().reason()).isEqualTo("it lists C.plug as a master");
-    });
-    assertThat(LoadOrderProposal.asWishes(w.picture().loadOrder(), sorted(p))).extracting(Wish::name).containsExactly("B.plug", "C.plug", "A.plug");
+    assertThat(moves)
+        .singleElement()
+        .satisfies(
+            m -> {
+              assertThat(m.item()).isEqualTo("A.plug");
+              assertThat(m.because().reason()).isEqualTo("it lists C.plug as a master");
+            });
+    assertThat(LoadOrderProposal.asWishes(w.picture().loadOrder(), sorted(p)))
+        .extracting(Wish::name)
+        .containsExactly("B.plug", "C.plug", "A.plug");
   }
 
   @Test
   void cards_are_heeded_where_the_files_leave_room() {
-    TestWorld w = world().plugin(1, "A.plug", 5).plugin(1, "B.plug", 5, "A.plug").plugin(1, "E.plug", 2);
-    CardWish fine = new CardWish("A.plug", "E.plug", true, "Mod"), against = new CardWish("A.plug", "B.plug", true, "Mod"), stage = new CardWish("E.plug", "A.plug", true, "Mod");
-    LoadOrderProposal p = propose(w, against, fine, stage, new CardWish("A.plug", "NotHere.plug", true, "Mod"));
+    TestWorld w =
+        world().plugin(1, "A.plug", 5).plugin(1, "B.plug", 5, "A.plug").plugin(1, "E.plug", 2);
+    CardWish fine = new CardWish("A.plug", "E.plug", true, "Mod"),
+        against = new CardWish("A.plug", "B.plug", true, "Mod"),
+        stage = new CardWish("E.plug", "A.plug", true, "Mod");
+    LoadOrderProposal p =
+        propose(w, against, fine, stage, new CardWish("A.plug", "NotHere.plug", true, "Mod"));
     assertThat(sorted(p)).containsExactly("Base.plug", "E.plug", "A.plug", "B.plug");
     assertThat(p.leftOut()).containsExactlyInAnyOrder(against, stage);
   }
@@ -173,7 +255,9 @@ class LoadOrderTest {
   @Test
   void of_cards_that_contradict_one_another_the_later_gives_way() {
     TestWorld w = world().plugin(1, "A.plug", 5).plugin(1, "B.plug", 5).plugin(1, "C.plug", 5);
-    CardWish first = new CardWish("A.plug", "B.plug", true, "One"), second = new CardWish("B.plug", "A.plug", true, "Two"), third = new CardWish("C.plug", "A.plug", false, "Three");
+    CardWish first = new CardWish("A.plug", "B.plug", true, "One"),
+        second = new CardWish("B.plug", "A.plug", true, "Two"),
+        third = new CardWish("C.plug", "A.plug", false, "Three");
     LoadOrderProposal p = propose(w, first, second, third);
     assertThat(p.leftOut()).containsExactly(second);
     assertThat(sorted(p)).containsExactly("Base.plug", "B.plug", "C.plug", "A.plug");
@@ -181,15 +265,20 @@ class LoadOrderTest {
 
   @Test
   void masters_in_a_ring_are_shown_as_the_ring() {
-    LoadOrderProposal p = propose(world().plugin(1, "A.plug", 5, "B.plug").plugin(1, "B.plug", 5, "A.plug"));
-    assertThat(p.outcome()).isInstanceOfSatisfying(Outcome.Ring.class, r -> assertThat(r.ring()).hasSize(2));
+    LoadOrderProposal p =
+        propose(world().plugin(1, "A.plug", 5, "B.plug").plugin(1, "B.plug", 5, "A.plug"));
+    assertThat(p.outcome())
+        .isInstanceOfSatisfying(Outcome.Ring.class, r -> assertThat(r.ring()).hasSize(2));
   }
 
   @Test
   void a_master_of_a_later_stage_can_never_come_first_and_the_stages_are_named() {
     LoadOrderProposal p = propose(world().plugin(1, "A.plug", 2, "B.plug").plugin(1, "B.plug", 5));
-    assertThat(p.outcome().toString()).contains("it lists B.plug as a master").contains("B.plug is of stage 5, which loads after stage 2");
-    LoadOrderProposal own = propose(new TestWorld().plugin(0, "Base.plug", 0, "A.plug").plugin(1, "A.plug", 5));
+    assertThat(p.outcome().toString())
+        .contains("it lists B.plug as a master")
+        .contains("B.plug is of stage 5, which loads after stage 2");
+    LoadOrderProposal own =
+        propose(new TestWorld().plugin(0, "Base.plug", 0, "A.plug").plugin(1, "A.plug", 5));
     assertThat(own.outcome().toString()).contains("the game loads its own plugins first");
   }
 }

@@ -40,17 +40,25 @@ class OrderingTest {
 
   @Provide
   Arbitrary<Graphed> graphs() {
-    return Arbitraries.integers().between(1, 12).flatMap(n -> {
-      Arbitrary<Constraint<Integer>> edge = Combinators.combine(Arbitraries.integers().between(0, n - 1), Arbitraries.integers().between(0, n - 1)).as(OrderingTest::after);
-      return edge.list().ofMaxSize(20).map(l -> new Graphed(n, l));
-    });
+    return Arbitraries.integers()
+        .between(1, 12)
+        .flatMap(
+            n -> {
+              Arbitrary<Constraint<Integer>> edge =
+                  Combinators.combine(
+                          Arbitraries.integers().between(0, n - 1),
+                          Arbitraries.integers().between(0, n - 1))
+                      .as(OrderingTest::after);
+              return edge.list().ofMaxSize(20).map(l -> new Graphed(n, l));
+            });
   }
 
   /** The reference: JGraphT 1.5.3's TopologicalOrderIterator, which fails on a ring. */
   private static boolean jgraphtFindsAnOrder(Graphed g) {
     Graph<Integer, DefaultEdge> graph = new SimpleDirectedGraph<>(DefaultEdge.class);
     g.present().forEach(graph::addVertex);
-    for (Constraint<Integer> c : g.constraints()) if (!c.earlier().equals(c.later())) graph.addEdge(c.earlier(), c.later());
+    for (Constraint<Integer> c : g.constraints())
+      if (!c.earlier().equals(c.later())) graph.addEdge(c.earlier(), c.later());
     try {
       new TopologicalOrderIterator<>(graph).forEachRemaining(v -> {});
       return true;
@@ -60,13 +68,16 @@ class OrderingTest {
   }
 
   @Property(tries = 3000)
-  void there_is_an_order_exactly_where_jgrapht_finds_one_and_it_keeps_every_constraint(@ForAll("graphs") Graphed g) {
+  void there_is_an_order_exactly_where_jgrapht_finds_one_and_it_keeps_every_constraint(
+      @ForAll("graphs") Graphed g) {
     Outcome<Integer> outcome = Ordering.sort(g.present(), g.constraints());
     assertThat(outcome instanceof Outcome.Sorted).isEqualTo(jgraphtFindsAnOrder(g));
     if (outcome instanceof Outcome.Sorted<Integer> sorted) {
       assertThat(sorted.order()).containsExactlyInAnyOrderElementsOf(g.present());
       for (Constraint<Integer> c : g.constraints()) {
-        if (!c.earlier().equals(c.later())) assertThat(sorted.order().indexOf(c.earlier())).isLessThan(sorted.order().indexOf(c.later()));
+        if (!c.earlier().equals(c.later()))
+          assertThat(sorted.order().indexOf(c.earlier()))
+              .isLessThan(sorted.order().indexOf(c.later()));
       }
       movesLeadThere(g.present(), sorted);
     } else if (outcome instanceof Outcome.Ring<Integer> ring) {
@@ -76,21 +87,26 @@ class OrderingTest {
 
   private static void movesLeadThere(List<Integer> present, Outcome.Sorted<Integer> sorted) {
     Set<Integer> moved = new HashSet<>(sorted.moves().stream().map(Move::item).toList());
-    assertThat(sorted.order().stream().filter(i -> !moved.contains(i))).as("what is not moved keeps its order").isSorted();
+    assertThat(sorted.order().stream().filter(i -> !moved.contains(i)))
+        .as("what is not moved keeps its order")
+        .isSorted();
     for (Move<Integer> m : sorted.moves()) {
       assertThat(present.get(m.from())).isEqualTo(m.item());
       assertThat(sorted.order().get(m.to())).isEqualTo(m.item());
-      if (m.because() != null) assertThat(List.of(m.because().earlier(), m.because().later())).contains(m.item());
+      if (m.because() != null)
+        assertThat(List.of(m.because().earlier(), m.because().later())).contains(m.item());
     }
   }
 
   private static void isARing(List<Constraint<Integer>> ring, List<Constraint<Integer>> given) {
     assertThat(ring).isNotEmpty().isSubsetOf(given);
-    for (int i = 0; i < ring.size(); i++) assertThat(ring.get(i).later()).isEqualTo(ring.get((i + 1) % ring.size()).earlier());
+    for (int i = 0; i < ring.size(); i++)
+      assertThat(ring.get(i).later()).isEqualTo(ring.get((i + 1) % ring.size()).earlier());
   }
 
   @Property
-  void an_order_that_keeps_all_constraints_is_left_alone(@ForAll @Size(max = 12) List<@IntRange(max = 11) Integer> laters) {
+  void an_order_that_keeps_all_constraints_is_left_alone(
+      @ForAll @Size(max = 12) List<@IntRange(max = 11) Integer> laters) {
     List<Constraint<Integer>> constraints = new ArrayList<>();
     for (int later : laters) if (later > 0) constraints.add(after(later, later / 2));
     Outcome<Integer> outcome = Ordering.sort(IntStream.range(0, 12).boxed().toList(), constraints);
@@ -98,7 +114,8 @@ class OrderingTest {
   }
 
   @Property(tries = 1000)
-  void no_longer_rising_run_exists(@ForAll @Size(max = 9) List<@IntRange(max = 20) Integer> numbers) {
+  void no_longer_rising_run_exists(
+      @ForAll @Size(max = 9) List<@IntRange(max = 20) Integer> numbers) {
     int[] sequence = numbers.stream().distinct().mapToInt(Integer::intValue).toArray();
     int best = 0;
     for (int mask = 0; mask < 1 << sequence.length; mask++) {
@@ -118,22 +135,29 @@ class OrderingTest {
 
   @Test
   void the_shortest_of_several_rings_is_shown() {
-    List<Constraint<Integer>> constraints = List.of(after(1, 0), after(2, 1), after(3, 2), after(0, 3), after(5, 4), after(4, 5));
+    List<Constraint<Integer>> constraints =
+        List.of(after(1, 0), after(2, 1), after(3, 2), after(0, 3), after(5, 4), after(4, 5));
     Outcome<Integer> outcome = Ordering.sort(List.of(0, 1, 2, 3, 4, 5), constraints);
-    assertThat(((Outcome.Ring<Integer>) outcome).ring()).hasSize(2).allSatisfy(c -> assertThat(c.earlier()).isGreaterThan(3));
+    assertThat(((Outcome.Ring<Integer>) outcome).ring())
+        .hasSize(2)
+        .allSatisfy(c -> assertThat(c.earlier()).isGreaterThan(3));
   }
 
   @Test
   void of_several_reasons_the_one_that_reaches_furthest_is_named() {
-    Outcome<Integer> outcome = Ordering.sort(List.of(0, 1, 2, 3), List.of(after(0, 1), after(0, 3)));
+    Outcome<Integer> outcome =
+        Ordering.sort(List.of(0, 1, 2, 3), List.of(after(0, 1), after(0, 3)));
     Move<Integer> move = ((Outcome.Sorted<Integer>) outcome).moves().get(0);
     assertThat(move).isEqualTo(new Move<>(0, 0, 3, after(0, 3)));
   }
 
   @Test
   void what_goes_along_names_whom_it_follows() {
-    Outcome<Integer> outcome = Ordering.sort(List.of(0, 1, 2, 3, 4, 5, 6, 7), List.of(after(3, 6), after(4, 3)));
-    assertThat(((Outcome.Sorted<Integer>) outcome).moves()).extracting(Move::item, Move::because).containsExactly(tuple(3, after(3, 6)), tuple(4, after(4, 3)));
+    Outcome<Integer> outcome =
+        Ordering.sort(List.of(0, 1, 2, 3, 4, 5, 6, 7), List.of(after(3, 6), after(4, 3)));
+    assertThat(((Outcome.Sorted<Integer>) outcome).moves())
+        .extracting(Move::item, Move::because)
+        .containsExactly(tuple(3, after(3, 6)), tuple(4, after(4, 3)));
   }
 
   @Test

@@ -37,7 +37,10 @@ class GamePathTest {
     assertThatThrownBy(() -> GamePath.check(path))
         .isInstanceOf(IroningException.class)
         .hasMessageContaining(reason)
-        .satisfies(e -> assertThat(((IroningException) e).problems().get(0).code()).isEqualTo("path-unsafe"));
+        .satisfies(
+            e ->
+                assertThat(((IroningException) e).problems().get(0).code())
+                    .isEqualTo("path-unsafe"));
   }
 
   @Test
@@ -45,7 +48,9 @@ class GamePathTest {
     assertThat(GamePath.whyUnsafe("a\u0000b")).contains("control character");
     assertThat(GamePath.whyUnsafe("a\nb")).contains("control character");
     assertThat(GamePath.whyUnsafe("x".repeat(256))).contains("255 bytes");
-    assertThat(GamePath.whyUnsafe("ö".repeat(128))).as("bytes count, not letters").contains("255 bytes");
+    assertThat(GamePath.whyUnsafe("ö".repeat(128)))
+        .as("bytes count, not letters")
+        .contains("255 bytes");
     assertThat(GamePath.whyUnsafe("x".repeat(255))).isNull();
     assertThat(GamePath.whyUnsafe(("x".repeat(200) + "/").repeat(5) + "x")).contains("1000 bytes");
     assertThat(GamePath.whyUnsafe("a/".repeat(64) + "a")).contains("folders deep");

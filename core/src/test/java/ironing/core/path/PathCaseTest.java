@@ -47,7 +47,8 @@ class PathCaseTest {
   @Test
   void composed_and_decomposed_spellings_are_one() {
     String decomposed = Normalizer.normalize("Vardøya/Åse.png", Normalizer.Form.NFD);
-    assertThat(PathCase.INSENSITIVE.key(decomposed)).isEqualTo(PathCase.INSENSITIVE.key("vardøya/åse.png"));
+    assertThat(PathCase.INSENSITIVE.key(decomposed))
+        .isEqualTo(PathCase.INSENSITIVE.key("vardøya/åse.png"));
     assertThat(PathCase.SENSITIVE.key("A")).isNotEqualTo(PathCase.SENSITIVE.key("a"));
   }
 

@@ -63,7 +63,8 @@ class PathPatternTest {
     if (pattern.isEmpty()) return step.isEmpty();
     char c = pattern.charAt(0);
     if (c == '*') {
-      for (int i = 0; i <= step.length(); i++) if (slowStep(pattern.substring(1), step.substring(i))) return true;
+      for (int i = 0; i <= step.length(); i++)
+        if (slowStep(pattern.substring(1), step.substring(i))) return true;
       return false;
     }
     if (step.isEmpty()) return false;
@@ -72,18 +73,31 @@ class PathPatternTest {
 
   @Provide
   Arbitrary<String> patterns() {
-    Arbitrary<String> step = Arbitraries.strings().withChars("ab*?.").ofMinLength(1).ofMaxLength(3).filter(s -> !s.contains("**"));
+    Arbitrary<String> step =
+        Arbitraries.strings()
+            .withChars("ab*?.")
+            .ofMinLength(1)
+            .ofMaxLength(3)
+            .filter(s -> !s.contains("**"));
     Arbitrary<String> any = Arbitraries.oneOf(step, step, Arbitraries.just("**"));
     return any.list().ofMinSize(1).ofMaxSize(4).map(l -> String.join("/", l));
   }
 
   @Provide
   Arbitrary<String> paths() {
-    return Arbitraries.strings().withChars("ab.").ofMinLength(1).ofMaxLength(3).list().ofMinSize(1).ofMaxSize(4).map(l -> String.join("/", l));
+    return Arbitraries.strings()
+        .withChars("ab.")
+        .ofMinLength(1)
+        .ofMaxLength(3)
+        .list()
+        .ofMinSize(1)
+        .ofMaxSize(4)
+        .map(l -> String.join("/", l));
   }
 
   @Property(tries = 2000)
-  void it_agrees_with_a_slow_reading_of_the_rules(@ForAll("patterns") String pattern, @ForAll("paths") String path) {
+  void it_agrees_with_a_slow_reading_of_the_rules(
+      @ForAll("patterns") String pattern, @ForAll("paths") String path) {
     assertThat(PathPattern.of(pattern, PathCase.SENSITIVE).matches(path))
         .isEqualTo(slow(Arrays.asList(pattern.split("/")), Arrays.asList(path.split("/"))));
   }

@@ -10,8 +10,8 @@ import ironing.core.testkit.TestWorld;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Optional;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -19,7 +19,18 @@ import org.junit.jupiter.api.Test;
 
 class PictureTest {
   private static byte[] naming(String plugin, String... packs) {
-    Plugin.Header h = new Plugin.Header(5, List.of(), 1, Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), Optional.empty(), List.of(packs), Map.of());
+    Plugin.Header h =
+        new Plugin.Header(
+            5,
+            List.of(),
+            1,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            List.of(packs),
+            Map.of());
     return PluginCodec.encode(new Plugin(plugin, h, List.of()));
   }
 
@@ -33,14 +44,18 @@ class PictureTest {
 
   @Test
   void the_packs_of_nobody_stand_by_layer_above_the_games_own() {
-    assertThat(inPlay(packs().picture(packs().arrangement(2)), "data/textures/a")).isEqualTo("2 in two.crate");
-    assertThat(inPlay(packs().picture(packs().arrangement()), "data/textures/a")).isEqualTo("1 in one.crate");
+    assertThat(inPlay(packs().picture(packs().arrangement(2)), "data/textures/a"))
+        .isEqualTo("2 in two.crate");
+    assertThat(inPlay(packs().picture(packs().arrangement()), "data/textures/a"))
+        .isEqualTo("1 in one.crate");
   }
 
   @Test
   void a_named_pack_stands_where_its_plugin_loads_above_those_of_nobody() {
     Picture p = packs().picture();
-    assertThat(inPlay(p, "data/textures/a")).as("two.crate is of a higher layer, but nobody names it").isEqualTo("1 in one.crate");
+    assertThat(inPlay(p, "data/textures/a"))
+        .as("two.crate is of a higher layer, but nobody names it")
+        .isEqualTo("1 in one.crate");
   }
 
   @Test
@@ -67,43 +82,71 @@ class PictureTest {
             .file(2, "data/Late.plug", naming("Late.plug", "r.crate"));
     assertThat(inPlay(w.picture(w.arrangement(1)), "data/textures/x")).isEqualTo("1 in p.crate");
     assertThat(inPlay(w.picture(), "data/textures/x")).isEqualTo("2 in r.crate");
-    assertThat(inPlay(w.wish("Late.plug", true).wish("Early.plug", true).picture(), "data/textures/x")).isEqualTo("1 in p.crate");
+    assertThat(
+            inPlay(w.wish("Late.plug", true).wish("Early.plug", true).picture(), "data/textures/x"))
+        .isEqualTo("1 in p.crate");
   }
 
   @Test
   void a_pack_that_another_layer_covers_is_not_read() {
-    TestWorld w = new TestWorld().packed(1, "data/same.crate", "data/textures/one", "1").packed(2, "data/same.crate", "data/textures/two", "2");
+    TestWorld w =
+        new TestWorld()
+            .packed(1, "data/same.crate", "data/textures/one", "1")
+            .packed(2, "data/same.crate", "data/textures/two", "2");
     assertThat(inPlay(w.picture(), "data/textures/one")).isEqualTo("nobody");
     assertThat(inPlay(w.picture(), "data/textures/two")).isEqualTo("2 in same.crate");
   }
 
   @Test
   void a_switched_off_layer_takes_its_plugins_along() {
-    TestWorld w = new TestWorld().plugin(0, "Base.plug", 0).plugin(1, "One.plug", 5, "Base.plug").plugin(2, "Two.plug", 5, "Base.plug");
-    assertThat(w.picture().loadOrder().entries()).extracting(Entry::name).containsExactly("Base.plug", "One.plug", "Two.plug");
-    Picture less = w.picture().rearranged(w.arrangement().withLayers(List.of(new Arrangement.Layer(1, false), new Arrangement.Layer(2, true))));
-    assertThat(less.loadOrder().entries()).extracting(Entry::name).containsExactly("Base.plug", "Two.plug");
+    TestWorld w =
+        new TestWorld()
+            .plugin(0, "Base.plug", 0)
+            .plugin(1, "One.plug", 5, "Base.plug")
+            .plugin(2, "Two.plug", 5, "Base.plug");
+    assertThat(w.picture().loadOrder().entries())
+        .extracting(Entry::name)
+        .containsExactly("Base.plug", "One.plug", "Two.plug");
+    Picture less =
+        w.picture()
+            .rearranged(
+                w.arrangement()
+                    .withLayers(
+                        List.of(new Arrangement.Layer(1, false), new Arrangement.Layer(2, true))));
+    assertThat(less.loadOrder().entries())
+        .extracting(Entry::name)
+        .containsExactly("Base.plug", "Two.plug");
   }
 
   @Property(tries = 200)
   void rearranging_gives_what_starting_anew_would(@ForAll long seed) {
-    TestWorld w = packs().file(2, "data/textures/b", "2").file(1, "data/textures/b", "1").plugin(2, "Two.plug", 5);
+    TestWorld w =
+        packs()
+            .file(2, "data/textures/b", "2")
+            .file(1, "data/textures/b", "1")
+            .plugin(2, "Two.plug", 5);
     Random random = new Random(seed);
     Picture p = w.picture();
     for (int i = 0; i < 3; i++) {
-      List<Arrangement.Layer> layers = new ArrayList<>(List.of(new Arrangement.Layer(1, random.nextBoolean()), new Arrangement.Layer(2, random.nextBoolean())));
+      List<Arrangement.Layer> layers =
+          new ArrayList<>(
+              List.of(
+                  new Arrangement.Layer(1, random.nextBoolean()),
+                  new Arrangement.Layer(2, random.nextBoolean())));
       Collections.shuffle(layers, random);
       Arrangement next = w.arrangement().withLayers(layers);
       p = p.rearranged(next);
       Picture anew = w.picture(next);
-      for (int path = 0; path < p.holdings().pathCount(); path++) assertThat(p.standing().inPlay(path)).isEqualTo(anew.standing().inPlay(path));
+      for (int path = 0; path < p.holdings().pathCount(); path++)
+        assertThat(p.standing().inPlay(path)).isEqualTo(anew.standing().inPlay(path));
       assertThat(p.loadOrder().entries()).isEqualTo(anew.loadOrder().entries());
     }
   }
 
   @Test
   void decisions_are_kept_and_an_empty_one_is_taken_out() {
-    Arrangement a = new TestWorld().arrangement().withDecisions("Base.plug/1", Map.of("speed", "One.plug"));
+    Arrangement a =
+        new TestWorld().arrangement().withDecisions("Base.plug/1", Map.of("speed", "One.plug"));
     assertThat(a.decisionsOn("Base.plug/1")).containsEntry("speed", "One.plug");
     assertThat(a.withDecisions("Base.plug/1", Map.of()).decisions()).isEmpty();
     assertThat(a.withLayers(List.of()).withPlugins(List.of()).decisions()).isEqualTo(a.decisions());

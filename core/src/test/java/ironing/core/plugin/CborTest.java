@@ -28,8 +28,13 @@ class CborTest {
   }
 
   @ParameterizedTest(name = "{1} is {0}")
-  @CsvFileSource(resources = "/rfc8949-appendix-a.csv", delimiter = ';', quoteCharacter = '`', numLinesToSkip = 1)
-  void examples_decode_and_preferred_ones_come_back(String hex, String json, boolean preferred) throws IOException {
+  @CsvFileSource(
+      resources = "/rfc8949-appendix-a.csv",
+      delimiter = ';',
+      quoteCharacter = '`',
+      numLinesToSkip = 1)
+  void examples_decode_and_preferred_ones_come_back(String hex, String json, boolean preferred)
+      throws IOException {
     Object item = decode(hex);
     assertThat(shown(item)).isEqualTo(new ObjectMapper().readTree(json));
     CborReader in = new CborReader("x.plug", HEX.parseHex(hex));
@@ -38,12 +43,20 @@ class CborTest {
     CborWriter out = new CborWriter();
     out.item(item);
     if (preferred) assertThat(HEX.formatHex(out.bytes())).isEqualTo(hex);
-    else assertThat(shown(decode(HEX.formatHex(out.bytes())))).as("the same value in the preferred form").isEqualTo(shown(item));
+    else
+      assertThat(shown(decode(HEX.formatHex(out.bytes()))))
+          .as("the same value in the preferred form")
+          .isEqualTo(shown(item));
   }
 
   private static JsonNode shown(Object item) throws IOException {
     ObjectMapper json = new ObjectMapper();
-    Object plain = item instanceof byte[] b ? "h'" + HEX.formatHex(b) + "'" : item instanceof CborReader.Tagged t ? t.tag() + "(" + shown(t.item()).asText() + ")" : item;
+    Object plain =
+        item instanceof byte[] b
+            ? "h'" + HEX.formatHex(b) + "'"
+            : item instanceof CborReader.Tagged t
+                ? t.tag() + "(" + shown(t.item()).asText() + ")"
+                : item;
     return json.readTree(json.writeValueAsString(plain));
   }
 
@@ -62,7 +75,10 @@ class CborTest {
     "a2616101616102, stands twice"
   })
   void values_that_no_plugin_may_hold_are_refused(String hex, String why) {
-    assertThatThrownBy(() -> decode(hex)).isInstanceOf(PluginException.class).hasMessageContaining(why).hasMessageContaining("at byte");
+    assertThatThrownBy(() -> decode(hex))
+        .isInstanceOf(PluginException.class)
+        .hasMessageContaining(why)
+        .hasMessageContaining("at byte");
   }
 
   @ParameterizedTest(name = "{0}: {1}")
@@ -80,7 +96,9 @@ class CborTest {
     "1901, middle of a value"
   })
   void what_is_not_well_formed_is_refused_with_its_offset(String hex, String why) {
-    assertThatThrownBy(() -> decode(hex)).isInstanceOf(PluginException.class).hasMessageContaining(why);
+    assertThatThrownBy(() -> decode(hex))
+        .isInstanceOf(PluginException.class)
+        .hasMessageContaining(why);
   }
 
   @ParameterizedTest
@@ -89,7 +107,9 @@ class CborTest {
     byte[] nested = new byte[arrays + 1];
     Arrays.fill(nested, (byte) 0x81);
     nested[arrays] = 0;
-    if (refused) assertThatThrownBy(() -> new CborReader("x", nested).next()).hasMessageContaining("deeper than 256");
+    if (refused)
+      assertThatThrownBy(() -> new CborReader("x", nested).next())
+          .hasMessageContaining("deeper than 256");
     else assertThat(new CborReader("x", nested).next()).isNotNull();
   }
 }

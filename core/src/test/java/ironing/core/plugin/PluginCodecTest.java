@@ -17,9 +17,9 @@ import java.util.Set;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.Combinators;
+import net.jqwik.api.EdgeCasesMode;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
-import net.jqwik.api.EdgeCasesMode;
 import net.jqwik.api.Provide;
 import net.jqwik.api.Tuple;
 import net.jqwik.api.constraints.IntRange;
@@ -32,7 +32,10 @@ class PluginCodecTest {
   private static final List<String> MASTERS = List.of("Base.plug", "Isles.plug");
 
   private static Arbitrary<Ref> refs() {
-    return Combinators.combine(Arbitraries.of("Base.plug", "Isles.plug", NAME), Arbitraries.integers().between(1, Plugin.MAX_ID)).as(Ref::new);
+    return Combinators.combine(
+            Arbitraries.of("Base.plug", "Isles.plug", NAME),
+            Arbitraries.integers().between(1, Plugin.MAX_ID))
+        .as(Ref::new);
   }
 
   private static Arbitrary<Value> values(int depth) {
@@ -43,7 +46,10 @@ class PluginCodecTest {
             Arbitraries.longs().map(Value.Int::new),
             Arbitraries.doubles().map(Value.Real::new),
             Arbitraries.of(0.1, -0.0, 1e300, 65504.0, 5.960464477539063e-8).map(Value.Real::new),
-            Arbitraries.strings().ofMaxLength(20).filter(PluginCodecTest::isWellFormed).map(Value.Text::new),
+            Arbitraries.strings()
+                .ofMaxLength(20)
+                .filter(PluginCodecTest::isWellFormed)
+                .map(Value.Text::new),
             Arbitraries.bytes().array(byte[].class).ofMaxSize(8).map(Value.Bytes::new),
             refs().map(r -> (Value) r));
     if (depth == 0) return simple;
@@ -59,21 +65,44 @@ class PluginCodecTest {
   }
 
   private static Arbitrary<Value.Fields> fields(int depth) {
-    return Arbitraries.maps(Arbitraries.of("name", "speed", "ref", "base64", "map", "ö", "a long key of more than 24 letters"), values(depth)).ofMaxSize(4).map(Value.Fields::new);
+    return Arbitraries.maps(
+            Arbitraries.of(
+                "name", "speed", "ref", "base64", "map", "ö", "a long key of more than 24 letters"),
+            values(depth))
+        .ofMaxSize(4)
+        .map(Value.Fields::new);
   }
 
   @Provide
   Arbitrary<Plugin> plugins() {
     Arbitrary<Plugin.Record> record =
-        Combinators.combine(Arbitraries.of("vessel", "harbour"), refs(), fields(2).optional()).as((type, key, f) -> new Plugin.Record(type, key, f));
+        Combinators.combine(Arbitraries.of("vessel", "harbour"), refs(), fields(2).optional())
+            .as((type, key, f) -> new Plugin.Record(type, key, f));
     Arbitrary<Header> header =
-        Combinators.combine(Arbitraries.integers().between(0, 9), Arbitraries.strings().alpha().ofMaxLength(5).optional(), Arbitraries.<Map<String, Value>>of(Map.of(), Map.of("later", new Value.Int(7))))
-            .as((stage, title, other) -> new Header(stage, MASTERS, 1, title, Optional.empty(), Optional.of("1.0"), Optional.empty(), Optional.of(">=1"), List.of("x.crate"), other));
-    return Combinators.combine(header, record.list().ofMaxSize(6)).as((h, records) -> {
-      Map<Ref, Plugin.Record> once = new LinkedHashMap<>();
-      records.forEach(r -> once.put(r.key(), r));
-      return new Plugin(NAME, h, List.copyOf(once.values()));
-    });
+        Combinators.combine(
+                Arbitraries.integers().between(0, 9),
+                Arbitraries.strings().alpha().ofMaxLength(5).optional(),
+                Arbitraries.<Map<String, Value>>of(Map.of(), Map.of("later", new Value.Int(7))))
+            .as(
+                (stage, title, other) ->
+                    new Header(
+                        stage,
+                        MASTERS,
+                        1,
+                        title,
+                        Optional.empty(),
+                        Optional.of("1.0"),
+                        Optional.empty(),
+                        Optional.of(">=1"),
+                        List.of("x.crate"),
+                        other));
+    return Combinators.combine(header, record.list().ofMaxSize(6))
+        .as(
+            (h, records) -> {
+              Map<Ref, Plugin.Record> once = new LinkedHashMap<>();
+              records.forEach(r -> once.put(r.key(), r));
+              return new Plugin(NAME, h, List.copyOf(once.values()));
+            });
   }
 
   @Property(edgeCases = EdgeCasesMode.NONE)
@@ -96,7 +125,8 @@ class PluginCodecTest {
   }
 
   @Property(tries = 2000, edgeCases = EdgeCasesMode.NONE)
-  void a_damaged_file_gives_a_clean_error_or_a_plugin(@ForAll("plugins") Plugin p, @ForAll @IntRange(max = 10_000) int where, @ForAll byte what) {
+  void a_damaged_file_gives_a_clean_error_or_a_plugin(
+      @ForAll("plugins") Plugin p, @ForAll @IntRange(max = 10_000) int where, @ForAll byte what) {
     byte[] bytes = PluginCodec.encode(p);
     bytes[where % bytes.length] = what;
     try {
@@ -109,20 +139,31 @@ class PluginCodecTest {
   @Test
   void records_are_written_by_owner_then_id() {
     List<Plugin.Record> records = new ArrayList<>();
-    for (String key : List.of("Mine.plug/2", "Isles.plug/9", "base.plug/7", "Base.plug/3")) records.add(record(key, Optional.empty()));
+    for (String key : List.of("Mine.plug/2", "Isles.plug/9", "base.plug/7", "Base.plug/3"))
+      records.add(record(key, Optional.empty()));
     Plugin p = new Plugin(NAME, Header.of(5, MASTERS, 3), records);
-    assertThat(PluginCodec.decode(NAME, PluginCodec.encode(p)).plugin().records()).extracting(r -> r.key().toString()).containsExactly("Base.plug/3", "Base.plug/7", "Isles.plug/9", "Mine.plug/2");
+    assertThat(PluginCodec.decode(NAME, PluginCodec.encode(p)).plugin().records())
+        .extracting(r -> r.key().toString())
+        .containsExactly("Base.plug/3", "Base.plug/7", "Isles.plug/9", "Mine.plug/2");
   }
 
   private static Plugin.Record record(String key, Optional<Value.Fields> fields) {
     int slash = key.indexOf('/');
-    return new Plugin.Record("vessel", new Ref(key.substring(0, slash), Integer.parseInt(key.substring(slash + 1))), fields);
+    return new Plugin.Record(
+        "vessel",
+        new Ref(key.substring(0, slash), Integer.parseInt(key.substring(slash + 1))),
+        fields);
   }
 
   @Test
   void a_reference_without_its_master_cannot_be_written() {
-    Plugin p = new Plugin(NAME, Header.of(5, List.of(), 1), List.of(record("Base.plug/1", Optional.empty())));
-    assertThatThrownBy(() -> PluginCodec.encode(p)).isInstanceOf(PluginException.class).hasMessageContaining("Base.plug/1").hasMessageContaining("master");
+    Plugin p =
+        new Plugin(
+            NAME, Header.of(5, List.of(), 1), List.of(record("Base.plug/1", Optional.empty())));
+    assertThatThrownBy(() -> PluginCodec.encode(p))
+        .isInstanceOf(PluginException.class)
+        .hasMessageContaining("Base.plug/1")
+        .hasMessageContaining("master");
   }
 
   /** Text lines: an error names the line, the reason and what to do. */
@@ -155,15 +196,22 @@ class PluginCodecTest {
 
   @Test
   void blank_lines_and_a_byte_order_mark_are_passed_over() {
-    Plugin p = PluginText.parse(NAME, "\uFEFF\n{\"format\":\"ironing/plugin@1\"}\n\n{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":null}\n\n");
+    Plugin p =
+        PluginText.parse(
+            NAME,
+            "\uFEFF\n{\"format\":\"ironing/plugin@1\"}\n\n{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":null}\n\n");
     assertThat(p.records()).singleElement().satisfies(r -> assertThat(r.fields()).isEmpty());
     assertThat(p.header().stage()).isEqualTo(Plugin.DEFAULT_STAGE);
   }
 
   @Test
   void maps_that_look_like_references_are_told_apart() {
-    Value.Fields tricky = new Value.Fields(Map.of("x", new Value.Fields(Map.of("ref", new Value.Text("Base.plug/1")))));
-    Plugin p = new Plugin(NAME, Header.of(5, MASTERS, 2), List.of(record("Mine.plug/1", Optional.of(tricky))));
+    Value.Fields tricky =
+        new Value.Fields(
+            Map.of("x", new Value.Fields(Map.of("ref", new Value.Text("Base.plug/1")))));
+    Plugin p =
+        new Plugin(
+            NAME, Header.of(5, MASTERS, 2), List.of(record("Mine.plug/1", Optional.of(tricky))));
     String text = PluginText.write(p);
     assertThat(text).contains("{\"x\":{\"map\":{\"ref\":\"Base.plug/1\"}}}");
     assertThat(PluginText.parse(NAME, text).records()).isEqualTo(p.records());
@@ -172,7 +220,9 @@ class PluginCodecTest {
   @Test
   void a_low_next_id_and_a_loose_encoding_are_warned_of_once() {
     Set<String> warnings = new HashSet<>();
-    Plugin p = new Plugin(NAME, Header.of(5, List.of(), 1), List.of(record("Mine.plug/7", Optional.empty())));
+    Plugin p =
+        new Plugin(
+            NAME, Header.of(5, List.of(), 1), List.of(record("Mine.plug/7", Optional.empty())));
     warnings.addAll(PluginCodec.decode(NAME, PluginCodec.encode(p)).warnings());
     assertThat(warnings).singleElement().asString().contains("nextId is 1").contains("7");
     byte[] tight = PluginCodec.encode(new Plugin(NAME, Header.of(5, List.of(), 1), List.of()));
@@ -181,6 +231,9 @@ class PluginCodecTest {
     loose[3] = (byte) 0xb8; // the same map with its length in a byte of its own
     loose[4] = (byte) (tight[3] & 31);
     System.arraycopy(tight, 4, loose, 5, tight.length - 4);
-    assertThat(PluginCodec.decode(NAME, loose).warnings()).singleElement().asString().contains("not in the deterministic encoding");
+    assertThat(PluginCodec.decode(NAME, loose).warnings())
+        .singleElement()
+        .asString()
+        .contains("not in the deterministic encoding");
   }
 }

@@ -61,7 +61,8 @@ public final class Archives {
     return out.toByteArray();
   }
 
-  private static void putLink(ZipArchiveOutputStream zip, String link, String target) throws IOException {
+  private static void putLink(ZipArchiveOutputStream zip, String link, String target)
+      throws IOException {
     ZipArchiveEntry e = new ZipArchiveEntry(link);
     e.setUnixMode(0120777);
     put(zip, e, target);
@@ -80,17 +81,23 @@ public final class Archives {
     return out.toByteArray();
   }
 
-  private static void put(ZipArchiveOutputStream zip, ZipArchiveEntry e, String content) throws IOException {
+  private static void put(ZipArchiveOutputStream zip, ZipArchiveEntry e, String content)
+      throws IOException {
     zip.putArchiveEntry(e);
     zip.write(bytes(content));
     zip.closeArchiveEntry();
   }
 
-  /** @param password null for none */
+  /**
+   * @param password null for none
+   */
   public static byte[] sevenZ(Map<String, String> files, String password) {
     try {
       Path temp = Files.createTempFile("test", ".7z");
-      try (SevenZOutputFile out = password == null ? new SevenZOutputFile(temp.toFile()) : new SevenZOutputFile(temp.toFile(), password.toCharArray())) {
+      try (SevenZOutputFile out =
+          password == null
+              ? new SevenZOutputFile(temp.toFile())
+              : new SevenZOutputFile(temp.toFile(), password.toCharArray())) {
         for (Map.Entry<String, String> f : files.entrySet()) {
           SevenZArchiveEntry e = new SevenZArchiveEntry();
           e.setName(f.getKey());
@@ -108,30 +115,32 @@ public final class Archives {
   }
 
   public static byte[] tarGz(Map<String, String> files) {
-    return tarGz(tar -> {
-      for (Map.Entry<String, String> f : files.entrySet()) {
-        TarArchiveEntry e = new TarArchiveEntry(f.getKey(), true);
-        e.setSize(bytes(f.getValue()).length);
-        tar.putArchiveEntry(e);
-        tar.write(bytes(f.getValue()));
-        tar.closeArchiveEntry();
-      }
-    });
+    return tarGz(
+        tar -> {
+          for (Map.Entry<String, String> f : files.entrySet()) {
+            TarArchiveEntry e = new TarArchiveEntry(f.getKey(), true);
+            e.setSize(bytes(f.getValue()).length);
+            tar.putArchiveEntry(e);
+            tar.write(bytes(f.getValue()));
+            tar.closeArchiveEntry();
+          }
+        });
   }
 
   /** One entry of a kind other than a file, such as {@link TarConstants#LF_CHR}, after one file. */
   public static byte[] tarGzWith(byte kind, String name, String linkTo) {
-    return tarGz(tar -> {
-      TarArchiveEntry file = new TarArchiveEntry("real.txt");
-      file.setSize(4);
-      tar.putArchiveEntry(file);
-      tar.write(bytes("real"));
-      tar.closeArchiveEntry();
-      TarArchiveEntry e = new TarArchiveEntry(name, kind, true);
-      if (linkTo != null) e.setLinkName(linkTo);
-      tar.putArchiveEntry(e);
-      tar.closeArchiveEntry();
-    });
+    return tarGz(
+        tar -> {
+          TarArchiveEntry file = new TarArchiveEntry("real.txt");
+          file.setSize(4);
+          tar.putArchiveEntry(file);
+          tar.write(bytes("real"));
+          tar.closeArchiveEntry();
+          TarArchiveEntry e = new TarArchiveEntry(name, kind, true);
+          if (linkTo != null) e.setLinkName(linkTo);
+          tar.putArchiveEntry(e);
+          tar.closeArchiveEntry();
+        });
   }
 
   private interface Filling {
@@ -140,7 +149,8 @@ public final class Archives {
 
   private static byte[] tarGz(Filling filling) {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
-    try (OutputStream gz = new GZIPOutputStream(out); TarArchiveOutputStream tar = new TarArchiveOutputStream(gz, "UTF-8")) {
+    try (OutputStream gz = new GZIPOutputStream(out);
+        TarArchiveOutputStream tar = new TarArchiveOutputStream(gz, "UTF-8")) {
       tar.setLongFileMode(TarArchiveOutputStream.LONGFILE_POSIX);
       filling.into(tar);
     } catch (IOException e) {

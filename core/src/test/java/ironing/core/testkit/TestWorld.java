@@ -93,8 +93,13 @@ public final class TestWorld {
 
   public TestWorld packed(long mod, String pack, String path, String content) {
     layer(mod);
-    loose.computeIfAbsent(mod, m -> new LinkedHashMap<>()).putIfAbsent(pack, pack.getBytes(StandardCharsets.UTF_8));
-    packed.computeIfAbsent(mod, m -> new LinkedHashMap<>()).computeIfAbsent(pack, p -> new LinkedHashMap<>()).put(path, content.getBytes(StandardCharsets.UTF_8));
+    loose
+        .computeIfAbsent(mod, m -> new LinkedHashMap<>())
+        .putIfAbsent(pack, pack.getBytes(StandardCharsets.UTF_8));
+    packed
+        .computeIfAbsent(mod, m -> new LinkedHashMap<>())
+        .computeIfAbsent(pack, p -> new LinkedHashMap<>())
+        .put(path, content.getBytes(StandardCharsets.UTF_8));
     return this;
   }
 
@@ -105,7 +110,11 @@ public final class TestWorld {
 
   /** A plugin with nothing but a stage and masters. */
   public TestWorld plugin(long mod, String name, int stage, String... masters) {
-    return file(mod, "data/" + name, PluginCodec.encode(new Plugin(name, Plugin.Header.of(stage, List.of(masters), 1), List.of())));
+    return file(
+        mod,
+        "data/" + name,
+        PluginCodec.encode(
+            new Plugin(name, Plugin.Header.of(stage, List.of(masters), 1), List.of())));
   }
 
   public TestWorld mend(long mod) {
@@ -119,7 +128,8 @@ public final class TestWorld {
   }
 
   private void layer(long mod) {
-    if (mod != Holdings.GAME && layers.stream().noneMatch(l -> l.mod() == mod)) layers.add(new Arrangement.Layer(mod, true));
+    if (mod != Holdings.GAME && layers.stream().noneMatch(l -> l.mod() == mod))
+      layers.add(new Arrangement.Layer(mod, true));
   }
 
   public Arrangement arrangement() {
@@ -135,14 +145,19 @@ public final class TestWorld {
 
   public Holdings holdings() {
     Holdings.Builder b = new Holdings.Builder(game.pathCase());
-    loose.forEach((mod, files) -> {
-      int source = b.source(mod, Optional.empty());
-      files.forEach((path, bytes) -> b.file(source, path, bytes.length, ContentHash.of(bytes)));
-      packed.getOrDefault(mod, Map.of()).forEach((pack, inside) -> {
-        int s = b.source(mod, Optional.of(pack));
-        inside.forEach((path, bytes) -> b.file(s, path, bytes.length, ContentHash.of(bytes)));
-      });
-    });
+    loose.forEach(
+        (mod, files) -> {
+          int source = b.source(mod, Optional.empty());
+          files.forEach((path, bytes) -> b.file(source, path, bytes.length, ContentHash.of(bytes)));
+          packed
+              .getOrDefault(mod, Map.of())
+              .forEach(
+                  (pack, inside) -> {
+                    int s = b.source(mod, Optional.of(pack));
+                    inside.forEach(
+                        (path, bytes) -> b.file(s, path, bytes.length, ContentHash.of(bytes)));
+                  });
+        });
     return b.build();
   }
 
@@ -171,9 +186,11 @@ public final class TestWorld {
       @Override
       public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
         try {
-          return new Picture.HeaderOrFlaw(Optional.of(decoded(name, sha256).header()), Optional.empty());
+          return new Picture.HeaderOrFlaw(
+              Optional.of(decoded(name, sha256).header()), Optional.empty());
         } catch (IroningException e) {
-          return new Picture.HeaderOrFlaw(Optional.empty(), Optional.of(e.problems().get(0).reason()));
+          return new Picture.HeaderOrFlaw(
+              Optional.empty(), Optional.of(e.problems().get(0).reason()));
         }
       }
 

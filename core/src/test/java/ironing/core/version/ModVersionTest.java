@@ -21,7 +21,15 @@ class ModVersionTest {
   void semver_precedence_examples_hold() {
     rising("1.0.0", "2.0.0", "2.1.0", "2.1.1");
     rising("1.0.0-alpha", "1.0.0");
-    rising("1.0.0-alpha", "1.0.0-alpha.1", "1.0.0-alpha.beta", "1.0.0-beta", "1.0.0-beta.2", "1.0.0-beta.11", "1.0.0-rc.1", "1.0.0");
+    rising(
+        "1.0.0-alpha",
+        "1.0.0-alpha.1",
+        "1.0.0-alpha.beta",
+        "1.0.0-beta",
+        "1.0.0-beta.2",
+        "1.0.0-beta.11",
+        "1.0.0-rc.1",
+        "1.0.0");
   }
 
   /** The chains of docs/formats/mod-card.md. */
@@ -42,20 +50,30 @@ class ModVersionTest {
     for (int i = 0; i < versions.length; i++) {
       for (int j = 0; j < versions.length; j++) {
         int c = ModVersion.of(versions[i]).compareTo(ModVersion.of(versions[j]));
-        assertThat(Integer.signum(c)).as(versions[i] + " against " + versions[j]).isEqualTo(Integer.compare(i, j));
+        assertThat(Integer.signum(c))
+            .as(versions[i] + " against " + versions[j])
+            .isEqualTo(Integer.compare(i, j));
       }
     }
   }
 
   @Provide
   Arbitrary<ModVersion> versions() {
-    return Arbitraries.strings().withChars("012.ab-v+").ofMinLength(1).ofMaxLength(7).map(ModVersion::of);
+    return Arbitraries.strings()
+        .withChars("012.ab-v+")
+        .ofMinLength(1)
+        .ofMaxLength(7)
+        .map(ModVersion::of);
   }
 
   @Property(tries = 3000)
-  void it_is_one_total_order(@ForAll("versions") ModVersion a, @ForAll("versions") ModVersion b, @ForAll("versions") ModVersion c) {
+  void it_is_one_total_order(
+      @ForAll("versions") ModVersion a,
+      @ForAll("versions") ModVersion b,
+      @ForAll("versions") ModVersion c) {
     assertThat(Integer.signum(a.compareTo(b))).isEqualTo(-Integer.signum(b.compareTo(a)));
-    if (a.compareTo(b) <= 0 && b.compareTo(c) <= 0) assertThat(a.compareTo(c)).isLessThanOrEqualTo(0);
+    if (a.compareTo(b) <= 0 && b.compareTo(c) <= 0)
+      assertThat(a.compareTo(c)).isLessThanOrEqualTo(0);
     if (a.equals(b)) assertThat(a.hashCode()).isEqualTo(b.hashCode());
   }
 
@@ -79,6 +97,8 @@ class ModVersionTest {
   @ParameterizedTest
   @ValueSource(strings = {"", ">=", "1.2 >", "|| 1", "~1.2 =>"})
   void what_is_no_range_is_refused_with_an_example(String text) {
-    assertThatThrownBy(() -> VersionRange.of(text)).isInstanceOf(IroningException.class).hasMessageContaining("Write it like");
+    assertThatThrownBy(() -> VersionRange.of(text))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("Write it like");
   }
 }

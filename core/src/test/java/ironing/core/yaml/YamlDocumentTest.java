@@ -10,53 +10,80 @@ import org.junit.jupiter.api.Test;
 
 class YamlDocumentTest {
   private static List<Problem> problemsOf(String text, YamlDocument.Reading<Object> reading) {
-    IroningException e = catchThrowableOfType(IroningException.class, () -> YamlDocument.read("x.yaml", text, reading));
+    IroningException e =
+        catchThrowableOfType(
+            IroningException.class, () -> YamlDocument.read("x.yaml", text, reading));
     assertThat(e).isNotNull();
     return e.problems();
   }
 
   @Test
   void words_and_versions_stay_as_written() {
-    String text = YamlDocument.read("x.yaml", "a: on\nb: 1.10\nc: no\n", top -> top.text("a").get() + top.text("b").get() + top.text("c").get()).value();
+    String text =
+        YamlDocument.read(
+                "x.yaml",
+                "a: on\nb: 1.10\nc: no\n",
+                top -> top.text("a").get() + top.text("b").get() + top.text("c").get())
+            .value();
     assertThat(text).isEqualTo("on1.10no");
   }
 
   @Test
   void every_mistake_is_told_at_once_with_its_place() {
-    List<Problem> problems = problemsOf("a: [1]\nb:\n  c: x\nn: many\n", top -> List.of(top.text("a"), top.texts("b"), top.number("n", 0), top.required("z")));
-    assertThat(problems).extracting(Problem::thing).containsExactly("x.yaml, line 1, column 4", "x.yaml, line 3, column 3", "x.yaml, line 4, column 4", "x.yaml, line 1, column 1");
+    List<Problem> problems =
+        problemsOf(
+            "a: [1]\nb:\n  c: x\nn: many\n",
+            top -> List.of(top.text("a"), top.texts("b"), top.number("n", 0), top.required("z")));
+    assertThat(problems)
+        .extracting(Problem::thing)
+        .containsExactly(
+            "x.yaml, line 1, column 4",
+            "x.yaml, line 3, column 3",
+            "x.yaml, line 4, column 4",
+            "x.yaml, line 1, column 1");
     assertThat(problems).allSatisfy(p -> assertThat(p.remedy()).isNotBlank());
   }
 
   @Test
   void broken_yaml_names_line_and_column() {
-    assertThat(problemsOf("a: [1, 2\nb: 3\n", top -> "").get(0)).satisfies(p -> {
-      assertThat(p.thing()).startsWith("x.yaml, line 2");
-      assertThat(p.reason()).startsWith("This is not YAML");
-    });
+    assertThat(problemsOf("a: [1, 2\nb: 3\n", top -> "").get(0))
+        .satisfies(
+            p -> {
+              assertThat(p.thing()).startsWith("x.yaml, line 2");
+              assertThat(p.reason()).startsWith("This is not YAML");
+            });
   }
 
   @Test
   void unknown_keys_are_a_warning_only() {
-    var read = YamlDocument.read("x.yaml", "known: 1\nunheard-of: 2\n", top -> {
-      String v = top.required("known");
-      top.warnOfUnknownKeys();
-      return v;
-    });
+    var read =
+        YamlDocument.read(
+            "x.yaml",
+            "known: 1\nunheard-of: 2\n",
+            top -> {
+              String v = top.required("known");
+              top.warnOfUnknownKeys();
+              return v;
+            });
     assertThat(read.value()).isEqualTo("1");
-    assertThat(read.warnings()).singleElement().satisfies(w -> assertThat(w.sentence()).contains("unheard-of").contains("line 2"));
+    assertThat(read.warnings())
+        .singleElement()
+        .satisfies(w -> assertThat(w.sentence()).contains("unheard-of").contains("line 2"));
   }
 
   @Test
   void aliases_doubled_keys_and_empty_files_are_refused() {
     assertThat(problemsOf("a: &x [1]\nb: *x\n", top -> "")).hasSize(1);
-    assertThat(problemsOf("a: 1\na: 2\n", top -> top.text("a")).get(0).reason()).contains("twice").contains("a");
+    assertThat(problemsOf("a: 1\na: 2\n", top -> top.text("a")).get(0).reason())
+        .contains("twice")
+        .contains("a");
     assertThat(problemsOf("", top -> "").get(0).reason()).contains("no keys");
     assertThat(problemsOf("- a\n- b\n", top -> "").get(0).reason()).contains("no keys");
   }
 
   @Test
   void a_byte_order_mark_is_passed_over() {
-    assertThat(YamlDocument.read("x.yaml", "\uFEFFa: 1\n", top -> top.required("a")).value()).isEqualTo("1");
+    assertThat(YamlDocument.read("x.yaml", "\uFEFFa: 1\n", top -> top.required("a")).value())
+        .isEqualTo("1");
   }
 }

@@ -1,0 +1,158 @@
+package ironing.core.deploy;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ironing.core.deploy.DeployPlan.Act;
+import ironing.core.deploy.DeployPlan.Content;
+import ironing.core.deploy.DeployPlan.Found;
+import ironing.core.deploy.DeployPlan.Step;
+import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.testkit.TestWorld;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class DeployPlanTest {
+  private static Wanted wanted(String sha256, boolean gameWrites) {
+    return new Wanted(
+        "p", sha256, 1, 7, "Mod", gameWrites, new Content.File(Path.of("/library/p")));
+  }
+
+  private static LaidOut laidOut(String sha256, boolean replaced) {
+    LaidOut.Item item =
+        new LaidOut.Item(
+            "p",
+            sha256,
+            1,
+            7,
+            "Mod",
+            LaidOut.How.LINK,
+            replaced ? Optional.of("original") : Optional.empty());
+    return new LaidOut("then", Map.of("p", item), List.of());
+  }
+
+  private static DeployPlan.Look look(Found found) {
+    return new DeployPlan.Look() {
+      @Override
+      public Found at(String path, Optional<LaidOut.Item> item) {
+        return found;
+      }
+
+      @Override
+      public String sha256(String path) {
+        return "original";
+      }
+    };
+  }
+
+  /** Every cell of the table over {@link DeployPlan#make}. */
+  @ParameterizedTest(name = "{0}, laid out {1}, found {2}, game writes {3}: {4}")
+  @CsvSource({
+    "new, nothing, ABSENT, false, ADD",
+    "new, nothing, FOREIGN, false, REPLACE",
+    "new, new, AS_LAID_OUT, false, none",
+    "new, new, AS_LAID_OUT, true, none",
+    "new, new, DRIFTED, false, SWAP",
+    "new, new, DRIFTED, true, none",
+    "new, new, ABSENT, false, SWAP",
+    "new, new, ABSENT, true, SWAP",
+    "new, old, AS_LAID_OUT, false, SWAP",
+    "new, old, DRIFTED, true, SWAP",
+    "nothing, old, AS_LAID_OUT, false, TAKE_OUT",
+    "nothing, old, DRIFTED, false, TAKE_OUT",
+    "nothing, old-over-original, AS_LAID_OUT, false, PUT_BACK",
+    "nothing, nothing, FOREIGN, false, none"
+  })
+  void one_path_gets_one_act(
+      String want, String laid, Found found, boolean gameWrites, String act) {
+    LaidOut before =
+        laid.equals("nothing")
+            ? LaidOut.nothing()
+            : laidOut(laid.replace("-over-original", ""), laid.endsWith("original"));
+    DeployPlan plan =
+        DeployPlan.make(
+            want.equals("nothing") ? List.of() : List.of(wanted(want, gameWrites)),
+            before,
+            look(found),
+            "now");
+    if (act.equals("none")) {
+      assertThat(plan.isEmpty()).isTrue();
+      return;
+    }
+    assertThat(plan.steps()).extracting(Step::act).containsExactly(Act.valueOf(act));
+    assertThat(plan.steps().get(0).changed()).isEqualTo(found == Found.DRIFTED);
+    assertThat(plan.count(Act.valueOf(act))).isEqualTo(1);
+  }
+
+  @Test
+  void what_was_replaced_stays_on_the_note_through_every_later_change() {
+    DeployPlan first =
+        DeployPlan.make(
+            List.of(wanted("new", false)), LaidOut.nothing(), look(Found.FOREIGN), "now");
+    assertThat(first.after().files().get("p").replaced()).contains("original");
+    DeployPlan second =
+        DeployPlan.make(
+            List.of(wanted("newer", false)), first.after(), look(Found.AS_LAID_OUT), "later");
+    assertThat(second.after().files().get("p"))
+        .satisfies(
+            i -> {
+              assertThat(i.replaced()).contains("original");
+              assertThat(i.sha256()).isEqualTo("newer");
+            });
+  }
+
+  private static TestWorld world() {
+    return new TestWorld()
+        .file(0, "data/textures/Stone.png", "stone")
+        .file(0, "settings/own.ini", "own")
+        .file(0, "saves/day.json", "save")
+        .plugin(0, "Base.plug", 0)
+        .file(1, "Data/Textures/STONE.png", "better")
+        .file(1, "data/textures/new/New.png", "new")
+        .plugin(1, "One.plug", 5)
+        .packed(1, "data/one.crate", "data/textures/packed.png", "packed");
+  }
+
+  private static List<Wanted> wantedOf(TestWorld w, long... mods) {
+    return WantedFiles.of(
+        w.picture(w.arrangement(mods)),
+        (mod, path) -> Path.of("/" + mod, path),
+        mod -> "Mod " + mod);
+  }
+
+  @Test
+  void wanted_is_what_mods_have_in_play_the_list_and_a_guard_for_what_the_game_writes() {
+    List<Wanted> wanted = wantedOf(world(), 1);
+    assertThat(wanted)
+        .extracting(Wanted::path)
+        .containsExactly(
+            "data/One.plug",
+            "data/one.crate",
+            "data/textures/Stone.png",
+            "data/textures/new/New.png",
+            "settings/list.txt",
+            "settings/own.ini");
+    assertThat(wanted)
+        .filteredOn(Wanted::guards)
+        .extracting(Wanted::path)
+        .containsExactly("settings/own.ini");
+    assertThat(wanted)
+        .filteredOn(Wanted::mustCopy)
+        .extracting(Wanted::path)
+        .containsExactly("settings/list.txt", "settings/own.ini");
+    assertThat(wanted.get(2).content())
+        .as("as its holder spells it")
+        .isEqualTo(new Content.File(Path.of("/1/Data/Textures/STONE.png")));
+    assertThat(new String(((Content.Text) wanted.get(4).content()).utf8()))
+        .isEqualTo("use One.plug\n");
+  }
+
+  @Test
+  void with_no_mod_in_play_nothing_is_wanted_at_all() {
+    assertThat(wantedOf(world())).isEmpty();
+  }
+}

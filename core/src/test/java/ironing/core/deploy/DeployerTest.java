@@ -1,0 +1,426 @@
+package ironing.core.deploy;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
+import ironing.core.deploy.DeployPlan.Content;
+import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.Deployer.Recovered;
+import ironing.core.testkit.FaultyDisk;
+import ironing.core.testkit.Trees;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CancellationException;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class DeployerTest {
+  @TempDir Path temp;
+  private Path game;
+  private Path library;
+  private Map<String, String> unmodded;
+
+  @BeforeEach
+  void aGameAndALibrary() {
+    game = temp.resolve("game");
+    library = temp.resolve("library");
+    makeGame();
+    for (String f : List.of("stone-1", "stone-2", "deep", "ini"))
+      Trees.write(library.resolve(f), f + " of a mod");
+  }
+
+  private void makeGame() {
+    Trees.remove(game);
+    Trees.write(game.resolve("data/stone.png"), "the game's stone");
+    Trees.write(game.resolve("data/wood.png"), "the game's wood");
+    Trees.write(game.resolve("settings/own.ini"), "speed = 1\n");
+    unmodded = Trees.of(game);
+  }
+
+  private Wanted link(String path, String file) {
+    return file(path, file, false);
+  }
+
+  private Wanted file(String path, String file, boolean gameWrites) {
+    try {
+      Path place = library.resolve(file);
+      return new Wanted(
+          path,
+          ContentHash.of(place),
+          Files.size(place),
+          1,
+          "Mod",
+          gameWrites,
+          new Content.File(place));
+    } catch (IOException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static Wanted text(String path, String text) {
+    byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
+    return new Wanted(
+        path, ContentHash.of(utf8), utf8.length, 0, "Ironing", false, new Content.Text(utf8));
+  }
+
+  private List<Wanted> first() {
+    return List.of(
+        link("data/stone.png", "stone-1"),
+        link("data/new/deep/a.png", "deep"),
+        file("settings/own.ini", "ini", true),
+        text("settings/list.txt", "use A\n"));
+  }
+
+  private List<Wanted> second() {
+    return List.of(
+        link("data/wood.png", "stone-2"),
+        link("data/other/a.png", "deep"),
+        file("settings/own.ini", "ini", true),
+        text("settings/list.txt", "use B\n"));
+  }
+
+  private LaidOut deploy(Disk disk, List<Wanted> wanted, String now) {
+    Deployer d = new Deployer(disk, game);
+    return d.apply(DeployPlan.make(wanted, d.laidOut(), d.look(), now), n -> {});
+  }
+
+  private LaidOut deploy(List<Wanted> wanted) {
+    // without flushes: these tests stop the program, not the power
+    return deploy(FaultyDisk.sound(), wanted, "2026-01-01T00:00:00Z");
+  }
+
+  @Test
+  void files_are_linked_or_copied_and_noted() throws IOException {
+    LaidOut out = deploy(new RealDisk(), first(), "2026-01-01T00:00:00Z");
+    assertThat(game.resolve("data/stone.png")).hasContent("stone-1 of a mod");
+    assertThat(Files.isSameFile(game.resolve("data/stone.png"), library.resolve("stone-1")))
+        .isTrue();
+    assertThat(Files.isSameFile(game.resolve("settings/own.ini"), library.resolve("ini")))
+        .as("the game writes to it")
+        .isFalse();
+    assertThat(out.files().get("data/stone.png").how()).isEqualTo(LaidOut.How.LINK);
+    assertThat(out.files().get("settings/own.ini").how()).isEqualTo(LaidOut.How.COPY);
+    assertThat(out.folders()).containsExactly("data/new", "data/new/deep");
+    assertThat(game.resolve(".ironing/kept/data/stone.png")).hasContent("the game's stone");
+    assertThat(new Deployer(new RealDisk(), game).laidOut()).isEqualTo(out);
+    assertThat(game.resolve(".ironing/staging")).doesNotExist();
+    assertThat(game.resolve(".ironing/journal")).doesNotExist();
+  }
+
+  /** The reference: GNU coreutils' sha256sum, whose check format is that of SHA256SUMS. */
+  @Test
+  void gnu_sha256sum_finds_every_deployed_file_as_written() throws Exception {
+    Trees.write(library.resolve("odd"), "odd");
+    List<Wanted> wanted = new ArrayList<>(first());
+    wanted.add(link("data/with blank and ö.png", "odd"));
+    deploy(wanted);
+    Process check =
+        new ProcessBuilder("sha256sum", "--check", "--strict", ".ironing/SHA256SUMS")
+            .directory(game.toFile())
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(check.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(check.waitFor()).as(said).isZero();
+    assertThat(said.lines().filter(l -> l.endsWith(": OK"))).hasSize(5);
+    Files.delete(game.resolve("data/stone.png"));
+    Trees.write(game.resolve("data/stone.png"), "changed");
+    assertThat(
+            new ProcessBuilder("sha256sum", "--check", "--quiet", ".ironing/SHA256SUMS")
+                .directory(game.toFile())
+                .redirectErrorStream(true)
+                .start()
+                .waitFor())
+        .isNotZero();
+  }
+
+  @Test
+  void names_that_need_it_are_escaped_as_sha256sum_does() {
+    assertThat(Sums.line("ab", "a\\b")).isEqualTo("\\ab  a\\\\b");
+    assertThat(Sums.line("ab", "plain")).isEqualTo("ab  plain");
+  }
+
+  @Test
+  void undeploying_leaves_the_game_byte_for_byte_as_it_was() {
+    deploy(first());
+    deploy(second());
+    assertThat(deploy(List.of()).files()).isEmpty();
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    assertThat(game.resolve(".ironing")).doesNotExist();
+  }
+
+  @Test
+  void what_the_game_wrote_stays_while_deployed_and_is_set_aside_when_undeployed() {
+    deploy(first());
+    Trees.write(game.resolve("settings/own.ini"), "written by the game\n");
+    deploy(second());
+    assertThat(game.resolve("settings/own.ini"))
+        .as("deploying again does not reset it")
+        .hasContent("written by the game\n");
+    deploy(List.of());
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    assertThat(game.resolve(".ironing/changed/2026-01-01T00-00-00Z/settings/own.ini"))
+        .hasContent("written by the game\n");
+  }
+
+  @Test
+  void what_somebody_changed_is_set_aside_and_never_overwritten_by_a_later_change()
+      throws IOException {
+    deploy(first());
+    for (String text : List.of("first change", "second change")) {
+      Files.delete(game.resolve("data/stone.png"));
+      Trees.write(game.resolve("data/stone.png"), text);
+      deploy(first());
+      assertThat(game.resolve("data/stone.png")).hasContent("stone-1 of a mod");
+    }
+    assertThat(game.resolve(".ironing/changed/2026-01-01T00-00-00Z/data/stone.png"))
+        .hasContent("first change");
+    assertThat(game.resolve(".ironing/changed/2026-01-01T00-00-00Z-2/data/stone.png"))
+        .hasContent("second change");
+    assertThat(library.resolve("stone-1")).hasContent("stone-1 of a mod");
+  }
+
+  @Test
+  void a_folder_of_ours_stays_while_somebody_elses_file_lies_in_it() {
+    deploy(first());
+    Trees.write(game.resolve("data/new/deep/note.txt"), "mine");
+    deploy(List.of());
+    assertThat(game.resolve("data/new/deep/note.txt")).hasContent("mine");
+    assertThat(game.resolve("data/new/deep/a.png")).doesNotExist();
+  }
+
+  @Test
+  void a_second_deployment_of_the_same_changes_nothing() {
+    deploy(first());
+    Deployer d = new Deployer(new RealDisk(), game);
+    assertThat(DeployPlan.make(first(), d.laidOut(), d.look(), "later").isEmpty()).isTrue();
+  }
+
+  /** What a change starts from and leads to. */
+  private enum Change {
+    FIRST_DEPLOYMENT,
+    ANOTHER_DEPLOYMENT,
+    UNDEPLOYMENT
+  }
+
+  private void startOf(Change change) {
+    makeGame();
+    if (change != Change.FIRST_DEPLOYMENT) deploy(first());
+  }
+
+  private List<Wanted> endOf(Change change) {
+    return switch (change) {
+      case FIRST_DEPLOYMENT -> first();
+      case ANOTHER_DEPLOYMENT -> second();
+      case UNDEPLOYMENT -> List.of();
+    };
+  }
+
+  @ParameterizedTest
+  @EnumSource(Change.class)
+  void after_a_crash_at_any_step_recovery_leaves_the_old_tree_or_the_new_one_never_a_mixture(
+      Change change) {
+    startOf(change);
+    Map<String, String> before = Trees.of(game);
+    LaidOut noteBefore = new Deployer(new RealDisk(), game).laidOut();
+    FaultyDisk counting = FaultyDisk.sound();
+    deploy(counting, endOf(change), "now");
+    Map<String, String> after = Trees.of(game);
+    LaidOut noteAfter = new Deployer(new RealDisk(), game).laidOut();
+    assertThat(counting.changes()).isGreaterThan(15);
+    int finished = 0;
+    for (int step = 1; step <= counting.changes(); step++) {
+      startOf(change);
+      FaultyDisk dying = FaultyDisk.dyingAt(step);
+      assertThatThrownBy(() -> deploy(dying, endOf(change), "now"))
+          .isInstanceOf(FaultyDisk.Died.class);
+      Deployer anew = new Deployer(FaultyDisk.sound(), game);
+      Recovered did = anew.recover();
+      boolean isAfter = Trees.of(game).equals(after);
+      assertThat(Trees.of(game))
+          .as("died before change " + step + ", then " + did)
+          .isIn(before, after);
+      assertThat(anew.laidOut())
+          .as("the note agrees, step " + step)
+          .isEqualTo(isAfter ? noteAfter : noteBefore);
+      assertThat(game.resolve(".ironing/journal")).doesNotExist();
+      assertThat(game.resolve(".ironing/staging")).doesNotExist();
+      if (isAfter) finished++;
+      else assertThat(finished).as("once decided, never back").isZero();
+      deploy(List.of());
+      assertThat(Trees.of(game))
+          .as("and the game can still be had back, step " + step)
+          .isEqualTo(unmodded);
+    }
+    assertThat(finished).isPositive();
+  }
+
+  @ParameterizedTest
+  @EnumSource(Change.class)
+  void a_crash_during_recovery_is_recovered_from(Change change) {
+    startOf(change);
+    FaultyDisk counting = FaultyDisk.sound();
+    deploy(counting, endOf(change), "now");
+    Map<String, String> after = Trees.of(game);
+    for (int step = 1; step <= counting.changes(); step += 3) {
+      for (int again = 1; again <= 12; again += 2) {
+        startOf(change);
+        Map<String, String> before = Trees.of(game);
+        FaultyDisk dying = FaultyDisk.dyingAt(step), dyingAgain = FaultyDisk.dyingAt(again);
+        assertThatThrownBy(() -> deploy(dying, endOf(change), "now"))
+            .isInstanceOf(FaultyDisk.Died.class);
+        try {
+          new Deployer(dyingAgain, game).recover();
+        } catch (FaultyDisk.Died expected) {
+          // it may also have been through before that
+        }
+        new Deployer(FaultyDisk.sound(), game).recover();
+        assertThat(Trees.of(game)).as("step " + step + ", then " + again).isIn(before, after);
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @EnumSource(Change.class)
+  void when_the_disk_refuses_any_step_the_folder_is_as_before_or_done(Change change) {
+    startOf(change);
+    Map<String, String> before = Trees.of(game);
+    FaultyDisk counting = FaultyDisk.sound();
+    deploy(counting, endOf(change), "now");
+    Map<String, String> after = Trees.of(game);
+    int refused = 0;
+    for (int step = 1; step <= counting.changes(); step++) {
+      startOf(change);
+      FaultyDisk refusing = FaultyDisk.refusingAt(step, "No space left on device");
+      try {
+        deploy(refusing, endOf(change), "now");
+      } catch (IroningException e) {
+        refused++;
+        assertThat(e.problems().get(0).code()).isEqualTo("disk-full");
+        assertThat(e.problems().get(0).remedy()).contains("Free some space");
+      }
+      new Deployer(FaultyDisk.sound(), game).recover();
+      assertThat(Trees.of(game)).as("refused change " + step).isIn(before, after);
+    }
+    assertThat(refused).isGreaterThan(10);
+  }
+
+  @Test
+  void cancelling_while_files_are_staged_leaves_everything_as_it_was() {
+    Deployer d = new Deployer(new RealDisk(), game);
+    DeployPlan plan = DeployPlan.make(first(), d.laidOut(), d.look(), "now");
+    assertThatThrownBy(
+            () ->
+                d.apply(
+                    plan,
+                    n -> {
+                      if (n == 3) throw new CancellationException();
+                    }))
+        .isInstanceOf(CancellationException.class);
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    assertThat(game.resolve(".ironing")).doesNotExist();
+  }
+
+  @Test
+  void an_original_that_is_gone_is_named_before_anything_is_touched() throws IOException {
+    deploy(first());
+    Map<String, String> deployed = Trees.of(game);
+    Files.delete(game.resolve(".ironing/kept/data/stone.png"));
+    IroningException e = catchThrowableOfType(IroningException.class, () -> deploy(List.of()));
+    assertThat(e.problems())
+        .singleElement()
+        .satisfies(
+            p -> {
+              assertThat(p.code()).isEqualTo("original-gone");
+              assertThat(p.thing()).isEqualTo(".ironing/kept/data/stone.png");
+              assertThat(p.remedy()).contains("fresh copy of the game");
+            });
+    assertThat(Trees.of(game)).isEqualTo(deployed);
+    Trees.write(game.resolve(".ironing/kept/data/stone.png"), "the game's stone");
+    deploy(List.of());
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"data", ".ironing"})
+  void nothing_is_written_through_a_link_that_leads_outside(String folder) throws IOException {
+    Path outside = Files.createDirectories(temp.resolve("outside"));
+    Trees.remove(game.resolve(folder));
+    Files.createSymbolicLink(game.resolve(folder), outside);
+    assertThatThrownBy(() -> deploy(List.of(link("data/a.png", "deep"))))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("leads outside")
+        .hasMessageContaining(folder);
+    try (var inside = Files.walk(outside)) {
+      assertThat(inside.filter(Files::isRegularFile)).isEmpty();
+    }
+  }
+
+  @Test
+  void a_folder_in_the_place_of_a_file_is_named() throws IOException {
+    Files.createDirectories(game.resolve("data/new.png"));
+    assertThatThrownBy(() -> deploy(List.of(link("data/new.png", "deep"))))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("A folder lies where a file is to go");
+  }
+
+  @Test
+  void a_note_that_cannot_be_read_is_said_and_nothing_is_guessed() {
+    deploy(first());
+    Trees.write(game.resolve(".ironing/laid-out.json"), "{");
+    assertThatThrownBy(() -> deploy(second()))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("laid-out.json")
+        .hasMessageContaining("backup");
+  }
+
+  /** Run as an unprivileged account by ./ironing test: root passes through permissions. */
+  @Test
+  @Tag("permissions")
+  void a_folder_that_may_not_be_written_to_is_named_and_left_alone() throws IOException {
+    assertThat(System.getProperty("user.name"))
+        .as("this group must not run as root")
+        .isNotEqualTo("root");
+    game.toFile().setWritable(false);
+    try {
+      IroningException e = catchThrowableOfType(IroningException.class, () -> deploy(first()));
+      assertThat(e.problems().get(0))
+          .satisfies(
+              p -> {
+                assertThat(p.code()).isEqualTo("game-folder-refused");
+                assertThat(p.thing()).contains(game.toString());
+                assertThat(p.remedy()).contains("right to write");
+              });
+    } finally {
+      game.toFile().setWritable(true);
+    }
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+  }
+
+  @Test
+  @Tag("permissions")
+  void one_folder_that_may_not_be_written_to_takes_the_whole_back() throws IOException {
+    game.resolve("settings").toFile().setWritable(false);
+    try {
+      assertThatThrownBy(() -> deploy(first()))
+          .isInstanceOf(IroningException.class)
+          .hasMessageContaining("settings");
+    } finally {
+      game.resolve("settings").toFile().setWritable(true);
+    }
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    assertThat(game.resolve(".ironing")).doesNotExist();
+  }
+}

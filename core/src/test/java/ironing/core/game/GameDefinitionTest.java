@@ -1,0 +1,164 @@
+package ironing.core.game;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.game.GameFolder.Packed;
+import ironing.core.game.GameFolder.Seen;
+import ironing.core.testkit.Archives;
+import ironing.core.testkit.TestWorld;
+import ironing.core.testkit.Trees;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class GameDefinitionTest {
+  private static final String PLAIN =
+      """
+      format: ironing/game@1
+      id: plain
+      title: Plain files
+      mounts:
+        - { id: all, at: ., holds: [ "**" ] }
+      """;
+
+  @TempDir Path temp;
+
+  private static List<Problem> problemsOf(String yaml) {
+    return catchThrowableOfType(
+            IroningException.class, () -> GameDefinitionReader.read("game.yaml", yaml))
+        .problems();
+  }
+
+  @Test
+  void a_game_of_plain_files_is_legal() {
+    GameDefinition g = TestWorld.game(PLAIN);
+    assertThat(g.plugins()).isEmpty();
+    assertThat(g.isPlugin("a.plug")).isFalse();
+    assertThat(g.isProtected(".ironing/laid-out.json")).isTrue();
+    assertThat(g.holder("anything/at/all")).isPresent();
+  }
+
+  @Test
+  void what_a_definition_says_is_asked_in_the_games_own_way_of_comparing() {
+    GameDefinition g = TestWorld.GAME;
+    assertThat(g.isPlugin("Data/One.PLUG")).isTrue();
+    assertThat(g.isPlugin("data/sub/One.plug")).as("only at the top of the mount").isFalse();
+    assertThat(g.isPack("DATA/x.crate")).isTrue();
+    assertThat(g.isProtected("Saves/day.json")).isTrue();
+    assertThat(g.isWritable("settings/A.INI")).isTrue();
+    assertThat(g.isOwnPlugin("BASE.plug")).isTrue();
+    assertThat(g.pluginPath("One.plug")).isEqualTo("data/One.plug");
+    assertThat(g.below("data", "Data/x")).isEqualTo("x");
+    assertThat(g.below("data", "database/x")).isNull();
+  }
+
+  @ParameterizedTest(name = "{2}")
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "format: ironing/game@1 | format: ironing/game@9 | the format is not ironing/game@1",
+        "id: plain | id: Plain! | lower-case letters",
+        "id: plain | ids: plain | “id” is missing",
+        "title: Plain files | title: [ a ] | must be one value",
+        "at: . | at: ../out | leads elsewhere",
+        "id: plain | pathCase: loud | no way to compare paths",
+        "title: Plain files | detect: [ /etc/passwd ] | begins at the root",
+        "title: Plain files | packs: { match: '*.zip', mount: nowhere } | there is no mount “nowhere”",
+        "title: Plain files | packs: { match: '*.rar', mount: all, container: rar } | only zip packs",
+        "title: Plain files | plugins: { match: '*.p', mount: all, slots: { total: 2, reserved: 3 } } | slots need a total",
+        "title: Plain files | plugins: { match: '*.p', mount: all, list: { file: l, on: use } } | needs {name}",
+        "title: Plain files | records: { v: { fields: { f: { kind: odd } } } } | no kind of field",
+        "title: Plain files | records: { v: { fields: { f: { kind: rows } } } } | rows need a key",
+        "title: Plain files | version: { file: v, pointer: version } | a JSON pointer begins with /",
+        "title: Plain files | run: { log: x } | needs a command"
+      })
+  void a_mistake_is_named_with_its_line(String line, String mistake, String why) {
+    List<Problem> problems = problemsOf(PLAIN.replace(line, mistake));
+    assertThat(problems)
+        .anySatisfy(
+            p -> {
+              assertThat(p.reason()).containsIgnoringCase(why);
+              assertThat(p.thing()).matches("game.yaml, line \\d+, column \\d+");
+              assertThat(p.remedy()).isNotBlank();
+            });
+  }
+
+  @Test
+  void unknown_keys_are_warnings() {
+    assertThat(GameDefinitionReader.read("game.yaml", PLAIN + "colour: blue\n").warnings())
+        .hasSize(1);
+    assertThat(GameDefinitionReader.read("game.yaml", PLAIN).warnings()).isEmpty();
+  }
+
+  @Test
+  void the_wrong_folder_is_noticed_at_once_with_all_that_is_missing() throws IOException {
+    GameDefinition g = TestWorld.game(PLAIN + "detect: [ a.txt, b/c.txt, here.txt ]\n");
+    Trees.write(temp.resolve("here.txt"), "");
+    IroningException e =
+        catchThrowableOfType(IroningException.class, () -> GameFolder.requireGame(g, temp));
+    assertThat(e.problems())
+        .extracting(Problem::reason)
+        .hasSize(2)
+        .allMatch(r -> r.contains("Plain files"));
+    Trees.write(temp.resolve("a.txt"), "");
+    Trees.write(temp.resolve("b/c.txt"), "");
+    GameFolder.requireGame(g, temp);
+    assertThatThrownBy(() -> GameFolder.requireFolder(temp.resolve("gone")))
+        .hasMessageContaining("There is no such folder");
+  }
+
+  @Test
+  void the_version_is_read_where_the_definition_says() {
+    Trees.write(temp.resolve("v.json"), "{\"a\":{\"version\":\" 1.10 \"}}");
+    Trees.write(temp.resolve("v.txt"), "first\n  2.0b \n");
+    assertThat(
+            GameFolder.version(
+                TestWorld.game(PLAIN + "version: { file: v.json, pointer: /a/version }\n"), temp))
+        .contains("1.10");
+    assertThat(
+            GameFolder.version(TestWorld.game(PLAIN + "version: { file: v.txt, line: 2 }\n"), temp))
+        .contains("2.0b");
+    assertThat(GameFolder.version(TestWorld.game(PLAIN + "version: { file: gone.txt }\n"), temp))
+        .isEmpty();
+    assertThat(GameFolder.version(TestWorld.game(PLAIN), temp)).isEmpty();
+  }
+
+  @Test
+  void a_scan_sees_every_file_and_follows_no_link() throws IOException {
+    Trees.write(temp.resolve("game/data/b.txt"), "b");
+    Trees.write(temp.resolve("game/a.txt"), "a");
+    Trees.write(temp.resolve("game/.ironing/laid-out.json"), "{}");
+    Trees.write(temp.resolve("elsewhere/secret"), "s");
+    Files.createSymbolicLink(temp.resolve("game/link"), temp.resolve("elsewhere"));
+    assertThat(GameFolder.scan(temp.resolve("game")))
+        .extracting(Seen::path)
+        .containsExactly("a.txt", "data/b.txt");
+    assertThat(GameFolder.sizes(temp.resolve("game"))).containsOnlyKeys("a.txt", "data/b.txt");
+  }
+
+  @Test
+  void a_packs_content_is_listed_below_its_mount_and_may_not_lead_outside() throws IOException {
+    Path pack = Files.write(temp.resolve("x.crate"), Archives.zip(Map.of("textures/a.png", "a")));
+    assertThat(GameFolder.packContent(TestWorld.GAME, "data/x.crate", pack))
+        .extracting(Packed::path)
+        .containsExactly("data/textures/a.png");
+    Files.write(pack, Archives.zip(Map.of("../../evil", "a")));
+    assertThatThrownBy(() -> GameFolder.packContent(TestWorld.GAME, "data/x.crate", pack))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("leads elsewhere");
+    Files.writeString(pack, "no zip");
+    assertThatThrownBy(() -> GameFolder.packContent(TestWorld.GAME, "data/x.crate", pack))
+        .hasMessageContaining("data/x.crate")
+        .hasMessageContaining("cannot be read");
+  }
+}

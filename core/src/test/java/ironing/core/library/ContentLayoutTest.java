@@ -1,0 +1,152 @@
+package ironing.core.library;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.library.ContentLayout.LeftOut;
+import ironing.core.library.ContentLayout.Outcome;
+import ironing.core.library.ContentLayout.Placed;
+import ironing.core.testkit.TestWorld;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ContentLayoutTest {
+  private static Outcome of(String... entries) {
+    return ContentLayout.of(TestWorld.GAME, List.of(entries));
+  }
+
+  private static List<String> placed(Outcome o) {
+    return ((Outcome.Laid) o).placed().stream().map(Placed::gamePath).toList();
+  }
+
+  @ParameterizedTest(name = "{0} begins at “{1}”")
+  @CsvSource({
+    "textures/a.png, '', data/textures/a.png",
+    "data/textures/a.png, '', data/textures/a.png",
+    "Mod/textures/a.png, Mod, data/textures/a.png",
+    "Mod/data/textures/a.png, Mod, data/textures/a.png",
+    "one/two/settings/x.ini, one/two, settings/x.ini",
+    "Mod/One.plug, Mod, data/One.plug",
+    "x.ini, '', settings/x.ini"
+  })
+  void the_content_begins_at_the_highest_folder_that_the_game_knows(
+      String entry, String root, String path) {
+    Outcome o = of(entry);
+    assertThat(((Outcome.Laid) o).root()).isEqualTo(root);
+    assertThat(placed(o)).containsExactly(path);
+  }
+
+  @Test
+  void a_card_says_where_it_begins_and_what_lies_beside_is_listed() {
+    Outcome o =
+        of(
+            "readme.txt",
+            "textures/stray.png",
+            "Mod/mod-card.yaml",
+            "Mod/textures/a.png",
+            "Mod/notes.txt",
+            "Mod/fitting.yaml");
+    assertThat(((Outcome.Laid) o).reason()).contains("card");
+    assertThat(placed(o)).containsExactly("data/textures/a.png");
+    assertThat(((Outcome.Laid) o).leftOut())
+        .extracting(LeftOut::entry)
+        .containsExactly(
+            "readme.txt",
+            "textures/stray.png",
+            "Mod/mod-card.yaml",
+            "Mod/notes.txt",
+            "Mod/fitting.yaml");
+  }
+
+  @Test
+  void several_folders_side_by_side_are_for_the_user_to_pick_from() {
+    assertThat(of("Small/textures/a.png", "Large/textures/a.png"))
+        .isEqualTo(new Outcome.Several(List.of("Large", "Small")));
+    assertThat(of("A/mod-card.yaml", "B/mod-card.yaml", "A/textures/x"))
+        .isEqualTo(new Outcome.Several(List.of("A", "B")));
+    assertThat(
+            placed(
+                ContentLayout.at(
+                    TestWorld.GAME,
+                    List.of("Small/textures/a.png", "Large/textures/b.png"),
+                    "Small",
+                    "chosen")))
+        .containsExactly("data/textures/a.png");
+  }
+
+  @Test
+  void nothing_for_the_game_is_said() {
+    assertThat(of("readme.txt", "docs/more.txt")).isInstanceOf(Outcome.Nothing.class);
+    assertThat(of()).isInstanceOf(Outcome.Nothing.class);
+  }
+
+  @Test
+  void of_two_spellings_of_one_place_the_second_is_left_out_and_says_for_whom() {
+    Outcome o = of("textures/A.png", "textures/a.png");
+    assertThat(placed(o)).containsExactly("data/textures/A.png");
+    assertThat(((Outcome.Laid) o).leftOut())
+        .singleElement()
+        .satisfies(l -> assertThat(l.reason()).contains("textures/A.png"));
+  }
+
+  @Test
+  void a_protected_place_is_never_laid_out() {
+    String yaml = TestWorld.DEFINITION.replace("saves/**", "settings/own.ini");
+    Outcome o =
+        ContentLayout.of(TestWorld.game(yaml), List.of("settings/own.ini", "settings/other.ini"));
+    assertThat(placed(o)).containsExactly("settings/other.ini");
+    assertThat(((Outcome.Laid) o).leftOut().get(0).reason()).contains("protects");
+  }
+
+  @Test
+  void a_card_is_read_and_every_mistake_in_it_told() {
+    ModCard c =
+        ModCard.read(
+            "mod-card.yaml",
+            """
+        format: ironing/mod@1
+        id: ledger
+        name: Ledger
+        version: 2.10
+        authors: [ A, B ]
+        game: { id: test-game, versions: ">=1.4 <2" }
+        needs: [ { mod: rope-locker, versions: ">=1.2" } ]
+        plugins: { "L.plug": { after: [ "F.plug" ] } }
+        """);
+    assertThat(c.version()).isEqualTo("2.10");
+    assertThat(c.gameVersions()).isEqualTo(">=1.4 <2");
+    assertThat(c.needs()).containsExactly(new ModCard.Need("rope-locker", ">=1.2"));
+    assertThat(c.plugins().get("L.plug").after()).containsExactly("F.plug");
+    assertThat(c.inferred()).isFalse();
+    IroningException e =
+        catchThrowableOfType(
+            IroningException.class,
+            () ->
+                ModCard.read(
+                    "mod-card.yaml",
+                    "format: other\nid: NO\nneeds: [ { mod: x, versions: '>' } ]\nband: loud\n"));
+    assertThat(e.problems())
+        .extracting(Problem::thing)
+        .allMatch(t -> t.startsWith("mod-card.yaml, line"));
+    assertThat(e.problems()).hasSizeGreaterThanOrEqualTo(6);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "Bigger Bollards 1.0.zip, Bigger Bollards, 1.0, bigger-bollards",
+    "quiet_gulls-v0.9b.7z, quiet gulls, 0.9b, quiet-gulls",
+    "Åse's Mod.tar.gz, Åse's Mod, 0, ase-s-mod",
+    "hull-textures-large-2.0.7z, hull textures large, 2.0, hull-textures-large",
+    "字.zip, 字, 0, mod"
+  })
+  void without_a_card_name_and_version_come_from_the_archives_name(
+      String archive, String name, String version, String id) {
+    ModCard c = ModCard.inferredFrom(archive);
+    assertThat(List.of(c.name(), c.version(), c.id())).containsExactly(name, version, id);
+    assertThat(c.inferred()).isTrue();
+  }
+}

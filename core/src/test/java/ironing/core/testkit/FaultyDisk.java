@@ -1,0 +1,121 @@
+package ironing.core.testkit;
+
+import ironing.core.deploy.Disk;
+import ironing.core.deploy.RealDisk;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+
+/** The real disk, but at one change of it, counted from 1, the machine dies or the disk refuses. */
+public final class FaultyDisk implements Disk {
+  /** The machine died. Not an exception that any code under test may handle. */
+  public static final class Died extends Error {}
+
+  private final Disk real = new RealDisk();
+  private final int at;
+  private final String refusal;
+  private int changes;
+
+  private FaultyDisk(int at, String refusal) {
+    this.at = at;
+    this.refusal = refusal;
+  }
+
+  /** Dies before the change of that number. */
+  public static FaultyDisk dyingAt(int change) {
+    return new FaultyDisk(change, null);
+  }
+
+  /** Refuses the change of that number, and works again afterwards. */
+  public static FaultyDisk refusingAt(int change, String message) {
+    return new FaultyDisk(change, message);
+  }
+
+  /** Refuses nothing, and counts. */
+  public static FaultyDisk sound() {
+    return new FaultyDisk(0, null);
+  }
+
+  public int changes() {
+    return changes;
+  }
+
+  private void change() throws IOException {
+    changes++;
+    if (at == 0) return;
+    if (refusal == null && changes >= at) throw new Died();
+    if (refusal != null && changes == at) throw new IOException(refusal);
+  }
+
+  @Override
+  public boolean exists(Path path) {
+    return real.exists(path);
+  }
+
+  @Override
+  public boolean isInside(Path root, Path folder) throws IOException {
+    return real.isInside(root, folder);
+  }
+
+  @Override
+  public String read(Path file) throws IOException {
+    return real.read(file);
+  }
+
+  @Override
+  public void write(Path file, byte[] bytes) throws IOException {
+    change();
+    real.write(file, bytes);
+  }
+
+  @Override
+  public void createFolders(Path folder) throws IOException {
+    change();
+    real.createFolders(folder);
+  }
+
+  @Override
+  public boolean linkOrCopy(Path source, Path target) throws IOException {
+    change();
+    return real.linkOrCopy(source, target);
+  }
+
+  @Override
+  public void copy(Path source, Path target) throws IOException {
+    change();
+    real.copy(source, target);
+  }
+
+  @Override
+  public void move(Path from, Path to) throws IOException {
+    change();
+    real.move(from, to);
+  }
+
+  @Override
+  public void deleteIfThere(Path file) throws IOException {
+    change();
+    real.deleteIfThere(file);
+  }
+
+  @Override
+  public void deleteFolderIfEmpty(Path folder) throws IOException {
+    change();
+    real.deleteFolderIfEmpty(folder);
+  }
+
+  @Override
+  public void flushFolder(Path folder) throws IOException {
+    change();
+  }
+
+  @Override
+  public void flushTree(Path folder) throws IOException {
+    change();
+  }
+
+  @Override
+  public List<Path> below(Path folder) throws IOException {
+    return real.below(folder);
+  }
+}
