@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HexFormat;
@@ -28,6 +29,11 @@ final class DataFiles {
    * @param crate the crate it lies in, null for a loose file
    */
   record Entry(String path, String crate, byte[] bytes) {
+    /** The file's name without its folders. */
+    String name() {
+      return path.substring(path.lastIndexOf('/') + 1);
+    }
+
     String from() {
       return crate == null ? path : crate + " › " + path;
     }
@@ -51,8 +57,9 @@ final class DataFiles {
     return loose.keySet().stream().filter(k -> k.endsWith(".crate") && k.indexOf('/') < 0).toList();
   }
 
-  boolean has(String path) {
-    return loose.containsKey(key(path)) || packed.containsKey(key(path));
+  /** The loose plugins at the top of data/, whether or not the list names them. */
+  List<String> plugins() {
+    return loose.keySet().stream().filter(k -> k.endsWith(".plug") && k.indexOf('/') < 0).toList();
   }
 
   /** Opens a crate over those opened before. */
@@ -85,16 +92,16 @@ final class DataFiles {
 
   /** Reads a file and notes it in the log, null when nobody has it. */
   Entry read(String path) throws IOException {
-    Path file = loose.get(key(path));
-    if (file != null) {
-      byte[] bytes = Files.readAllBytes(file);
-      Entry e = new Entry("data/" + data.relativize(file), null, bytes);
-      tell(e.path(), bytes);
-      return e;
-    }
-    Entry e = packed.get(key(path));
+    Entry e = find(path);
     if (e != null) tell(e.path(), e.bytes());
     return e;
+  }
+
+  /** The same without a note in the log. */
+  Entry find(String path) throws IOException {
+    Path file = loose.get(key(path));
+    if (file == null) return packed.get(key(path));
+    return new Entry("data/" + data.relativize(file), null, Files.readAllBytes(file));
   }
 
   /** All files with an ending below a folder, by path, each once. */
@@ -125,6 +132,8 @@ final class DataFiles {
   }
 
   static String key(String path) {
-    return path.replace('\\', '/').toLowerCase(Locale.ROOT);
+    return Normalizer.normalize(path, Normalizer.Form.NFC)
+        .replace('\\', '/')
+        .toLowerCase(Locale.ROOT);
   }
 }

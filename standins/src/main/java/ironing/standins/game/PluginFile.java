@@ -55,6 +55,19 @@ final class PluginFile {
     }
   }
 
+  /** The crates that a plugin names; none when it does not decode. */
+  static List<String> packsOf(String name, byte[] bytes) {
+    try {
+      return new PluginFile(name, bytes).packs();
+    } catch (GameFault broken) {
+      return List.of();
+    }
+  }
+
+  byte[] bytes() {
+    return bytes;
+  }
+
   List<String> packs() {
     List<String> out = new ArrayList<>();
     for (Object p : (List<?>) header.getOrDefault("packs", List.of())) out.add((String) p);

@@ -29,13 +29,14 @@ public final class SkerryLine {
     System.exit(play(Path.of(args[0]), screen));
   }
 
-  static int play(Path game, PrintStream screen) throws IOException {
+  /** Plays one day; everything it sees goes to the screen and to the log. */
+  public static int play(Path game, PrintStream screen) throws IOException {
     try (Journal journal = new Journal(game, screen)) {
       int code;
       try {
         JsonNode card = new ObjectMapper().readTree(game.resolve("skerry.json").toFile());
         String version = card.path("version").asText();
-        journal.event("start", e -> e.put("game", version));
+        journal.event("start", e -> e.put("version", version));
         settings(game, journal);
         DataFiles files = new DataFiles(game, journal);
         World world = World.load(game, version, files, journal);
@@ -63,20 +64,36 @@ public final class SkerryLine {
   private static void settings(Path game, Journal journal) throws IOException {
     Path ini = game.resolve("settings/skerry.ini");
     if (!Files.exists(ini)) return;
-    int starts = 0;
+    byte[] bytes = Files.readAllBytes(ini);
+    journal.event(
+        "read", e -> e.put("path", "settings/skerry.ini").put("sha256", DataFiles.sha256(bytes)));
+    int starts = 0, number = 0;
     StringBuilder out = new StringBuilder();
-    for (String line : Files.readAllLines(ini)) {
-      if (line.startsWith("units"))
-        journal.report(
-            "Units on the bridge",
-            line.substring(line.indexOf('=') + 1).trim(),
-            null,
-            "settings/skerry.ini");
-      if (line.startsWith("starts"))
-        starts = Integer.parseInt(line.substring(line.indexOf('=') + 1).trim());
-      else out.append(line).append('\n');
+    for (String line : new String(bytes, StandardCharsets.UTF_8).split("\\R")) {
+      number++;
+      if (line.isBlank() || line.startsWith("[") || line.startsWith(";")) {
+        out.append(line).append('\n');
+        continue;
+      }
+      int equals = line.indexOf('=');
+      if (equals < 0) throw broken(number, line);
+      String key = line.substring(0, equals).trim(), value = line.substring(equals + 1).trim();
+      if (key.equals("starts")) {
+        if (!value.matches("\\d{1,9}")) throw broken(number, line);
+        starts = Integer.parseInt(value);
+        continue;
+      }
+      if (key.equals("units")) {
+        journal.report("Units on the bridge", value, null, "settings/skerry.ini");
+      }
+      out.append(line).append('\n');
     }
     Files.writeString(ini, out + "starts = " + (starts + 1) + "\n");
+  }
+
+  private static GameFault broken(int number, String line) {
+    String text = "Line " + number + " of settings/skerry.ini makes no sense: “" + line + "”.";
+    return new GameFault("data-broken", text, "settings/skerry.ini", null, null);
   }
 
   private static void save(Path game) throws IOException {

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -14,13 +15,30 @@ import java.util.Set;
 /** All records after all plugins were applied in order: of each record the last version, whole. */
 final class World {
   private static final List<String> OWN = List.of("Skerry.plug", "Isles.plug");
+  private static final String LIST = "settings/roster.txt";
   static final int SLOTS = 96;
   static final int SLOTS_FOR_THE_SAVE = 1;
 
   /**
    * @param from the plugin whose version this is
    */
-  record Current(String type, Map<String, Object> fields, String from, PluginFile.Ref key) {}
+  record Current(String type, Map<String, Object> fields, String from, PluginFile.Ref key) {
+    /** A field that must be a number; 0 when it is not there. */
+    double number(String field) {
+      Object v = fields.getOrDefault(field, 0.0);
+      if (v instanceof Number n) return n.doubleValue();
+      String text = from + " has “" + v + "” as the " + field + " of " + record() + ".";
+      throw new GameFault("data-broken", text, "data/" + from, from, record());
+    }
+
+    String record() {
+      return key.owner() + "/" + key.id();
+    }
+
+    String whence() {
+      return record() + " as " + from + " has it";
+    }
+  }
 
   private final Map<String, Current> records = new LinkedHashMap<>();
 
@@ -29,22 +47,25 @@ final class World {
       throws IOException {
     List<PluginFile> plugins = new ArrayList<>();
     for (String name : order(game)) {
-      DataFiles.Entry e = files.read(name);
-      if (e == null)
-        throw new GameFault(
-            "plugin-missing",
-            "The list names " + name + ", which is not in data.",
-            "settings/roster.txt",
-            name,
-            null);
-      PluginFile p = new PluginFile(e.path().substring("data/".length()), e.bytes());
-      plugins.add(p);
-      int slot = plugins.size();
+      DataFiles.Entry e = files.find(name);
+      if (e == null) {
+        String text = "The list names " + name + ", which is not in data.";
+        throw new GameFault("plugin-missing", text, LIST, name, null);
+      }
+      plugins.add(new PluginFile(e.path().substring("data/".length()), e.bytes()));
+    }
+    // lower stages load first, whatever the list says; within a stage it decides
+    List<PluginFile> later = plugins.subList(OWN.size(), plugins.size());
+    later.sort(Comparator.comparingLong(PluginFile::stage));
+    for (int i = 0; i < plugins.size(); i++) {
+      PluginFile p = plugins.get(i);
+      int slot = i + 1;
+      String sha256 = DataFiles.sha256(p.bytes());
       journal.event(
           "read",
-          ev ->
-              ev.put("path", e.path())
-                  .put("sha256", DataFiles.sha256(e.bytes()))
+          e ->
+              e.put("path", "data/" + p.name)
+                  .put("sha256", sha256)
                   .put("plugin", p.name)
                   .put("slot", slot));
     }
@@ -58,7 +79,7 @@ final class World {
 
   private static List<String> order(Path game) throws IOException {
     List<String> names = new ArrayList<>(OWN);
-    Path list = game.resolve("settings/roster.txt");
+    Path list = game.resolve(LIST);
     if (!Files.exists(list)) return names;
     for (String line : Files.readAllLines(list)) {
       if (line.startsWith("use ")) names.add(line.substring(4).trim());
@@ -66,7 +87,7 @@ final class World {
         throw new GameFault(
             "list-broken",
             "A line of the roster is neither use nor skip: “" + line + "”.",
-            "settings/roster.txt",
+            LIST,
             null,
             null);
     }
@@ -145,22 +166,23 @@ final class World {
 
   /**
    * First the crates nobody names, the game's own before others; then named ones as their plugins
-   * load.
+   * load. A crate that only a plugin names that is off stays closed.
    */
-  private static void crates(DataFiles files, List<PluginFile> plugins) {
-    Set<String> named = new LinkedHashSet<>();
+  private static void crates(DataFiles files, List<PluginFile> plugins) throws IOException {
+    Set<String> named = new LinkedHashSet<>(), spokenFor = new LinkedHashSet<>();
+    for (String name : files.plugins()) {
+      List<String> packs = PluginFile.packsOf(name, files.find(name).bytes());
+      packs.forEach(c -> spokenFor.add(DataFiles.key(c)));
+    }
     for (PluginFile p : plugins) {
       for (String c : p.packs()) {
         named.remove(DataFiles.key(c));
         named.add(DataFiles.key(c));
       }
     }
-    files.crates().stream()
-        .filter(c -> !named.contains(c) && c.equals("base.crate"))
-        .forEach(files::open);
-    files.crates().stream()
-        .filter(c -> !named.contains(c) && !c.equals("base.crate"))
-        .forEach(files::open);
+    List<String> free = files.crates().stream().filter(c -> !spokenFor.contains(c)).toList();
+    free.stream().filter(c -> c.equals("base.crate")).forEach(files::open);
+    free.stream().filter(c -> !c.equals("base.crate")).forEach(files::open);
     named.forEach(files::open);
   }
 
