@@ -75,7 +75,7 @@ class DemoWorldTest {
             .value();
     Holdings.Builder b = new Holdings.Builder(game.pathCase());
     int source = b.source(Holdings.GAME, Optional.empty());
-    List<GameFolder.Seen> seen = GameFolder.scan(folder);
+    List<GameFolder.Seen> seen = GameFolder.scan(folder, n -> {});
     for (GameFolder.Seen s : seen) b.file(source, s.path(), s.sizeBytes(), s.sha256());
     for (GameFolder.Seen s : seen)
       if (game.isPack(s.path())) packs(b, Holdings.GAME, s.path(), folder.resolve(s.path()));
@@ -161,8 +161,8 @@ class DemoWorldTest {
   private RunLog.Summary deployAndPlay(Picture p) throws IOException {
     Deployer d = new Deployer(new RealDisk(), folder);
     d.apply(
-        DeployPlan.make(
-            WantedFiles.of(p, this::content, m -> "mod " + m), d.laidOut(), d.look(), "now"),
+        DeployPlan.make(WantedFiles.of(p, m -> "mod " + m), d.laidOut(), d.look(), "now"),
+        this::content,
         n -> {});
     SkerryLine.play(folder, new PrintStream(OutputStream.nullOutputStream()));
     return RunLog.summarise(Files.readAllLines(folder.resolve("logs/last-run.jsonl")));

@@ -14,6 +14,7 @@ create table game_file (
   pack         text   not null,
   path         text   not null,
   size_bytes   bigint not null,
+  modified_ms  bigint not null,
   sha256       text   not null,
   primary key (workspace_id, pack, path)
 );
@@ -34,6 +35,7 @@ create table mod (
   workspace_id bigint      not null references workspace on delete cascade,
   archive_id   bigint references archive,
   kind         text        not null check (kind in ('archive', 'patch')),
+  folder       text        not null, -- where its content lies; a new one for each rebuild
   card         text        not null,
   content_root text        not null,
   root_reason  text        not null,
@@ -82,12 +84,12 @@ create table plugin_wish (
   primary key (profile_id, position)
 );
 
--- The user's choice for one place of one record: the plugin whose value is taken.
+-- The user's choice for one place of one record: the plugin whose value is taken, or '/before'.
 create table record_decision (
   profile_id bigint not null references profile on delete cascade,
   record_key text   not null,
   place      text   not null,
-  plugin     text   not null,
+  choice     text   not null,
   primary key (profile_id, record_key, place)
 );
 
@@ -96,20 +98,24 @@ create table mend (
   mod_id      bigint primary key references mod on delete cascade,
   profile_id  bigint      not null references profile on delete cascade,
   plugin      text        not null,
+  records     int         not null,
   ingredients text        not null,
   built_at    timestamptz not null default now()
 );
 
--- Every change of an arrangement, with the arrangement before and after it, so that it can be undone.
+-- Every change. One of the arrangement has it as it was before and after, so that it can be undone;
+-- a change of the library has neither. 'dropped': it was undone, and something else was done then.
 create table change (
-  id          bigint generated always as identity primary key,
-  profile_id  bigint      not null references profile on delete cascade,
-  at          timestamptz not null default now(),
-  said        text        not null,
-  arrangement text        not null,
-  after       text        not null,
-  undone      boolean     not null default false
+  id         bigint generated always as identity primary key,
+  profile_id bigint      not null references profile on delete cascade,
+  at         timestamptz not null default now(),
+  said       text        not null,
+  before     text,
+  after      text,
+  state      text        not null default 'done' check (state in ('done', 'undone', 'dropped')),
+  check ((before is null) = (after is null))
 );
+create index on change (profile_id, id);
 
 create table run (
   id           bigint generated always as identity primary key,

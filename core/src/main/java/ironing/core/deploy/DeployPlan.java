@@ -1,7 +1,6 @@
 package ironing.core.deploy;
 
 import ironing.core.layers.Holdings;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -32,8 +31,12 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
 
   /** Where the bytes of a wanted file come from. */
   public sealed interface Content {
-    /** A file of the library or of the game. */
-    record File(Path place) implements Content {}
+    /**
+     * A file of the library or of the game.
+     *
+     * @param spelled its path as its holder spells it
+     */
+    record File(String spelled) implements Content {}
 
     /** Written by Ironing itself, such as the plugin list. */
     record Text(byte[] utf8) implements Content {}

@@ -73,17 +73,18 @@ public final class Deployer {
   /**
    * Makes the folder agree with the plan.
    *
+   * @param locator asked once for every file that is to be linked or copied
    * @param progress told how many steps are staged; what it throws ends the work before the game is
    *     touched
    * @throws IroningException with code {@code game-folder-refused}, {@code disk-full}, {@code
    *     game-folder-failed}, {@code game-folder-leads-outside} or {@code original-gone}; the folder
    *     is as before then
    */
-  public LaidOut apply(DeployPlan plan, IntConsumer progress) {
+  public LaidOut apply(DeployPlan plan, Locator locator, IntConsumer progress) {
     recover();
     if (plan.isEmpty()) return laidOut();
     try {
-      Journal journal = Staging.stage(disk, folder, plan, progress);
+      Journal journal = Staging.stage(disk, folder, plan, locator, progress);
       // From here on the change is decided: a crash is finished, not undone.
       disk.write(at(JOURNAL + ".new"), journal.toJson().getBytes(StandardCharsets.UTF_8));
       disk.move(at(JOURNAL + ".new"), at(JOURNAL));

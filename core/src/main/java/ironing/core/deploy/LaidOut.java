@@ -24,6 +24,7 @@ import java.util.TreeMap;
 public record LaidOut(String at, Map<String, Item> files, List<String> folders) {
   public static final String FORMAT = "ironing/laid-out@1";
   private static final ObjectMapper JSON = new ObjectMapper();
+  private static final LaidOut NOTHING = new LaidOut("", Map.of(), List.of());
 
   /** How a file got there. */
   public enum How {
@@ -56,7 +57,7 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
   }
 
   public static LaidOut nothing() {
-    return new LaidOut("", Map.of(), List.of());
+    return NOTHING;
   }
 
   public String toJson() {

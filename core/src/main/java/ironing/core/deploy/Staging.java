@@ -27,6 +27,7 @@ final class Staging {
   private final Disk disk;
   private final Path folder;
   private final DeployPlan plan;
+  private final Locator locator;
 
   private final List<Journal.Move> moves = new ArrayList<>();
   private final Map<String, LaidOut.Item> files;
@@ -35,10 +36,11 @@ final class Staging {
   private final Set<String> looked = new HashSet<>();
   private boolean copied;
 
-  private Staging(Disk disk, Path folder, DeployPlan plan) {
+  private Staging(Disk disk, Path folder, DeployPlan plan, Locator locator) {
     this.disk = disk;
     this.folder = folder;
     this.plan = plan;
+    this.locator = locator;
     this.files = new TreeMap<>(plan.after().files());
     this.made = new TreeSet<>(plan.after().folders());
   }
@@ -47,9 +49,10 @@ final class Staging {
    * @param progress told how many steps are staged
    * @throws IroningException when a place leads outside, or an original that must come back is gone
    */
-  static Journal stage(Disk disk, Path folder, DeployPlan plan, IntConsumer progress)
+  static Journal stage(
+      Disk disk, Path folder, DeployPlan plan, Locator locator, IntConsumer progress)
       throws IOException {
-    Staging s = new Staging(disk, folder, plan);
+    Staging s = new Staging(disk, folder, plan, locator);
     s.refuseLostOriginals();
     disk.createFolders(s.at(Deployer.STAGING));
     if (!disk.isInside(folder, s.at(Deployer.STAGING))) {
@@ -136,7 +139,7 @@ final class Staging {
       disk.write(target, text.utf8());
       return LaidOut.How.COPY;
     }
-    Path source = ((Content.File) w.content()).place();
+    Path source = locator.locate(w.mod(), ((Content.File) w.content()).spelled());
     if (w.mustCopy()) {
       disk.copy(source, target);
       return LaidOut.How.COPY;

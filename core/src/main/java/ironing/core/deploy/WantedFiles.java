@@ -10,7 +10,6 @@ import ironing.core.layers.Standing;
 import ironing.core.loadorder.ListText;
 import ironing.core.picture.Picture;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -24,22 +23,13 @@ import java.util.function.LongFunction;
  * <p>Cost: one pass over all paths.
  */
 public final class WantedFiles {
-  /** Where the bytes of a holder's file lie. */
-  public interface Locator {
-    /**
-     * @param mod {@link Holdings#GAME} for the game's own
-     * @param path as that holder spells it
-     */
-    Path locate(long mod, String path);
-  }
-
   private WantedFiles() {}
 
   /**
    * @param nameOf what to call a mod, for people
    * @return in path order; empty when no mod has anything in play
    */
-  public static List<Wanted> of(Picture picture, Locator locator, LongFunction<String> nameOf) {
+  public static List<Wanted> of(Picture picture, LongFunction<String> nameOf) {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
@@ -53,7 +43,6 @@ public final class WantedFiles {
       if (mod == Holdings.GAME && !gameWrites) continue;
       String path = spelling.of(p);
       if (game.isProtected(path)) continue;
-      Path place = locator.locate(mod, holdings.spellingAt(slot));
       Wanted w =
           new Wanted(
               path,
@@ -62,7 +51,7 @@ public final class WantedFiles {
               mod,
               nameOf.apply(mod),
               gameWrites,
-              new Content.File(place));
+              new Content.File(holdings.spellingAt(slot)));
       (mod == Holdings.GAME ? guards : ofMods).put(path, w);
     }
     if (ofMods.isEmpty()) return List.of();

@@ -21,6 +21,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.IntConsumer;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
@@ -100,29 +101,35 @@ public final class GameFolder {
   /**
    * Reads and hashes every file of the folder, {@code .ironing} aside. Cost: one pass over all
    * bytes.
+   *
+   * @param progress told how many files are done; what it throws ends the work
    */
-  public static List<Seen> scan(Path folder) throws IOException {
+  public static List<Seen> scan(Path folder, IntConsumer progress) throws IOException {
     requireFolder(folder);
     List<Seen> seen = new ArrayList<>();
     walk(
         folder,
-        (path, file, attrs) ->
-            seen.add(
-                new Seen(
-                    path,
-                    attrs.size(),
-                    attrs.lastModifiedTime().toMillis(),
-                    ContentHash.of(file))));
+        (path, file, attrs) -> {
+          long modified = attrs.lastModifiedTime().toMillis();
+          seen.add(new Seen(path, attrs.size(), modified, ContentHash.of(file)));
+          progress.accept(seen.size());
+        });
     seen.sort(Comparator.comparing(Seen::path));
     return seen;
   }
 
-  /** Size and time of every file, without reading any. By path. */
-  public static TreeMap<String, Long> sizes(Path folder) throws IOException {
+  /** A file as it lies there, unread. */
+  public record Glance(long sizeBytes, long modifiedMillis) {}
+
+  /** Every file by path, without reading any. */
+  public static TreeMap<String, Glance> glance(Path folder) throws IOException {
     requireFolder(folder);
-    TreeMap<String, Long> sizes = new TreeMap<>();
-    walk(folder, (path, file, attrs) -> sizes.put(path, attrs.size()));
-    return sizes;
+    TreeMap<String, Glance> files = new TreeMap<>();
+    walk(
+        folder,
+        (path, file, attrs) ->
+            files.put(path, new Glance(attrs.size(), attrs.lastModifiedTime().toMillis())));
+    return files;
   }
 
   /** The content of a zip pack as game paths below the packs' mount. */

@@ -72,6 +72,8 @@ public final class Holdings {
     private long[] size = new long[1024];
     private String[] spelling = new String[1024];
     private int files;
+    private int[] lastSource =
+        new int[1024]; // by path: the source that was last to bring it, from 1
 
     public Builder(PathCase pathCase) {
       this.paths = new PathTable(pathCase);
@@ -84,8 +86,12 @@ public final class Holdings {
 
     /** Of two files of one source at one path (they differ in case only) the first counts. */
     public Builder file(int sourceId, String gamePath, long sizeBytes, String sha256) {
+      int id = paths.intern(gamePath);
+      if (id >= lastSource.length) lastSource = Arrays.copyOf(lastSource, id * 2);
+      if (lastSource[id] == sourceId + 1) return this;
+      lastSource[id] = sourceId + 1;
       if (files == path.length) grow();
-      path[files] = paths.intern(gamePath);
+      path[files] = id;
       source[files] = sourceId;
       content[files] =
           contentIds.computeIfAbsent(
@@ -167,6 +173,13 @@ public final class Holdings {
 
   public Source source(int id) {
     return sources.get(id);
+  }
+
+  /** All who hold a path, whether they stand or not. */
+  public List<Source> sourcesOf(int path) {
+    List<Source> all = new ArrayList<>();
+    for (int slot = start[path]; slot < start[path + 1]; slot++) all.add(holderAt(slot));
+    return all;
   }
 
   int firstSlot(int path) {

@@ -7,6 +7,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 
 /**
  * How all files stand under one order of sources: the file in play at every path, and for every
@@ -175,6 +176,29 @@ public final class Standing {
     return tally[source][way.ordinal()];
   }
 
+  /** The paths with more than one standing holder. Cost: O(files). */
+  public int[] contested() {
+    return IntStream.range(0, winner.length).filter(this::isContested).toArray();
+  }
+
+  public boolean isContested(int path) {
+    int standing = 0;
+    for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
+      if (rank[holdings.sourceAt(slot)] != ABSENT && ++standing > 1) return true;
+    }
+    return false;
+  }
+
+  /** Whether some standing holder has another content than the one in play. */
+  public boolean differs(int path) {
+    int w = winner[path];
+    for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
+      boolean stands = rank[holdings.sourceAt(slot)] != ABSENT;
+      if (stands && holdings.contentAt(slot) != holdings.contentAt(w)) return true;
+    }
+    return false;
+  }
+
   /** The slots of all holders that stand at a path, the one in play first, then downwards. */
   public List<Integer> holders(int path) {
     List<Integer> slots = new ArrayList<>();
@@ -189,7 +213,7 @@ public final class Standing {
   public Way way(int path, int slot) {
     int w = winner[path];
     if (slot != w) return wayOfLoser(slot, w);
-    return holders(path).size() > 1 ? Way.COVERING : Way.IN_PLAY;
+    return isContested(path) ? Way.COVERING : Way.IN_PLAY;
   }
 
   /**

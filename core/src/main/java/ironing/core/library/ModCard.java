@@ -76,6 +76,24 @@ public record ModCard(
         true);
   }
 
+  /** A card for a mod that was made here. */
+  public static ModCard generated(String id, String name, String version, String summary) {
+    return new ModCard(
+        id,
+        name,
+        version,
+        List.of(),
+        summary,
+        "*",
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        Optional.of("finishing"),
+        Map.of(),
+        false);
+  }
+
   private static String idFrom(String name) {
     String id =
         Normalizer.normalize(name, Normalizer.Form.NFD)

@@ -108,7 +108,7 @@ public final class Picture {
       if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
       String name = GamePath.name(holdings.path(p));
       long mod = holdings.holderAt(slot).mod();
-      HeaderOrFlaw h = headers.header(name, mod, holdings.path(p), holdings.shaAt(slot));
+      HeaderOrFlaw h = headers.header(name, mod, holdings.spellingAt(slot), holdings.shaAt(slot));
       found.add(
           new Found(name, mod, headers.isMend(mod), holdings.shaAt(slot), h.header(), h.flaw()));
     }

@@ -5,11 +5,13 @@ import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * All versions of all records, in load order.
@@ -98,6 +100,11 @@ public final class RecordVersions {
                     .skip(1)
                     .forEach(v -> count.merge(PathCase.fold(v.plugin().name()), 1, Integer::sum)));
     return count;
+  }
+
+  /** The keys of all records that make sense, in the order in which they are met. */
+  public Set<Ref> keys() {
+    return Collections.unmodifiableSet(versions.keySet());
   }
 
   public List<Odd> odd() {

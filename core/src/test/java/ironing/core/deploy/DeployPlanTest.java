@@ -8,7 +8,6 @@ import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.testkit.TestWorld;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -18,8 +17,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class DeployPlanTest {
   private static Wanted wanted(String sha256, boolean gameWrites) {
-    return new Wanted(
-        "p", sha256, 1, 7, "Mod", gameWrites, new Content.File(Path.of("/library/p")));
+    return new Wanted("p", sha256, 1, 7, "Mod", gameWrites, new Content.File("p"));
   }
 
   private static LaidOut laidOut(String sha256, boolean replaced) {
@@ -118,10 +116,7 @@ class DeployPlanTest {
   }
 
   private static List<Wanted> wantedOf(TestWorld w, long... mods) {
-    return WantedFiles.of(
-        w.picture(w.arrangement(mods)),
-        (mod, path) -> Path.of("/" + mod, path),
-        mod -> "Mod " + mod);
+    return WantedFiles.of(w.picture(w.arrangement(mods)), mod -> "Mod " + mod);
   }
 
   @Test
@@ -146,7 +141,7 @@ class DeployPlanTest {
         .containsExactly("settings/list.txt", "settings/own.ini");
     assertThat(wanted.get(2).content())
         .as("as its holder spells it")
-        .isEqualTo(new Content.File(Path.of("/1/Data/Textures/STONE.png")));
+        .isEqualTo(new Content.File("Data/Textures/STONE.png"));
     assertThat(new String(((Content.Text) wanted.get(4).content()).utf8()))
         .isEqualTo("use One.plug\n");
   }

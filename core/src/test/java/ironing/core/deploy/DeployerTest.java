@@ -64,7 +64,7 @@ class DeployerTest {
           1,
           "Mod",
           gameWrites,
-          new Content.File(place));
+          new Content.File(file));
     } catch (IOException e) {
       throw new IllegalStateException(e);
     }
@@ -94,7 +94,10 @@ class DeployerTest {
 
   private LaidOut deploy(Disk disk, List<Wanted> wanted, String now) {
     Deployer d = new Deployer(disk, game);
-    return d.apply(DeployPlan.make(wanted, d.laidOut(), d.look(), now), n -> {});
+    return d.apply(
+        DeployPlan.make(wanted, d.laidOut(), d.look(), now),
+        (mod, file) -> library.resolve(file),
+        n -> {});
   }
 
   private LaidOut deploy(List<Wanted> wanted) {
@@ -325,6 +328,7 @@ class DeployerTest {
             () ->
                 d.apply(
                     plan,
+                    (mod, file) -> library.resolve(file),
                     n -> {
                       if (n == 3) throw new CancellationException();
                     }))

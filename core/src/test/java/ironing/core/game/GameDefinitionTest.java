@@ -140,10 +140,10 @@ class GameDefinitionTest {
     Trees.write(temp.resolve("game/.ironing/laid-out.json"), "{}");
     Trees.write(temp.resolve("elsewhere/secret"), "s");
     Files.createSymbolicLink(temp.resolve("game/link"), temp.resolve("elsewhere"));
-    assertThat(GameFolder.scan(temp.resolve("game")))
+    assertThat(GameFolder.scan(temp.resolve("game"), n -> {}))
         .extracting(Seen::path)
         .containsExactly("a.txt", "data/b.txt");
-    assertThat(GameFolder.sizes(temp.resolve("game"))).containsOnlyKeys("a.txt", "data/b.txt");
+    assertThat(GameFolder.glance(temp.resolve("game"))).containsOnlyKeys("a.txt", "data/b.txt");
   }
 
   @Test

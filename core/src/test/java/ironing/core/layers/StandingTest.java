@@ -169,6 +169,17 @@ class StandingTest {
   }
 
   @Test
+  void of_two_spellings_within_one_source_the_first_counts() {
+    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    int mod = b.source(1, Optional.empty());
+    Holdings h = b.file(mod, "data/A", 1, "first").file(mod, "data/a", 1, "second").build();
+    Standing s = Standing.of(h, new int[] {mod});
+    assertThat(h.fileCount()).isEqualTo(1);
+    assertThat(h.shaAt(s.inPlay(h.idOf("DATA/A")))).isEqualTo("first");
+    assertThat(s.count(mod, Way.IN_PLAY)).isEqualTo(1);
+  }
+
+  @Test
   void names_are_written_as_the_game_spells_them_else_as_the_highest_layer_does() {
     Holdings h = three();
     Spelling spelling = Spelling.of(Standing.of(h, new int[] {0, 1, 2}), PathCase.INSENSITIVE);

@@ -144,6 +144,31 @@ class PictureTest {
   }
 
   @Test
+  void a_difference_names_files_plugins_and_order() {
+    TestWorld w =
+        new TestWorld()
+            .plugin(0, "Base.plug", 0)
+            .file(1, "data/textures/a", "1")
+            .file(2, "data/textures/a", "2")
+            .file(2, "data/textures/twin", "t")
+            .file(1, "data/textures/twin", "t")
+            .plugin(1, "One.plug", 5)
+            .plugin(2, "Two.plug", 5);
+    Picture now = w.picture(w.arrangement(1, 2));
+    Difference swapped = Difference.between(now, now.rearranged(w.arrangement(2, 1)));
+    assertThat(swapped.files())
+        .as("a twin is no difference")
+        .singleElement()
+        .satisfies(c -> assertThat(now.holdings().path(c.path())).isEqualTo("data/textures/a"));
+    assertThat(swapped.orderChanges()).isTrue();
+    Difference off = Difference.between(now, now.rearranged(w.arrangement(1)));
+    assertThat(off.pluginsGo()).containsExactly("Two.plug");
+    assertThat(off.pluginsCome()).isEmpty();
+    assertThat(off.orderChanges()).isFalse();
+    assertThat(Difference.between(now, now.rearranged(w.arrangement(1, 2))).isNone()).isTrue();
+  }
+
+  @Test
   void decisions_are_kept_and_an_empty_one_is_taken_out() {
     Arrangement a =
         new TestWorld().arrangement().withDecisions("Base.plug/1", Map.of("speed", "One.plug"));

@@ -169,6 +169,25 @@ class CollisionTest {
   }
 
   @Test
+  void another_order_reads_exactly_those_records_differently_whose_content_differs() {
+    RecordVersions one = new RecordVersions(List.of(BASE, ONE, TWO)),
+        other = new RecordVersions(List.of(BASE, TWO, ONE));
+    assertThat(RecordDifference.between(TestWorld.GAME, one, other))
+        .singleElement()
+        .satisfies(
+            d -> {
+              assertThat(d.key().toString()).isEqualTo("Base.plug/1");
+              assertThat(d.before().get().plugin().name()).isEqualTo("Two.plug");
+              assertThat(d.after().get().plugin().name()).isEqualTo("One.plug");
+            });
+    RecordVersions without = new RecordVersions(List.of(BASE, ONE));
+    assertThat(RecordDifference.between(TestWorld.GAME, one, without))
+        .extracting(d -> d.key().toString())
+        .containsExactly("Base.plug/1", "Two.plug/5");
+    assertThat(RecordDifference.between(TestWorld.GAME, one, one)).isEmpty();
+  }
+
+  @Test
   void a_type_that_the_game_does_not_describe_is_whole_field_by_field() {
     Plugin base =
         plugin(

@@ -1,14 +1,19 @@
 package ironing.server.deploy;
 
 import ironing.core.deploy.DeployPlan;
+import ironing.core.deploy.DeployPlan.Act;
+import ironing.core.deploy.DeployPlan.Step;
+import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.LaidOut;
-import ironing.server.deploy.Deployments.Stray;
+import ironing.server.deploy.Deployments.Distance;
+import ironing.server.deploy.Strays.Stray;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import jakarta.annotation.Nullable;
+import java.nio.file.Files;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -23,96 +28,135 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/deploy")
 class DeployController {
   private final Deployments deployments;
+  private final Strays strays;
   private final Workbenches benches;
   private final Jobs jobs;
 
-  DeployController(Deployments deployments, Workbenches benches, Jobs jobs) {
+  DeployController(Deployments deployments, Strays strays, Workbenches benches, Jobs jobs) {
     this.deployments = deployments;
+    this.strays = strays;
     this.benches = benches;
     this.jobs = jobs;
   }
 
   /**
-   * @param waiting files that stand otherwise than the picture wants, by the note in the folder
+   * How far the folder is from the picture, by its note.
+   *
+   * @param there whether the game folder is there at all
    * @param files deployed now
-   * @param at when, empty when nothing is deployed
+   * @param at when, absent when nothing is deployed
    */
   record DeployStatus(
-      String folder, long waiting, int files, long links, long copies, @Nullable String at) {}
+      String folder,
+      boolean there,
+      int add,
+      int replace,
+      int takeOut,
+      int files,
+      int links,
+      int copies,
+      @Nullable String at) {}
 
   /**
+   * @param act GUARD is a REPLACE of the game's own file by a copy of it, so that the game may
+   *     write
+   * @param before whose file goes, absent where none of ours was there
    * @param changed somebody changed the file since; it is set aside in .ironing/changed
    */
   record PlanStep(
       String path,
-      DeployPlan.Act act,
+      PlanAct act,
       String from,
+      long mod,
       @Nullable String before,
       long sizeBytes,
       boolean copy,
       boolean changed) {}
 
+  /** As {@link Act}, with guards told apart. */
+  enum PlanAct {
+    ADD,
+    REPLACE,
+    GUARD,
+    SWAP,
+    TAKE_OUT,
+    PUT_BACK;
+
+    static PlanAct of(Step s) {
+      boolean guard = s.act() == Act.REPLACE && s.wanted().map(Wanted::guards).orElse(false);
+      return guard ? GUARD : valueOf(s.act().name());
+    }
+  }
+
   /**
+   * @param sizeBytes of all files that would be put there
    * @param steps the first ones, at most {@code limit}; the counts are of all
    */
   record PlanView(
-      long add,
-      long replace,
-      long swap,
-      long takeOut,
-      long putBack,
+      int add,
+      int replace,
+      int guard,
+      int swap,
+      int takeOut,
+      int putBack,
       long sizeBytes,
-      List<PlanStep> steps,
-      int total) {}
+      int total,
+      List<PlanStep> steps) {}
 
-  record Strays(List<Stray> files) {}
+  record StraysView(List<Stray> files) {}
 
   @GetMapping
   DeployStatus deployStatus(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     LaidOut laidOut = deployments.laidOut(bench);
-    long links = laidOut.files().values().stream().filter(i -> i.how() == LaidOut.How.LINK).count();
+    Distance d = deployments.distance(bench);
+    int files = laidOut.files().size();
+    int links =
+        (int) laidOut.files().values().stream().filter(i -> i.how() == LaidOut.How.LINK).count();
     return new DeployStatus(
         bench.gameFolder().toString(),
-        deployments.waiting(bench),
-        laidOut.files().size(),
+        Files.isDirectory(bench.gameFolder()),
+        d.add(),
+        d.replace(),
+        d.takeOut(),
+        files,
         links,
-        laidOut.files().size() - links,
+        files - links,
         laidOut.at().isEmpty() ? null : laidOut.at());
   }
 
+  /** What deploying would do, found by looking at every file of it. Changes nothing. */
   @GetMapping("/plan")
-  PlanView deployPlan(@PathVariable long workspace, @RequestParam(defaultValue = "500") int limit) {
-    Bench bench = benches.get(workspace);
-    DeployPlan plan = deployments.plan(bench);
-    List<PlanStep> steps = plan.steps().stream().limit(limit).map(DeployController::step).toList();
-    long bytes =
-        plan.steps().stream()
-            .flatMap(s -> s.wanted().stream())
-            .mapToLong(DeployPlan.Wanted::sizeBytes)
-            .sum();
+  PlanView deployPlan(
+      @PathVariable long workspace, @RequestParam(defaultValue = "1000") int limit) {
+    DeployPlan plan = deployments.plan(benches.get(workspace));
+    int[] counts = new int[PlanAct.values().length];
+    long bytes = 0;
+    for (Step s : plan.steps()) {
+      counts[PlanAct.of(s).ordinal()]++;
+      bytes += s.wanted().map(Wanted::sizeBytes).orElse(0L);
+    }
     return new PlanView(
-        plan.count(DeployPlan.Act.ADD),
-        plan.count(DeployPlan.Act.REPLACE),
-        plan.count(DeployPlan.Act.SWAP),
-        plan.count(DeployPlan.Act.TAKE_OUT),
-        plan.count(DeployPlan.Act.PUT_BACK),
+        counts[PlanAct.ADD.ordinal()],
+        counts[PlanAct.REPLACE.ordinal()],
+        counts[PlanAct.GUARD.ordinal()],
+        counts[PlanAct.SWAP.ordinal()],
+        counts[PlanAct.TAKE_OUT.ordinal()],
+        counts[PlanAct.PUT_BACK.ordinal()],
         bytes,
-        steps,
-        plan.steps().size());
+        plan.steps().size(),
+        plan.steps().stream().limit(limit).map(DeployController::step).toList());
   }
 
-  private static PlanStep step(DeployPlan.Step s) {
+  private static PlanStep step(Step s) {
     return new PlanStep(
         s.path(),
-        s.act(),
-        s.wanted()
-            .map(DeployPlan.Wanted::from)
-            .or(() -> s.before().map(LaidOut.Item::from))
-            .orElse(""),
+        PlanAct.of(s),
+        s.wanted().map(Wanted::from).or(() -> s.before().map(LaidOut.Item::from)).orElse(""),
+        s.wanted().map(Wanted::mod).or(() -> s.before().map(LaidOut.Item::mod)).orElse(0L),
         s.before().map(LaidOut.Item::from).orElse(null),
-        s.wanted().map(DeployPlan.Wanted::sizeBytes).orElse(0L),
-        s.wanted().map(DeployPlan.Wanted::mustCopy).orElse(false),
+        s.wanted().map(Wanted::sizeBytes).orElse(0L),
+        s.wanted().map(Wanted::mustCopy).orElse(false),
         s.changed());
   }
 
@@ -130,12 +174,9 @@ class DeployController {
     return JobController.accepted(jobs, deployments.undeploy(workspace), prefer);
   }
 
-  /**
-   * Files in the game folder that neither the game nor Ironing put there: logs, saves, and whatever
-   * else.
-   */
+  /** What lies in the game folder beside the unmodded game and what was deployed. */
   @GetMapping("/strays")
-  Strays strays(@PathVariable long workspace) {
-    return new Strays(deployments.strays(benches.get(workspace)));
+  StraysView strays(@PathVariable long workspace) {
+    return new StraysView(strays.in(benches.get(workspace)));
   }
 }

@@ -1,49 +1,45 @@
 package ironing.server.deploy;
 
-import ironing.core.archive.ContentHash;
+import ironing.core.IroningException;
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
+import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
-import ironing.core.layers.Holdings;
-import ironing.core.layers.Spelling;
-import ironing.core.layers.Standing;
-import ironing.core.loadorder.ListText;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.RunningGames;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
-/** Makes game folders agree with pictures. One deployment of a workspace at a time. */
+/** Makes game folders agree with pictures, as jobs, one at a time for a workspace. */
 @Component
 public class Deployments {
   private final Workbenches benches;
   private final ContentStore content;
   private final Jobs jobs;
   private final Events events;
+  private final RunningGames running;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Noted> notes = new ConcurrentHashMap<>();
+  private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
 
   /** laid-out.json as it was read at a time of its own, so that asking again costs one stat. */
   private record Noted(FileTime modified, LaidOut laidOut) {}
@@ -51,9 +47,9 @@ public class Deployments {
   /** What one state of a bench wants deployed; the same state is asked many times. */
   private record WantedBy(Bench bench, List<Wanted> files) {}
 
-  private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
-
-  Deployments(Workbenches benches, ContentStore content, Jobs jobs, Events events) {
+  Deployments(
+      Workbenches benches, ContentStore content, Jobs jobs, Events events, RunningGames running) {
+    this.running = running;
     this.benches = benches;
     this.content = content;
     this.jobs = jobs;
@@ -78,157 +74,108 @@ public class Deployments {
   /** What deploying would do now. Reads the folder; changes nothing. */
   public DeployPlan plan(Bench bench) {
     GameFolder.requireFolder(bench.gameFolder());
-    return DeployPlan.make(wanted(bench), laidOut(bench), deployer(bench).look(Map.of()), now());
+    Deployer deployer = deployer(bench);
+    return DeployPlan.make(wanted(bench), laidOut(bench), deployer.look(), now());
   }
 
   /**
-   * How many files stand otherwise than the picture wants, by the note alone: cheap enough for
-   * every page.
+   * How far the folder is from the picture by its note alone: cheap enough for every page.
+   *
+   * @param add files that are not there yet
+   * @param replace files that another one of ours takes the place of
+   * @param takeOut files that go
    */
-  public long waiting(Bench bench) {
-    LaidOut laidOut = laidOut(bench);
-    long waiting = 0;
-    Map<String, LaidOut.Item> left = new HashMap<>(laidOut.files());
+  public record Distance(int add, int replace, int takeOut) {
+    public int total() {
+      return add + replace + takeOut;
+    }
+  }
+
+  public Distance distance(Bench bench) {
+    int add = 0, replace = 0;
+    Map<String, LaidOut.Item> left = new HashMap<>(laidOut(bench).files());
     for (Wanted w : wanted(bench)) {
       LaidOut.Item item = left.remove(w.path());
-      if (item == null || !item.sha256().equals(w.sha256())) waiting++;
+      if (item == null) add++;
+      else if (!item.sha256().equals(w.sha256())) replace++;
     }
-    return waiting + left.size();
+    return new Distance(add, replace, left.size());
+  }
+
+  /** Whether the plugin list in the folder is the one that the picture wants. */
+  public boolean listDeployed(Bench bench) {
+    String list =
+        bench
+            .game()
+            .plugins()
+            .flatMap(GameDefinition.Plugins::list)
+            .map(GameDefinition.ListFile::file)
+            .orElse(null);
+    if (list == null) return true;
+    LaidOut.Item item = laidOut(bench).files().get(list);
+    return wanted(bench).stream()
+        .filter(w -> w.path().equals(list))
+        .allMatch(w -> item != null && item.sha256().equals(w.sha256()));
   }
 
   Job deploy(long workspace) {
     Bench bench = benches.get(workspace);
+    requireFree(bench);
+    String title = "Deploy to " + bench.gameFolder();
     return jobs.start(
-        workspace, "deploy", "Deploy to " + bench.gameFolder(), p -> apply(workspace, p, false));
+        workspace, Lane.GAME, "deploy", title, p -> apply(benches.get(workspace), p, false));
   }
 
   Job undeploy(long workspace) {
     Bench bench = benches.get(workspace);
+    requireFree(bench);
+    String title = "Take everything out of " + bench.gameFolder();
     return jobs.start(
-        workspace,
-        "undeploy",
-        "Take everything out of " + bench.gameFolder(),
-        p -> apply(workspace, p, true));
+        workspace, Lane.GAME, "undeploy", title, p -> apply(benches.get(workspace), p, true));
   }
 
-  private Long apply(long workspace, Jobs.Progress progress, boolean undeploy) {
-    benches.exclusively(
-        workspace,
-        bench -> {
-          GameFolder.requireFolder(bench.gameFolder());
-          Deployer deployer = deployer(bench);
-          deployer.recover();
-          DeployPlan plan =
-              DeployPlan.make(
-                  undeploy ? List.of() : wanted(bench),
-                  deployer.laidOut(),
-                  deployer.look(Map.of()),
-                  now());
-          int total = plan.steps().size();
-          deployer.apply(plan, done -> progress.at(done, total, "files"));
-          return null;
-        });
-    events.tell(workspace, "deployment", Map.of());
+  private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
+    requireFree(bench);
+    Deployer deployer = deployer(bench);
+    deployer.recover();
+    List<Wanted> target = undeploy ? List.of() : wanted(bench);
+    DeployPlan plan = DeployPlan.make(target, deployer.laidOut(), deployer.look(), now());
+    int total = plan.steps().size();
+    try {
+      deployer.apply(
+          plan,
+          (mod, spelled) -> content.locate(bench, mod, spelled),
+          done -> progress.at(done, total, "files"));
+    } finally {
+      events.tell(bench.workspace(), "deployment", Map.of());
+    }
     return null;
   }
 
-  /** Finishes or clears what a crash left in a game folder. */
-  public void recover(Bench bench) {
-    if (Files.isDirectory(bench.gameFolder())) deployer(bench).recover();
-  }
-
-  /** A file in the game folder that neither the game nor we put there. */
-  public record Stray(String path, long sizeBytes) {}
-
-  /** What else is new in the folder: logs, saves, and whatever somebody put there. */
-  public List<Stray> strays(Bench bench) {
-    LaidOut laidOut = laidOut(bench);
-    Holdings holdings = bench.picture().holdings();
-    List<Stray> strays = new ArrayList<>();
-    try {
-      for (Map.Entry<String, Long> f : GameFolder.sizes(bench.gameFolder()).entrySet()) {
-        int path = holdings.idOf(f.getKey());
-        boolean ofTheGame =
-            path >= 0
-                && bench.picture().standing().holders(path).stream()
-                    .anyMatch(
-                        s ->
-                            holdings.holderAt(s).mod() == Holdings.GAME
-                                && holdings.holderAt(s).pack().isEmpty());
-        if (!ofTheGame && !laidOut.files().containsKey(f.getKey()))
-          strays.add(new Stray(f.getKey(), f.getValue()));
-      }
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-    return strays;
-  }
-
   /**
-   * Every loose file that the picture wants and the unmodded game does not hold, and the plugin
-   * list.
+   * Finishes or clears what a crash left in a game folder.
+   *
+   * @throws IroningException when the disk refuses that
    */
+  Deployer.Recovered recover(Bench bench) {
+    if (!Files.isDirectory(bench.gameFolder())) return Deployer.Recovered.NOTHING;
+    return deployer(bench).recover();
+  }
+
+  private void requireFree(Bench bench) {
+    GameFolder.requireFolder(bench.gameFolder());
+    running.requireStill(bench);
+  }
+
   private List<Wanted> wanted(Bench bench) {
     return wanted
         .compute(
             bench.workspace(),
             (w, known) ->
-                known != null && known.bench() == bench ? known : new WantedBy(bench, work(bench)))
+                known != null && known.bench() == bench
+                    ? known
+                    : new WantedBy(bench, WantedFiles.of(bench.picture(), bench::nameOf)))
         .files();
-  }
-
-  private List<Wanted> work(Bench bench) {
-    Spelling spelling = Spelling.of(bench.picture().standing(), bench.game().pathCase());
-    Standing standing = bench.picture().standing();
-    Holdings holdings = bench.picture().holdings();
-    Map<String, Wanted> wanted = new TreeMap<>();
-    for (int p = 0; p < holdings.pathCount(); p++) {
-      int slot = standing.inPlay(p);
-      if (slot < 0) continue;
-      Holdings.Source holder = holdings.holderAt(slot);
-      if (holder.mod() == Holdings.GAME || holder.pack().isPresent()) continue;
-      String path = spelling.of(p);
-      if (bench.game().isProtected(path)) continue;
-      Path source =
-          content.locate(
-              bench.workspace(), bench.gameFolder(), holder.mod(), holdings.spellingAt(slot));
-      wanted.put(
-          path,
-          new Wanted(
-              path,
-              holdings.shaAt(slot),
-              holdings.sizeAt(slot),
-              holder.mod(),
-              bench.nameOf(holder.mod()),
-              bench.game().isWritable(path),
-              Optional.of(source),
-              Optional.empty()));
-    }
-    bench
-        .game()
-        .plugins()
-        .flatMap(GameDefinition.Plugins::list)
-        .ifPresent(
-            list -> {
-              byte[] text =
-                  ListText.write(list, bench.picture().loadOrder())
-                      .getBytes(StandardCharsets.UTF_8);
-              boolean anyMods =
-                  bench.picture().loadOrder().entries().stream().anyMatch(e -> !e.own());
-              if (anyMods)
-                wanted.put(
-                    list.file(),
-                    new Wanted(
-                        list.file(),
-                        ContentHash.of(text),
-                        text.length,
-                        Holdings.GAME,
-                        "Ironing",
-                        true,
-                        Optional.empty(),
-                        Optional.of(text)));
-            });
-    return List.copyOf(wanted.values());
   }
 
   private static Deployer deployer(Bench bench) {

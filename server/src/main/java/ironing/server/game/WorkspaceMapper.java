@@ -13,14 +13,21 @@ interface WorkspaceMapper {
   record Row(long id, String title, String gameFolder, String gameVersion, long mods) {}
 
   @Select(
-      "select id, title, game_folder, coalesce(game_version, '') as game_version, (select count(*) from mod where workspace_id = w.id) as mods from workspace w order by id")
+      """
+      select id, title, game_folder, coalesce(game_version, '') as game_version,
+        (select count(*) from mod where workspace_id = w.id) as mods
+      from workspace w order by id
+      """)
   List<Row> all();
 
   @Select("select id from workspace where game_folder = #{folder}")
   Long idOf(String folder);
 
   @Select(
-      "insert into workspace (title, game_folder, definition, game_version) values (#{title}, #{folder}, #{definition}, #{version}) returning id")
+      """
+      insert into workspace (title, game_folder, definition, game_version)
+      values (#{title}, #{folder}, #{definition}, #{version}) returning id
+      """)
   long add(
       @Param("title") String title,
       @Param("folder") String folder,
@@ -32,15 +39,18 @@ interface WorkspaceMapper {
 
   @Insert(
       """
-      <script>insert into game_file (workspace_id, pack, path, size_bytes, sha256) values
-      <foreach collection='rows' item='r' separator=','>(#{workspace}, '', #{r.path}, #{r.sizeBytes}, #{r.sha256})</foreach></script>
+      <script>insert into game_file (workspace_id, pack, path, size_bytes, modified_ms, sha256)
+      values <foreach collection='rows' item='r' separator=','>
+      (#{workspace}, '', #{r.path}, #{r.sizeBytes}, #{r.modifiedMillis}, #{r.sha256})</foreach>
+      </script>
       """)
   void addFiles(@Param("workspace") long workspace, @Param("rows") List<Seen> rows);
 
   @Insert(
       """
-      <script>insert into game_file (workspace_id, pack, path, size_bytes, sha256) values
-      <foreach collection='rows' item='r' separator=','>(#{workspace}, #{r.pack}, #{r.path}, #{r.sizeBytes}, #{r.sha256})</foreach>
+      <script>insert into game_file (workspace_id, pack, path, size_bytes, modified_ms, sha256)
+      values <foreach collection='rows' item='r' separator=','>
+      (#{workspace}, #{r.pack}, #{r.path}, #{r.sizeBytes}, 0, #{r.sha256})</foreach>
       on conflict do nothing</script>
       """)
   void addPacked(@Param("workspace") long workspace, @Param("rows") List<Packed> rows);

@@ -1,6 +1,7 @@
 package ironing.server.game;
 
 import ironing.core.IroningException;
+import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
@@ -9,10 +10,13 @@ import ironing.core.game.GameDefinitionReader;
 import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
+import ironing.core.yaml.YamlDocument;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Folders;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,6 +32,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 class Workspaces {
   private static final int ROWS_AT_ONCE = 2000;
+  private static final String FIRST_PROFILE = "Everyday";
   private final WorkspaceMapper db;
   private final TransactionTemplate transaction;
   private final Jobs jobs;
@@ -38,83 +43,128 @@ class Workspaces {
     this.jobs = jobs;
   }
 
+  /** A folder and the definition that is to describe it, both found sound. */
+  private record Candidate(Path folder, String text, GameDefinition game, List<Problem> warnings) {}
+
+  /**
+   * What would become of a folder.
+   *
+   * @param workspace the workspace that it has already
+   * @param definition the text that would be used
+   */
+  record Look(
+      String folder,
+      String title,
+      Optional<String> version,
+      String definition,
+      boolean itsOwn,
+      List<Problem> warnings,
+      Optional<Long> workspace) {}
+
+  /**
+   * Looks without making anything.
+   *
+   * @param definition the text of a game.yaml; empty to take the one in the folder
+   * @throws IroningException for everything that {@link #make} would refuse, but a workspace that
+   *     is there already
+   */
+  Look look(String folderName, Optional<String> definition) {
+    Candidate c = candidate(folderName, definition);
+    return new Look(
+        c.folder().toString(),
+        c.game().title(),
+        GameFolder.version(c.game(), c.folder()),
+        c.text(),
+        definition.isEmpty(),
+        c.warnings(),
+        Optional.ofNullable(db.idOf(c.folder().toString())));
+  }
+
   /**
    * Checks at once, then hashes in the background.
    *
-   * @param definition the text of a game.yaml; empty to take the one in the folder
    * @throws IroningException when the folder or the definition is wrong; nothing was made then
    */
   Job make(String folderName, Optional<String> definition) {
-    Path folder = Folders.named(folderName);
-    Long known = db.idOf(folder.toString());
-    if (known != null)
+    Candidate c = candidate(folderName, definition);
+    Long known = db.idOf(c.folder().toString());
+    if (known != null) {
       throw IroningException.of(
           "already-there",
-          folder.toString(),
+          c.folder().toString(),
           "This folder has a workspace already.",
           "Open workspace " + known + ".");
-    String text = definition.filter(d -> !d.isBlank()).orElseGet(() -> definitionIn(folder));
-    GameDefinition game = GameDefinitionReader.read("game.yaml", text).value();
-    GameFolder.requireGame(game, folder);
-    return jobs.start(
-        0,
-        "workspace",
-        "Look at " + game.title(),
-        progress -> {
-          LaidOut laidOut = new Deployer(new RealDisk(), folder).laidOut();
-          List<Seen> files = unmodded(folder, laidOut);
-          progress.at(files.size(), files.size(), "files");
-          List<Packed> packed = new ArrayList<>();
-          for (Seen s : files)
-            if (game.isPack(s.path()))
-              packed.addAll(
-                  GameFolder.packContent(game, s.path(), original(folder, laidOut, s.path())));
-          return transaction.execute(t -> save(game, folder, text, files, packed));
-        });
+    }
+    return jobs.start(0, Lane.ADOPT, "workspace", "Look at " + c.game().title(), p -> adopt(c, p));
   }
 
-  private long save(
-      GameDefinition game, Path folder, String text, List<Seen> files, List<Packed> packed) {
-    long id =
-        db.add(
-            game.title(), folder.toString(), text, GameFolder.version(game, folder).orElse(null));
-    for (int i = 0; i < files.size(); i += ROWS_AT_ONCE)
+  private Candidate candidate(String folderName, Optional<String> definition) {
+    Path folder = Folders.named(folderName);
+    boolean given = definition.isPresent() && !definition.get().isBlank();
+    String text = given ? definition.get() : definitionIn(folder);
+    String name = given ? "the definition" : folder.resolve(GameFolder.DEFINITION).toString();
+    YamlDocument.Read<GameDefinition> read = GameDefinitionReader.read(name, text);
+    GameFolder.requireGame(read.value(), folder);
+    return new Candidate(folder, text, read.value(), read.warnings());
+  }
+
+  private long adopt(Candidate c, Jobs.Progress progress) throws IOException {
+    Deployer deployer = new Deployer(new RealDisk(), c.folder());
+    deployer.recover();
+    LaidOut laidOut = deployer.laidOut();
+    int total = GameFolder.glance(c.folder()).size();
+    List<Seen> files =
+        unmodded(
+            c.folder(), laidOut, GameFolder.scan(c.folder(), n -> progress.at(n, total, "files")));
+    List<Packed> packed = new ArrayList<>();
+    for (Seen s : files) {
+      if (!c.game().isPack(s.path())) continue;
+      Path file = original(c.folder(), laidOut, s.path());
+      packed.addAll(GameFolder.packContent(c.game(), s.path(), file));
+    }
+    return transaction.execute(t -> save(c, files, packed));
+  }
+
+  private long save(Candidate c, List<Seen> files, List<Packed> packed) {
+    String version = GameFolder.version(c.game(), c.folder()).orElse(null);
+    long id = db.add(c.game().title(), c.folder().toString(), c.text(), version);
+    for (int i = 0; i < files.size(); i += ROWS_AT_ONCE) {
       db.addFiles(id, files.subList(i, Math.min(files.size(), i + ROWS_AT_ONCE)));
-    for (int i = 0; i < packed.size(); i += ROWS_AT_ONCE)
+    }
+    for (int i = 0; i < packed.size(); i += ROWS_AT_ONCE) {
       db.addPacked(id, packed.subList(i, Math.min(packed.size(), i + ROWS_AT_ONCE)));
-    db.addProfile(id, "Everyday");
+    }
+    db.addProfile(id, FIRST_PROFILE);
     return id;
   }
 
   // What a forgotten workspace has deployed is not the game's: its note in the folder tells, and
   // the originals are kept there.
-  private static List<Seen> unmodded(Path folder, LaidOut laidOut) throws IOException {
+  private static List<Seen> unmodded(Path folder, LaidOut laidOut, List<Seen> there)
+      throws IOException {
     List<Seen> files = new ArrayList<>();
-    for (Seen s : GameFolder.scan(folder)) {
+    for (Seen s : there) {
       LaidOut.Item item = laidOut.files().get(s.path());
       if (item == null) files.add(s);
-      else if (item.replaced().isPresent())
-        files.add(
-            new Seen(
-                s.path(),
-                Files.size(original(folder, laidOut, s.path())),
-                0,
-                item.replaced().get()));
+      else if (item.replaced().isPresent()) {
+        Path kept = original(folder, laidOut, s.path());
+        long modified = Files.getLastModifiedTime(kept).toMillis();
+        files.add(new Seen(s.path(), Files.size(kept), modified, item.replaced().get()));
+      }
     }
     return files;
   }
 
   private static Path original(Path folder, LaidOut laidOut, String path) {
     LaidOut.Item item = laidOut.files().get(path);
-    return item != null && item.replaced().isPresent()
-        ? folder.resolve(".ironing/kept").resolve(path)
-        : folder.resolve(path);
+    boolean kept = item != null && item.replaced().isPresent();
+    return kept ? Deployer.keptOriginal(folder, path) : folder.resolve(path);
   }
 
   private static String definitionIn(Path folder) {
     Path file = folder.resolve(GameFolder.DEFINITION);
     try {
-      return Files.readString(file);
+      return new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
     } catch (IOException e) {
       throw IroningException.of(
           "definition-missing",

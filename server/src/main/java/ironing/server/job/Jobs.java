@@ -9,6 +9,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
@@ -33,6 +34,7 @@ public class Jobs {
   private final ExecutorService workers =
       Executors.newFixedThreadPool(Math.max(2, Runtime.getRuntime().availableProcessors()));
   private final Map<Long, Running> jobs = new ConcurrentHashMap<>();
+  private final Map<String, CompletableFuture<Void>> lanes = new ConcurrentHashMap<>();
   private final AtomicLong ids = new AtomicLong();
 
   Jobs(Events events) {
@@ -42,6 +44,16 @@ public class Jobs {
   /** The work itself. It gives back the number of what it made, or null. */
   public interface Work {
     Long run(Progress progress) throws Exception;
+  }
+
+  /** What must not run side by side in one workspace. */
+  public enum Lane {
+    /** Looking at a game that has no workspace yet. */
+    ADOPT,
+    /** Making mods of archives: they come in the order in which they were given. */
+    INSTALL,
+    /** Whatever writes to the game folder or rewrites what may be deployed there. */
+    GAME
   }
 
   /** How a job says how far it is. Every call throws once the job is cancelled. */
@@ -94,28 +106,35 @@ public class Jobs {
     }
   }
 
-  public Job start(long workspace, String kind, String title, Work work) {
+  /**
+   * Starts a piece of work. Those of one workspace and lane run one after another, in the order in
+   * which they were started.
+   */
+  public Job start(long workspace, Lane lane, String kind, String title, Work work) {
     Running r = new Running();
-    r.job =
-        new Job(
-            ids.incrementAndGet(),
-            workspace,
-            kind,
-            title,
-            Job.State.RUNNING,
-            0,
-            0,
-            "",
-            List.of(),
-            null);
-    jobs.put(r.job.id(), r);
+    long id = ids.incrementAndGet();
+    r.job = new Job(id, workspace, kind, title, Job.State.RUNNING, 0, 0, "", List.of(), null);
+    jobs.put(id, r);
     forgetOldest();
-    workers.execute(() -> run(r, work));
+    lanes.compute(
+        workspace + "/" + lane,
+        (key, before) -> {
+          CompletableFuture<Void> ahead =
+              before == null ? CompletableFuture.completedFuture(null) : before;
+          // whatever became of the one ahead, the next one has its turn
+          return ahead.handleAsync(
+              (done, failed) -> {
+                run(r, work);
+                return null;
+              },
+              workers);
+        });
     return r.job;
   }
 
   private void run(Running r, Work work) {
     try {
+      if (r.cancelled) throw new CancellationException();
       r.end(Job.State.DONE, List.of(), work.run(r));
     } catch (CancellationException e) {
       r.end(Job.State.CANCELLED, List.of(), null);

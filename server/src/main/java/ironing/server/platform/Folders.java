@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
@@ -31,8 +32,9 @@ public class Folders {
     return library(workspace).resolve("incoming");
   }
 
-  public Path archive(long workspace, String sha256) {
-    return library(workspace).resolve("archives").resolve(sha256);
+  /** Archives, each named by its SHA-256. */
+  public Path archives(long workspace) {
+    return library(workspace).resolve("archives");
   }
 
   public Path mods(long workspace) {
@@ -40,8 +42,8 @@ public class Folders {
   }
 
   /** The files of a mod that the game may see, below their game paths. */
-  public Path content(long workspace, long mod) {
-    return mods(workspace).resolve(Long.toString(mod)).resolve("content");
+  public Path content(long workspace, String modFolder) {
+    return mods(workspace).resolve(modFolder).resolve("content");
   }
 
   /** What {standins} means in a game's command. */
@@ -76,9 +78,9 @@ public class Folders {
     }
   }
 
-  /** Removes a folder with all in it. */
+  /** Removes a folder with all in it; links are removed, not followed. */
   public static void removeTree(Path folder) throws IOException {
-    if (!Files.exists(folder)) return;
+    if (!Files.exists(folder, LinkOption.NOFOLLOW_LINKS)) return;
     List<Path> all;
     try (Stream<Path> walk = Files.walk(folder)) {
       all = walk.sorted(Comparator.reverseOrder()).toList();

@@ -67,7 +67,11 @@ class Problems extends ResponseEntityExceptionHandler {
     ProblemDetail detail =
         ProblemDetail.forStatusAndDetail(
             HttpStatus.BAD_REQUEST,
-            "The request’s body is not what this address takes. Compare it with /api/openapi.json.");
+            "The request’s body is not what this address takes"
+                + (e.getMostSpecificCause() instanceof NullPointerException missing
+                    ? ": “" + missing.getMessage() + "” is missing."
+                    : ".")
+                + " Compare it with /api/openapi.json.");
     detail.setTitle("A body that cannot be read");
     detail.setProperty("code", "body-unreadable");
     return ResponseEntity.badRequest().body(detail);

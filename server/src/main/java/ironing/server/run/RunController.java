@@ -3,15 +3,19 @@ package ironing.server.run;
 import ironing.core.IroningException;
 import ironing.core.deploy.LaidOut;
 import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
+import ironing.server.run.RunMapper.RunLine;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import jakarta.annotation.Nullable;
+import java.time.OffsetDateTime;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.stream.IntStream;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -36,6 +40,19 @@ class RunController {
     this.deployments = deployments;
   }
 
+  /** Where a run stands. */
+  enum RunState {
+    RUNNING,
+    /** Played to its end. */
+    PLAYED,
+    STOPPED
+  }
+
+  /**
+   * A value that the game reported.
+   *
+   * @param before what the run before this one reported under this name, absent when nothing
+   */
   record RunReport(String name, String value, String unit, String from, @Nullable String before) {}
 
   /**
@@ -50,25 +67,39 @@ class RunController {
       @Nullable Long mod,
       @Nullable String modName) {}
 
-  /**
-   * @param state RUNNING, PLAYED (code 0) or STOPPED
-   * @param told whether the game wrote a log; without one, what it read cannot be told
-   * @param reports with the value of the run before, where it differs or was there
-   */
-  record Run(
+  record RunView(
       long id,
       String startedAt,
       @Nullable String endedAt,
-      String state,
+      RunState state,
+      @Nullable Integer exitCode) {}
+
+  /**
+   * @param told whether the game wrote a log; without one, what it read cannot be told
+   * @param comparedWith the run whose values are shown as before
+   */
+  record RunDetail(
+      long id,
+      String startedAt,
+      @Nullable String endedAt,
+      RunState state,
       @Nullable Integer exitCode,
       boolean told,
       String output,
       int filesRead,
+      int pluginsRead,
+      @Nullable Long comparedWith,
       List<RunReport> reports,
       List<RunFault> warnings,
       @Nullable RunFault fault) {}
 
   record RunStarted(long run) {}
+
+  /**
+   * @param startable whether the definition says how to start the game
+   * @param runs the last twenty, the newest first
+   */
+  record RunsView(boolean startable, List<RunView> runs) {}
 
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
@@ -76,22 +107,87 @@ class RunController {
     return new RunStarted(runs.start(workspace));
   }
 
-  /** The last twenty, the newest first. */
   @GetMapping
-  List<Run> runs(@PathVariable long workspace) {
-    List<RunRow> rows = db.latest(workspace);
-    return IntStream.range(0, rows.size())
-        .mapToObj(i -> run(workspace, rows.get(i), i + 1 < rows.size() ? rows.get(i + 1) : null))
-        .toList();
+  RunsView runs(@PathVariable long workspace) {
+    boolean startable = benches.game(workspace).run().isPresent();
+    List<RunView> views = db.latest(workspace).stream().map(r -> view(workspace, r)).toList();
+    return new RunsView(startable, views);
+  }
+
+  private RunView view(long workspace, RunLine r) {
+    RunState state = state(workspace, r.id(), r.endedAt(), r.exitCode());
+    return new RunView(r.id(), r.startedAt().toString(), text(r.endedAt()), state, r.exitCode());
+  }
+
+  private RunState state(long workspace, long run, OffsetDateTime endedAt, Integer exitCode) {
+    if (endedAt == null && runs.outputSoFar(workspace, run).isPresent()) return RunState.RUNNING;
+    return exitCode != null && exitCode == 0 ? RunState.PLAYED : RunState.STOPPED;
+  }
+
+  private static String text(OffsetDateTime time) {
+    return time == null ? null : time.toString();
   }
 
   @GetMapping("/{run}")
-  Run run(@PathVariable long workspace, @PathVariable long run) {
+  RunDetail run(@PathVariable long workspace, @PathVariable long run) {
+    Bench bench = benches.get(workspace);
     RunRow row = db.run(workspace, run);
-    if (row == null)
+    if (row == null) {
       throw IroningException.of(
           "not-found", "Run " + run, "There is no such run.", "Choose one from the list.");
-    return run(workspace, row, null);
+    }
+    RunRow earlier = db.before(workspace, run);
+    RunLog.Summary s = RunLog.summarise(row.log().lines().toList());
+    Map<String, String> before = new HashMap<>();
+    if (earlier != null) {
+      RunLog.summarise(earlier.log().lines().toList())
+          .reports()
+          .forEach(r -> before.put(r.name(), r.value()));
+    }
+    Map<String, LaidOut.Item> whose = whose(bench);
+    return new RunDetail(
+        row.id(),
+        row.startedAt().toString(),
+        text(row.endedAt()),
+        state(workspace, run, row.endedAt(), row.exitCode()),
+        row.exitCode(),
+        !row.log().isBlank(),
+        runs.outputSoFar(workspace, run).orElse(row.output()),
+        s.read().size(),
+        s.plugins().size(),
+        earlier == null ? null : earlier.id(),
+        s.reports().stream()
+            .map(r -> new RunReport(r.name(), r.value(), r.unit(), r.from(), before.get(r.name())))
+            .toList(),
+        s.warnings().stream().map(f -> fault(bench, whose, f)).toList(),
+        s.fault().map(f -> fault(bench, whose, f)).orElse(null));
+  }
+
+  private Map<String, LaidOut.Item> whose(Bench bench) {
+    Map<String, LaidOut.Item> items = new HashMap<>();
+    for (LaidOut.Item i : deployments.laidOut(bench).files().values()) {
+      if (i.mod() == 0) continue;
+      items.put(bench.game().pathCase().key(i.path()), i);
+      // a plugin that never got into the folder is known by its name alone
+      if (bench.game().isPlugin(i.path())) {
+        items.put("plugin " + PathCase.fold(GamePath.name(i.path())), i);
+      }
+    }
+    return items;
+  }
+
+  private static RunFault fault(Bench bench, Map<String, LaidOut.Item> whose, RunLog.Fault f) {
+    Optional<LaidOut.Item> item =
+        Optional.ofNullable(whose.get(bench.game().pathCase().key(f.path())))
+            .or(() -> Optional.ofNullable(whose.get("plugin " + PathCase.fold(f.plugin()))));
+    return new RunFault(
+        f.code(),
+        f.text(),
+        f.path(),
+        f.plugin(),
+        f.record(),
+        item.map(LaidOut.Item::mod).orElse(null),
+        item.map(LaidOut.Item::from).orElse(null));
   }
 
   /** Stops the game if it is running. */
@@ -99,60 +195,5 @@ class RunController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void stopRun(@PathVariable long workspace) {
     runs.stop(workspace);
-  }
-
-  private Run run(long workspace, RunRow row, @Nullable RunRow earlier) {
-    Bench bench = benches.get(workspace);
-    RunLog.Summary s = RunLog.summarise(row.log().lines().toList());
-    List<RunLog.Report> before =
-        earlier == null ? List.of() : RunLog.summarise(earlier.log().lines().toList()).reports();
-    String output = runs.outputSoFar(workspace, row.id()).orElse(row.output());
-    boolean running = row.endedAt() == null && runs.outputSoFar(workspace, row.id()).isPresent();
-    String state =
-        running ? "RUNNING" : row.exitCode() != null && row.exitCode() == 0 ? "PLAYED" : "STOPPED";
-    List<RunReport> reports =
-        s.reports().stream()
-            .map(r -> new RunReport(r.name(), r.value(), r.unit(), r.from(), was(r, before)))
-            .toList();
-    return new Run(
-        row.id(),
-        row.startedAt().toString(),
-        row.endedAt() == null ? null : row.endedAt().toString(),
-        state,
-        row.exitCode(),
-        !row.log().isBlank(),
-        output,
-        s.read().size(),
-        reports,
-        s.warnings().stream().map(f -> fault(bench, f)).toList(),
-        s.fault().map(f -> fault(bench, f)).orElse(null));
-  }
-
-  private static String was(RunLog.Report now, List<RunLog.Report> before) {
-    return before.stream()
-        .filter(r -> r.name().equals(now.name()))
-        .map(RunLog.Report::value)
-        .findFirst()
-        .orElse(null);
-  }
-
-  private RunFault fault(Bench bench, RunLog.Fault f) {
-    Optional<LaidOut.Item> item =
-        Optional.ofNullable(deployments.laidOut(bench).files().get(f.path()));
-    // a plugin that never got into the folder is known by its name alone
-    if (item.isEmpty() && !f.plugin().isEmpty()) {
-      item =
-          deployments.laidOut(bench).files().values().stream()
-              .filter(i -> GamePath.name(i.path()).equalsIgnoreCase(f.plugin()))
-              .findFirst();
-    }
-    return new RunFault(
-        f.code(),
-        f.text(),
-        f.path(),
-        f.plugin(),
-        f.record(),
-        item.map(LaidOut.Item::mod).filter(m -> m != 0).orElse(null),
-        item.map(LaidOut.Item::from).orElse(null));
   }
 }

@@ -17,26 +17,45 @@ interface RunMapper {
       String output,
       String log) {}
 
+  /** A run without what it said. */
+  record RunLine(long id, OffsetDateTime startedAt, OffsetDateTime endedAt, Integer exitCode) {}
+
+  String RUN = "select id, started_at, ended_at, exit_code, output, log from run ";
+
   @Select("insert into run (workspace_id) values (#{workspace}) returning id")
   long add(long workspace);
 
   @Update(
-      "update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log} where id = #{id}")
+      """
+      update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log}
+      where id = #{id}
+      """)
   void end(
       @Param("id") long id,
       @Param("exitCode") int exitCode,
       @Param("output") String output,
       @Param("log") String log);
 
-  @Select(
-      "select id, started_at, ended_at, exit_code, output, log from run where workspace_id = #{workspace} order by id desc limit 20")
-  List<RunRow> latest(long workspace);
+  @Update("update run set ended_at = now(), exit_code = -1 where ended_at is null")
+  void endAll();
 
   @Select(
-      "select id, started_at, ended_at, exit_code, output, log from run where workspace_id = #{workspace} and ended_at is not null order by id desc limit 1")
+      """
+      select id, started_at, ended_at, exit_code from run
+      where workspace_id = #{workspace} order by id desc limit 20
+      """)
+  List<RunLine> latest(long workspace);
+
+  @Select(
+      RUN + "where workspace_id = #{workspace} and ended_at is not null order by id desc limit 1")
   RunRow lastEnded(long workspace);
 
-  @Select(
-      "select id, started_at, ended_at, exit_code, output, log from run where workspace_id = #{workspace} and id = #{id}")
+  @Select(RUN + "where workspace_id = #{workspace} and id = #{id}")
   RunRow run(@Param("workspace") long workspace, @Param("id") long id);
+
+  @Select(
+      RUN
+          + "where workspace_id = #{workspace} and id < #{id} and log <> ''"
+          + " order by id desc limit 1")
+  RunRow before(@Param("workspace") long workspace, @Param("id") long id);
 }

@@ -9,7 +9,9 @@ import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.RunningGames;
 import ironing.server.workbench.Workbenches;
+import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -18,10 +20,12 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -31,33 +35,45 @@ import org.springframework.stereotype.Component;
 public class Runs {
   private static final Logger LOG = LoggerFactory.getLogger(Runs.class);
   private static final int MAX_OUTPUT_CHARS = 4_000_000;
+  private static final long PATIENCE_SECONDS = 5;
   private final RunMapper db;
   private final Workbenches benches;
+  private final RunningGames running;
   private final Folders folders;
   private final Events events;
   private final Map<Long, Live> live = new ConcurrentHashMap<>();
-  private final Map<Long, Summarised> summaries = new ConcurrentHashMap<>();
+  private final Map<Long, Optional<Ended>> ended = new ConcurrentHashMap<>();
 
   private record Live(long run, Process process, StringBuffer output) {}
 
-  private record Summarised(long run, RunLog.Summary summary) {}
+  /**
+   * A run that is over.
+   *
+   * @param summary of its log; empty when the game wrote none
+   */
+  public record Ended(
+      long run, OffsetDateTime startedAt, int exitCode, Optional<RunLog.Summary> summary) {}
 
-  Runs(RunMapper db, Workbenches benches, Folders folders, Events events) {
+  Runs(RunMapper db, Workbenches benches, RunningGames running, Folders folders, Events events) {
     this.db = db;
     this.benches = benches;
+    this.running = running;
     this.folders = folders;
     this.events = events;
+  }
+
+  /** A run that was going on when the server died is over; nobody knows how it went. */
+  @PostConstruct
+  void endWhatDied() {
+    db.endAll();
   }
 
   /**
    * @throws IroningException with code {@code busy}, {@code no-command} or {@code
    *     game-will-not-start}
    */
-  synchronized long start(long workspace) {
+  long start(long workspace) {
     Bench bench = benches.get(workspace);
-    if (live.containsKey(workspace))
-      throw IroningException.of(
-          "busy", bench.title(), "The game is running.", "Wait until it ends, or stop it.");
     GameDefinition.Run run =
         bench
             .game()
@@ -70,37 +86,45 @@ public class Runs {
                         "The definition of this game does not say how to start it.",
                         "Add run: { command: [ … ] } to its game.yaml."));
     GameFolder.requireFolder(bench.gameFolder());
+    running.started(bench);
+    try {
+      return start(bench, run);
+    } catch (RuntimeException notStarted) {
+      running.ended(workspace);
+      throw notStarted;
+    }
+  }
+
+  private long start(Bench bench, GameDefinition.Run run) {
     List<String> command =
         run.command().stream()
-            .map(
-                a ->
-                    a.replace("{game}", bench.gameFolder().toString())
-                        .replace("{standins}", folders.standins()))
+            .map(a -> a.replace("{game}", bench.gameFolder().toString()))
+            .map(a -> a.replace("{standins}", folders.standins()))
             .toList();
     Optional<FileTime> logBefore = logTime(bench, run);
     Process process;
     try {
       // a list of arguments, never a shell: a folder's name cannot become a command
-      process =
-          new ProcessBuilder(command)
-              .directory(bench.gameFolder().toFile())
-              .redirectErrorStream(true)
-              .start();
+      ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
+      builder.directory(bench.gameFolder().toFile());
+      // where the database is, and its password, is none of a game's business
+      builder.environment().keySet().removeIf(name -> name.startsWith("IRONING_"));
+      process = builder.start();
     } catch (IOException e) {
       throw IroningException.of(
           "game-will-not-start",
           command.get(0),
           "It cannot be started: " + e.getMessage() + ".",
-          "Check the command in the game's definition.",
+          "Check the command in the game’s definition.",
           e);
     }
-    long id = db.add(workspace);
+    long id = db.add(bench.workspace());
     Live l = new Live(id, process, new StringBuffer());
-    live.put(workspace, l);
+    live.put(bench.workspace(), l);
     Thread listener = new Thread(() -> listen(bench, run, l, logBefore), "run-" + id);
     listener.setDaemon(true);
     listener.start();
-    events.tell(workspace, "run", Map.of("run", id));
+    events.tell(bench.workspace(), "run", Map.of("run", id));
     return id;
   }
 
@@ -119,13 +143,15 @@ public class Runs {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     } finally {
-      db.end(
-          l.run(),
-          code,
-          withoutNul(l.output().toString()),
-          withoutNul(freshLog(bench, run, logBefore)));
-      live.remove(bench.workspace());
-      events.tell(bench.workspace(), "run", Map.of("run", l.run()));
+      try {
+        String log = withoutNul(freshLog(bench, run, logBefore));
+        db.end(l.run(), code, withoutNul(l.output().toString()), log);
+      } finally {
+        ended.remove(bench.workspace());
+        live.remove(bench.workspace());
+        running.ended(bench.workspace());
+        events.tell(bench.workspace(), "run", Map.of("run", l.run()));
+      }
     }
   }
 
@@ -137,8 +163,8 @@ public class Runs {
   private static Optional<FileTime> logTime(Bench bench, GameDefinition.Run run) {
     if (run.log().isEmpty()) return Optional.empty();
     try {
-      return Optional.of(
-          Files.getLastModifiedTime(GamePath.resolve(bench.gameFolder(), run.log().get())));
+      Path log = GamePath.resolve(bench.gameFolder(), run.log().get());
+      return Optional.of(Files.getLastModifiedTime(log));
     } catch (IOException notYet) {
       return Optional.empty();
     }
@@ -150,37 +176,58 @@ public class Runs {
     if (after.isEmpty() || after.equals(before)) return "";
     try {
       Path log = GamePath.resolve(bench.gameFolder(), run.log().get());
-      return Files.size(log) > MAX_OUTPUT_CHARS ? "" : Files.readString(log);
+      if (Files.size(log) > MAX_OUTPUT_CHARS) return "";
+      return new String(Files.readAllBytes(log), StandardCharsets.UTF_8);
     } catch (IOException unreadable) {
       return "";
     }
   }
 
+  /** Ends the game, kindly first. */
   void stop(long workspace) {
     Live l = live.get(workspace);
-    if (l != null) l.process().destroy();
+    if (l != null) end(l.process());
+  }
+
+  private static void end(Process process) {
+    process.destroy();
+    try {
+      if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) process.destroyForcibly();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      process.destroyForcibly();
+    }
   }
 
   /** The output so far of a run that goes on; empty when it does not. */
   Optional<String> outputSoFar(long workspace, long run) {
     Live l = live.get(workspace);
-    return l != null && l.run() == run ? Optional.of(l.output().toString()) : Optional.empty();
+    boolean goesOn = l != null && l.run() == run;
+    return goesOn ? Optional.of(l.output().toString()) : Optional.empty();
   }
 
-  /** What the last run that ended said; empty when there was none, or it wrote no log. */
+  /** The last run that is over; empty when there was none. */
+  public Optional<Ended> lastEnded(long workspace) {
+    return ended.computeIfAbsent(
+        workspace, w -> Optional.ofNullable(db.lastEnded(w)).map(Runs::ended));
+  }
+
+  private static Ended ended(RunRow row) {
+    Optional<RunLog.Summary> summary =
+        row.log().isBlank()
+            ? Optional.empty()
+            : Optional.of(RunLog.summarise(row.log().lines().toList()));
+    int code = row.exitCode() == null ? -1 : row.exitCode();
+    return new Ended(row.id(), row.startedAt(), code, summary);
+  }
+
+  /** What the last run that is over said; empty when there was none, or it wrote no log. */
   public Optional<RunLog.Summary> lastSummary(long workspace) {
-    RunRow row = db.lastEnded(workspace);
-    if (row == null || row.log().isBlank()) return Optional.empty();
-    Summarised known = summaries.get(workspace);
-    if (known == null || known.run() != row.id()) {
-      known = new Summarised(row.id(), RunLog.summarise(row.log().lines().toList()));
-      summaries.put(workspace, known);
-    }
-    return Optional.of(known.summary());
+    return lastEnded(workspace).flatMap(Ended::summary);
   }
 
   @PreDestroy
   void stopAll() {
-    live.values().forEach(l -> l.process().destroy());
+    live.values().forEach(l -> end(l.process()));
   }
 }

@@ -3,8 +3,11 @@ package ironing.server.workbench;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
+import ironing.core.library.Needs;
 import ironing.core.picture.Picture;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -24,20 +27,53 @@ public record Bench(
     long profile,
     String profileName,
     long revision,
+    Own own,
     Map<Long, Mod> mods,
     Picture picture) {
 
   /**
    * @param kind archive or patch
+   * @param folder where its content lies in the library
+   * @param files loose ones
+   * @param plugins file names of the plugins that it brings
    */
   public record Mod(
-      long id, String kind, ModCard card, String archiveName, int files, long sizeBytes) {}
+      long id,
+      String kind,
+      String folder,
+      ModCard card,
+      String archiveName,
+      int files,
+      long sizeBytes,
+      List<String> plugins) {
+    /** Whether it was generated from other mods. */
+    public boolean isMend() {
+      return !kind.equals("archive");
+    }
+  }
+
+  /** The loose files of the unmodded game. */
+  public record Own(int files, long sizeBytes) {}
 
   /** What to call a mod, or the game. */
   public String nameOf(long mod) {
     if (mod == Holdings.GAME) return game.title();
     Mod m = mods.get(mod);
     return m == null ? "a mod that is gone" : m.card().name();
+  }
+
+  /** Every mod's card with whether it is on, for what cards say of one another. */
+  public List<Needs.Installed> installed() {
+    Map<Long, Boolean> on = new HashMap<>();
+    picture.arrangement().layers().forEach(l -> on.put(l.mod(), l.on()));
+    return mods.values().stream()
+        .map(m -> new Needs.Installed(m.card(), on.getOrDefault(m.id(), false)))
+        .toList();
+  }
+
+  /** The same workspace under another picture, to ask what that would be like. */
+  public Bench as(Picture other) {
+    return with(other, revision);
   }
 
   Bench with(Picture picture, long revision) {
@@ -50,6 +86,7 @@ public record Bench(
         profile,
         profileName,
         revision,
+        own,
         mods,
         picture);
   }

@@ -1,6 +1,7 @@
 package ironing.server.workbench;
 
 import ironing.core.IroningException;
+import ironing.core.deploy.Deployer;
 import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
@@ -10,7 +11,9 @@ import ironing.server.platform.Folders;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -41,21 +44,64 @@ public class ContentStore {
   /**
    * Where the bytes of a file lie. A file of the game that a mod has replaced lies among the kept
    * originals.
+   *
+   * @param path as its holder spells it
    */
-  public Path locate(long workspace, Path gameFolder, long mod, String path) {
-    if (mod != Holdings.GAME) return GamePath.resolve(folders.content(workspace, mod), path);
-    Path kept = gameFolder.resolve(".ironing/kept").resolve(path);
+  public Path locate(Bench bench, long mod, String path) {
+    return locate(bench.workspace(), bench.gameFolder(), bench.mods(), mod, path);
+  }
+
+  private Path locate(
+      long workspace, Path gameFolder, Map<Long, Bench.Mod> mods, long mod, String path) {
+    if (mod != Holdings.GAME) {
+      return GamePath.resolve(folders.content(workspace, mods.get(mod).folder()), path);
+    }
+    Path kept = Deployer.keptOriginal(gameFolder, path);
     return Files.exists(kept) ? kept : GamePath.resolve(gameFolder, path);
   }
 
-  public Decoding plugin(
-      long workspace, Path gameFolder, String name, long mod, String path, String sha256) {
+  /** The plugins that are on and decode, in load order: what the game reads. */
+  public List<Plugin> active(Bench bench) {
+    List<Plugin> plugins = new ArrayList<>();
+    bench
+        .picture()
+        .loadOrder()
+        .active()
+        .forEach(
+            e -> {
+              String path = bench.game().pluginPath(e.name());
+              plugin(bench, e.name(), e.plugin().mod(), path, e.plugin().sha256())
+                  .plugin()
+                  .ifPresent(plugins::add);
+            });
+    return plugins;
+  }
+
+  public Decoding plugin(Bench bench, String name, long mod, String path, String sha256) {
+    return plugin(sha256, name, locate(bench, mod, spelled(bench, path)));
+  }
+
+  /** The path as the holder in play spells it, which is how it lies in the library. */
+  private static String spelled(Bench bench, String path) {
+    int id = bench.picture().holdings().idOf(path);
+    int slot = id < 0 ? -1 : bench.picture().standing().inPlay(id);
+    return slot < 0 ? path : bench.picture().holdings().spellingAt(slot);
+  }
+
+  private Decoding plugin(String sha256, String name, Path file) {
     String key = sha256 + "/" + name;
     synchronized (decoded) {
       Decoding known = decoded.get(key);
       if (known != null) return known;
     }
-    Decoding fresh = decode(workspace, gameFolder, name, mod, path);
+    Decoding fresh;
+    try {
+      fresh = decode(name, Files.readAllBytes(file));
+    } catch (IOException e) {
+      // not remembered: the drive may be connected again at the next look
+      return new Decoding(
+          Optional.empty(), Optional.of("The file cannot be read: " + e.getMessage() + "."));
+    }
     synchronized (decoded) {
       decoded.put(key, fresh);
     }
@@ -63,22 +109,26 @@ public class ContentStore {
   }
 
   /** The headers of a workspace's plugins, for the picture. */
-  Picture.Headers headers(long workspace, Path gameFolder) {
-    return (name, mod, path, sha256) -> {
-      Decoding d = plugin(workspace, gameFolder, name, mod, path, sha256);
-      return new Picture.HeaderOrFlaw(d.plugin().map(Plugin::header), d.flaw());
+  Picture.Headers headers(long workspace, Path gameFolder, Map<Long, Bench.Mod> mods) {
+    return new Picture.Headers() {
+      @Override
+      public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
+        Decoding d = plugin(sha256, name, locate(workspace, gameFolder, mods, mod, path));
+        return new Picture.HeaderOrFlaw(d.plugin().map(Plugin::header), d.flaw());
+      }
+
+      @Override
+      public boolean isMend(long mod) {
+        return mods.containsKey(mod) && mods.get(mod).isMend();
+      }
     };
   }
 
-  private Decoding decode(long workspace, Path gameFolder, String name, long mod, String path) {
+  private static Decoding decode(String name, byte[] bytes) {
     try {
-      byte[] bytes = Files.readAllBytes(locate(workspace, gameFolder, mod, path));
       return new Decoding(Optional.of(PluginCodec.decode(name, bytes).plugin()), Optional.empty());
     } catch (IroningException e) {
       return new Decoding(Optional.empty(), Optional.of(e.problems().get(0).reason()));
-    } catch (IOException e) {
-      return new Decoding(
-          Optional.empty(), Optional.of("The file cannot be read: " + e.getMessage() + "."));
     }
   }
 }

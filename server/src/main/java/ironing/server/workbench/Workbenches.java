@@ -1,28 +1,20 @@
 package ironing.server.workbench;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
-import ironing.core.game.GameDefinitionReader;
-import ironing.core.layers.Holdings;
-import ironing.core.library.ModCard;
-import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.picture.Arrangement;
-import ironing.core.picture.Picture;
 import ironing.server.platform.Events;
-import ironing.server.workbench.BenchMapper.FileRow;
-import ironing.server.workbench.BenchMapper.LayerRow;
-import ironing.server.workbench.BenchMapper.ModRow;
-import ironing.server.workbench.BenchMapper.WishRow;
-import java.nio.file.Path;
+import ironing.server.platform.Json;
+import ironing.server.workbench.BenchMapper.ChangeRow;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.function.LongSupplier;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -30,28 +22,24 @@ import org.springframework.transaction.support.TransactionTemplate;
  * Gives out benches and changes them: first in the database, then in memory, then every open page
  * is told.
  *
- * <p>Threads: reads never wait for writes; writes of one workspace come one after another.
+ * <p>Threads: reads never wait for writes, but for the first one after the library has changed;
+ * writes of one workspace come one after another.
  */
 @Component
 public class Workbenches {
-  private static final int ROWS_AT_ONCE = 1000;
   private final BenchMapper db;
+  private final BenchStore store;
   private final TransactionTemplate transaction;
-  private final ContentStore content;
-  private final ObjectMapper json;
+  private final Json json;
   private final Events events;
   private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
   private final Map<Long, Object> locks = new ConcurrentHashMap<>();
 
   Workbenches(
-      BenchMapper db,
-      TransactionTemplate transaction,
-      ContentStore content,
-      ObjectMapper json,
-      Events events) {
+      BenchMapper db, BenchStore store, TransactionTemplate transaction, Json json, Events events) {
     this.db = db;
+    this.store = store;
     this.transaction = transaction;
-    this.content = content;
     this.json = json;
     this.events = events;
   }
@@ -63,100 +51,137 @@ public class Workbenches {
     Bench known = benches.get(workspace);
     if (known != null) return known;
     synchronized (lock(workspace)) {
-      return benches.computeIfAbsent(workspace, this::load);
+      return benches.computeIfAbsent(workspace, store::load);
     }
+  }
+
+  /** The definition alone: it costs nothing when the files of the workspace are not in memory. */
+  public GameDefinition game(long workspace) {
+    Bench known = benches.get(workspace);
+    return known != null ? known.game() : store.definition(workspace);
   }
 
   /**
    * Changes the arrangement.
    *
-   * @param expected the revision that the caller saw; empty to change whatever there is
-   * @param said what was done, in words for the timeline
+   * @param expected the revision that the caller saw
+   * @param said what was done, in words for the timeline; asked before the change is written
    * @throws IroningException with code {@code changed-meanwhile} when it is no longer that one
    */
   public Bench rearrange(
-      long workspace, Optional<Long> expected, String said, Function<Bench, Arrangement> change) {
+      long workspace,
+      long expected,
+      Function<Bench, String> said,
+      Function<Bench, Arrangement> change) {
     synchronized (lock(workspace)) {
       Bench before = get(workspace);
-      if (expected.isPresent() && expected.get() != before.revision()) throw changedMeanwhile();
+      if (expected != before.revision()) throw changedMeanwhile();
       Arrangement next = change.apply(before);
       if (next.equals(before.picture().arrangement())) return before;
       Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
-      transaction.executeWithoutResult(t -> write(before, next, said));
-      benches.put(workspace, after);
-      events.tell(workspace, "arrangement", Map.of("revision", after.revision()));
-      return after;
+      transaction.executeWithoutResult(
+          t -> {
+            if (db.advance(before.profile(), before.revision()) == 0) throw changedMeanwhile();
+            Arrangement present = before.picture().arrangement();
+            store.write(before.profile(), present, next);
+            db.dropUndone(before.profile());
+            db.addChange(
+                before.profile(), said.apply(before), json.write(present), json.write(next));
+          });
+      return put(after, "arrangement");
     }
+  }
+
+  /** What would be undone and done again next, in the words of the timeline. */
+  public record Steps(Optional<String> undo, Optional<String> redo) {}
+
+  public Steps steps(long workspace) {
+    long profile = get(workspace).profile();
+    return new Steps(
+        Optional.ofNullable(db.nextToUndo(profile)).map(ChangeRow::said),
+        Optional.ofNullable(db.nextToRedo(profile)).map(ChangeRow::said));
+  }
+
+  /** Takes the last change of the arrangement back. Mods that came since stay, on top. */
+  public Bench undo(long workspace) {
+    return step(workspace, true);
+  }
+
+  /** Does again what was undone last. */
+  public Bench redo(long workspace) {
+    return step(workspace, false);
+  }
+
+  private Bench step(long workspace, boolean back) {
+    synchronized (lock(workspace)) {
+      Bench before = get(workspace);
+      ChangeRow row = back ? db.nextToUndo(before.profile()) : db.nextToRedo(before.profile());
+      if (row == null) {
+        throw IroningException.of(
+            "nothing-to-undo",
+            before.title(),
+            back ? "Nothing is left to undo." : "Nothing was undone that could be done again.",
+            "Go on as things are.");
+      }
+      Arrangement told = json.read(back ? row.before() : row.after(), Arrangement.class);
+      Arrangement next = fitted(told, before);
+      Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
+      transaction.executeWithoutResult(
+          t -> {
+            if (db.advance(before.profile(), before.revision()) == 0) throw changedMeanwhile();
+            store.write(before.profile(), before.picture().arrangement(), next);
+            db.setState(row.id(), back ? "undone" : "done");
+          });
+      return put(after, "arrangement");
+    }
+  }
+
+  /** An arrangement of another day with the mods of today: gone ones left out, new ones on top. */
+  private static Arrangement fitted(Arrangement told, Bench today) {
+    List<Arrangement.Layer> layers = new ArrayList<>();
+    Set<Long> placed = new HashSet<>();
+    for (Arrangement.Layer l : told.layers()) {
+      if (today.mods().containsKey(l.mod()) && placed.add(l.mod())) layers.add(l);
+    }
+    for (Arrangement.Layer l : today.picture().arrangement().layers()) {
+      if (placed.add(l.mod())) layers.add(l);
+    }
+    return told.withLayers(layers);
   }
 
   /**
-   * Takes a change of the library in: mods that are new are put on top and switched on.
+   * Takes a change of the library in. A mod that is new is put on top and switched on. What is in
+   * memory is made anew at the next look, so that many changes in a row cost one load.
    *
-   * @param work done inside the transaction, before the arrangement is written
+   * @param work done inside the transaction; gives the mod
    */
-  public Bench changeLibrary(long workspace, String said, Runnable work) {
+  public long changeLibrary(long workspace, String said, LongSupplier work) {
     synchronized (lock(workspace)) {
-      Bench before = get(workspace);
-      transaction.executeWithoutResult(
-          t -> {
-            work.run();
-            List<Arrangement.Layer> layers =
-                new ArrayList<>(before.picture().arrangement().layers());
-            List<Long> present = db.mods(workspace).stream().map(ModRow::id).toList();
-            layers.removeIf(l -> !present.contains(l.mod()));
-            present.stream()
-                .filter(m -> layers.stream().noneMatch(l -> l.mod() == m))
-                .forEach(m -> layers.add(new Arrangement.Layer(m, true)));
-            write(before, before.picture().arrangement().withLayers(layers), said);
-          });
-      Bench after = load(workspace);
-      benches.put(workspace, after);
-      events.tell(workspace, "library", Map.of("revision", after.revision()));
-      return after;
+      long mod =
+          transaction.execute(
+              t -> {
+                long changed = work.getAsLong();
+                long profile = db.profile(workspace).id();
+                db.addTopLayer(profile, changed);
+                db.advanceWhatever(profile);
+                db.addChange(profile, said, null, null);
+                return changed;
+              });
+      benches.remove(workspace);
+      events.tell(workspace, "library", Map.of("mod", mod));
+      return mod;
     }
   }
 
-  /** Runs something that must not cross a change of this workspace, such as a deployment. */
-  public <T> T exclusively(long workspace, Function<Bench, T> work) {
-    synchronized (lock(workspace)) {
-      return work.apply(get(workspace));
-    }
+  /** Forgets what is in memory of a workspace that is no more. */
+  public void forget(long workspace) {
+    benches.remove(workspace);
   }
 
-  public String toJson(Object o) {
-    try {
-      return json.writeValueAsString(o);
-    } catch (JsonProcessingException e) {
-      throw new IllegalStateException("our own records are writable", e);
-    }
-  }
-
-  public <T> T fromJson(String text, Class<T> type) {
-    try {
-      return json.readValue(text, type);
-    } catch (JsonProcessingException e) {
-      throw new IllegalStateException("our own records are readable: " + type, e);
-    }
-  }
-
-  private void write(Bench before, Arrangement next, String said) {
-    if (db.advance(before.profile(), before.revision()) == 0) throw changedMeanwhile();
-    Arrangement present = before.picture().arrangement();
-    if (!next.layers().equals(present.layers())) {
-      db.clearLayers(before.profile());
-      List<LayerRow> rows = next.layers().stream().map(l -> new LayerRow(l.mod(), l.on())).toList();
-      for (int i = 0; i < rows.size(); i += ROWS_AT_ONCE)
-        db.addLayers(
-            before.profile(), i + 1, rows.subList(i, Math.min(rows.size(), i + ROWS_AT_ONCE)));
-    }
-    if (!next.plugins().equals(present.plugins())) {
-      db.clearWishes(before.profile());
-      if (!next.plugins().isEmpty())
-        db.addWishes(
-            before.profile(),
-            next.plugins().stream().map(w -> new WishRow(w.name(), w.on())).toList());
-    }
-    db.addChange(before.profile(), said, toJson(present), toJson(next));
+  private Bench put(Bench after, String kind) {
+    benches.put(after.workspace(), after);
+    events.tell(after.workspace(), kind, Map.of("revision", after.revision()));
+    return after;
   }
 
   private static IroningException changedMeanwhile() {
@@ -169,76 +194,5 @@ public class Workbenches {
 
   private Object lock(long workspace) {
     return locks.computeIfAbsent(workspace, w -> new Object());
-  }
-
-  private Bench load(long workspace) {
-    BenchMapper.WorkspaceRow row = db.workspace(workspace);
-    if (row == null)
-      throw IroningException.of(
-          "not-found",
-          "Workspace " + workspace,
-          "There is no such workspace.",
-          "Choose one from the list.");
-    GameDefinition game =
-        GameDefinitionReader.read("game.yaml of " + row.title(), row.definition()).value();
-    Path folder = Path.of(row.gameFolder());
-    BenchMapper.ProfileRow profile = db.profile(workspace);
-    List<FileRow> files = db.files(workspace);
-    Map<Long, int[]> counts = new LinkedHashMap<>();
-    Map<Long, Long> sizes = new LinkedHashMap<>();
-    for (FileRow f : files) {
-      if (!f.pack().isEmpty()) continue;
-      counts.computeIfAbsent(f.modId(), m -> new int[1])[0]++;
-      sizes.merge(f.modId(), f.sizeBytes(), Long::sum);
-    }
-    Map<Long, Bench.Mod> mods = new LinkedHashMap<>();
-    for (ModRow m : db.mods(workspace)) {
-      int count = counts.containsKey(m.id()) ? counts.get(m.id())[0] : 0;
-      mods.put(
-          m.id(),
-          new Bench.Mod(
-              m.id(),
-              m.kind(),
-              fromJson(m.card(), ModCard.class),
-              m.archiveName(),
-              count,
-              sizes.getOrDefault(m.id(), 0L)));
-    }
-    Arrangement arrangement =
-        new Arrangement(
-            db.layers(profile.id()).stream()
-                .map(l -> new Arrangement.Layer(l.modId(), l.isOn()))
-                .toList(),
-            db.wishes(profile.id()).stream().map(w -> new Wish(w.name(), w.isOn())).toList());
-    Picture picture =
-        Picture.of(game, holdings(game, files), arrangement, content.headers(workspace, folder));
-    return new Bench(
-        workspace,
-        row.title(),
-        folder,
-        game,
-        Optional.ofNullable(row.gameVersion()),
-        profile.id(),
-        profile.name(),
-        profile.revision(),
-        mods,
-        picture);
-  }
-
-  // rows come sorted by mod and pack, so each source is one run of them
-  private static Holdings holdings(GameDefinition game, List<FileRow> files) {
-    Holdings.Builder builder = new Holdings.Builder(game.pathCase());
-    FileRow previous = null;
-    int source = -1;
-    for (FileRow f : files) {
-      if (previous == null || previous.modId() != f.modId() || !previous.pack().equals(f.pack())) {
-        source =
-            builder.source(
-                f.modId(), f.pack().isEmpty() ? Optional.empty() : Optional.of(f.pack()));
-      }
-      builder.file(source, f.path(), f.sizeBytes(), f.sha256());
-      previous = f;
-    }
-    return builder.build();
   }
 }

@@ -1,0 +1,225 @@
+package ironing.server.game;
+
+import ironing.core.journey.Journey.Reached;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.layers.Standing.Way;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.core.records.Collision.State;
+import ironing.core.run.RunLog;
+import ironing.server.deploy.Deployments;
+import ironing.server.deploy.Deployments.Distance;
+import ironing.server.journey.Journeys;
+import ironing.server.loadorder.Troubles;
+import ironing.server.records.RecordIndex;
+import ironing.server.run.Runs;
+import ironing.server.workbench.Bench;
+import ironing.server.wrinkles.Wrinkles;
+import ironing.server.wrinkles.Wrinkles.Place;
+import ironing.server.wrinkles.Wrinkles.Weight;
+import ironing.server.wrinkles.Wrinkles.Wrinkle;
+import jakarta.annotation.Nullable;
+import java.nio.file.Files;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** How far a workspace is on its way, and what to do next. */
+@Component
+class Overview {
+  private final Deployments deployments;
+  private final Journeys journeys;
+  private final RecordIndex index;
+  private final Runs runs;
+  private final Wrinkles wrinkles;
+
+  Overview(
+      Deployments deployments, Journeys journeys, RecordIndex index, Runs runs, Wrinkles wrinkles) {
+    this.deployments = deployments;
+    this.journeys = journeys;
+    this.index = index;
+    this.runs = runs;
+    this.wrinkles = wrinkles;
+  }
+
+  /**
+   * How many mods have come how far.
+   *
+   * @param read absent when it cannot be told: there was no run, or it wrote no log
+   */
+  record Counts(int library, int on, int deployed, @Nullable Integer read) {}
+
+  /** A stage of the way. */
+  enum StepId {
+    LIBRARY,
+    LAYERS,
+    LOAD_ORDER,
+    RECORDS,
+    DEPLOY,
+    TEST_RUN
+  }
+
+  /**
+   * @param done whether nothing is left to do there
+   * @param text where it stands, in words
+   */
+  record Step(StepId id, boolean done, String text) {}
+
+  /**
+   * Where the files that the game will see come from.
+   *
+   * @param game of the unmodded game
+   * @param mods of mods, covering nobody
+   * @param covering of mods, in the place of another
+   * @param mends of mends
+   */
+  record Makeup(int game, int mods, int covering, int mends) {}
+
+  record OverviewView(
+      long id,
+      String title,
+      String version,
+      String folder,
+      boolean folderThere,
+      String profile,
+      long revision,
+      Counts counts,
+      List<Step> steps,
+      @Nullable StepId next,
+      Makeup makeup,
+      List<Wrinkle> wrinkles) {}
+
+  OverviewView of(Bench bench) {
+    List<Wrinkle> found = wrinkles.of(bench);
+    List<Step> steps = steps(bench, found);
+    StepId next = steps.stream().filter(s -> !s.done()).map(Step::id).findFirst().orElse(null);
+    return new OverviewView(
+        bench.workspace(),
+        bench.title(),
+        bench.gameVersion().orElse(""),
+        bench.gameFolder().toString(),
+        Files.isDirectory(bench.gameFolder()),
+        bench.profileName(),
+        bench.revision(),
+        counts(bench),
+        steps,
+        next,
+        makeup(bench),
+        found);
+  }
+
+  private Counts counts(Bench bench) {
+    Journeys.Ways ways = journeys.of(bench);
+    int on = 0, deployed = 0, read = 0;
+    for (Layer l : bench.picture().arrangement().layers()) {
+      Reached reached = ways.mod(l.mod()).reached();
+      if (l.on()) on++;
+      if (reached.compareTo(Reached.DEPLOYED) >= 0) deployed++;
+      if (reached == Reached.READ) read++;
+    }
+    boolean told = runs.lastSummary(bench.workspace()).isPresent();
+    return new Counts(bench.mods().size(), on, deployed, told ? read : null);
+  }
+
+  private List<Step> steps(Bench bench, List<Wrinkle> found) {
+    List<Step> steps = new ArrayList<>();
+    int mods = bench.mods().size();
+    steps.add(
+        new Step(
+            StepId.LIBRARY,
+            mods > 0,
+            mods == 0
+                ? "Bring in the archives of your mods."
+                : count(mods, "mod") + " in the library."));
+    long on = bench.picture().arrangement().layers().stream().filter(Layer::on).count();
+    long inLayers =
+        found.stream().filter(w -> w.place() == Place.LAYERS && w.weight() != Weight.HINT).count();
+    String layers = count(on, "layer") + " switched on";
+    steps.add(
+        new Step(
+            StepId.LAYERS,
+            on > 0 && inLayers == 0,
+            on == 0
+                ? "Switch on the mods that you want, and put them in order."
+                : layers + (inLayers > 0 ? "; " + count(inLayers, "clash") + "." : ".")));
+    if (bench.game().plugins().isPresent()) {
+      long stopping = Troubles.of(bench).stream().filter(Troubles.TroubleView::stops).count();
+      int plugins = bench.picture().loadOrder().active().size();
+      steps.add(
+          new Step(
+              StepId.LOAD_ORDER,
+              stopping == 0,
+              stopping > 0
+                  ? count(stopping, "plugin") + " would stop the game."
+                  : count(plugins, "plugin") + ", each after its masters."));
+      steps.add(records(bench));
+    }
+    steps.add(deploy(bench));
+    steps.add(testRun(bench));
+    return steps;
+  }
+
+  private Step records(Bench bench) {
+    var collisions = index.of(bench).collisions().values();
+    long asked = collisions.stream().filter(c -> c.state() == State.NEEDS_YOU).count();
+    long combine = collisions.stream().filter(c -> c.state() == State.COMBINES).count();
+    String text = "No record loses a change.";
+    if (asked > 0)
+      text = count(asked, "record") + " need" + (asked == 1 ? "s" : "") + " a word from you.";
+    else if (combine > 0) text = count(combine, "record") + " can go into a patch.";
+    return new Step(StepId.RECORDS, asked + combine == 0, text);
+  }
+
+  private Step deploy(Bench bench) {
+    Distance d = deployments.distance(bench);
+    int files = deployments.laidOut(bench).files().size();
+    if (d.total() > 0) {
+      return new Step(
+          StepId.DEPLOY, false, count(d.total(), "file") + " not as you arranged them.");
+    }
+    boolean any = files > 0;
+    return new Step(
+        StepId.DEPLOY,
+        any || bench.mods().isEmpty(),
+        any ? "The game folder is as you arranged it." : "Nothing to deploy yet.");
+  }
+
+  private Step testRun(Bench bench) {
+    Optional<Runs.Ended> last = runs.lastEnded(bench.workspace());
+    String at = deployments.laidOut(bench).at();
+    if (last.isEmpty())
+      return new Step(StepId.TEST_RUN, false, "Start the game and look whether it works.");
+    boolean since = at.isEmpty() || !last.get().startedAt().isBefore(OffsetDateTime.parse(at));
+    if (!since) return new Step(StepId.TEST_RUN, false, "Not started since the last deployment.");
+    boolean well = last.get().exitCode() == 0;
+    String fault =
+        last.get()
+            .summary()
+            .flatMap(RunLog.Summary::fault)
+            .map(RunLog.Fault::text)
+            .orElse("It stopped.");
+    return new Step(StepId.TEST_RUN, well, well ? "The last run went to its end." : fault);
+  }
+
+  private static String count(long n, String what) {
+    if (n == 1) return "1 " + what;
+    return n + " " + what + (what.endsWith("sh") ? "es" : "s");
+  }
+
+  private static Makeup makeup(Bench bench) {
+    Standing standing = bench.picture().standing();
+    int game = 0, mods = 0, covering = 0, mends = 0;
+    for (Holdings.Source s : bench.picture().holdings().sources()) {
+      int alone = standing.count(s.id(), Way.IN_PLAY), over = standing.count(s.id(), Way.COVERING);
+      if (s.mod() == Holdings.GAME) game += alone + over;
+      else if (bench.mods().get(s.mod()).isMend()) mends += alone + over;
+      else {
+        mods += alone;
+        covering += over;
+      }
+    }
+    return new Makeup(game, mods, covering, mends);
+  }
+}

@@ -1,0 +1,102 @@
+package ironing.server.game;
+
+import ironing.core.Problem;
+import ironing.server.game.Overview.OverviewView;
+import ironing.server.job.Job;
+import ironing.server.job.JobController;
+import ironing.server.job.Jobs;
+import ironing.server.platform.Revision;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import jakarta.annotation.Nullable;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/workspaces")
+class WorkspacesController {
+  private final Workspaces workspaces;
+  private final Overview overview;
+  private final Workbenches benches;
+  private final Jobs jobs;
+
+  WorkspacesController(Workspaces workspaces, Overview overview, Workbenches benches, Jobs jobs) {
+    this.workspaces = workspaces;
+    this.overview = overview;
+    this.benches = benches;
+    this.jobs = jobs;
+  }
+
+  record WorkspaceView(long id, String title, String folder, String version, long mods) {}
+
+  /**
+   * @param folder of the game, as a full path on the machine where Ironing runs
+   * @param definition the text of a game.yaml; absent to take the one in the folder
+   */
+  record WorkspaceRequest(String folder, @Nullable String definition) {
+    WorkspaceRequest {
+      Objects.requireNonNull(folder, "folder");
+    }
+
+    Optional<String> given() {
+      return Optional.ofNullable(definition).filter(d -> !d.isBlank());
+    }
+  }
+
+  /**
+   * @param itsOwn whether the definition is the one in the folder
+   * @param workspace the one that this folder has already, absent when it has none
+   */
+  record FolderView(
+      String folder,
+      String title,
+      @Nullable String version,
+      String definition,
+      boolean itsOwn,
+      List<Problem> warnings,
+      @Nullable Long workspace) {}
+
+  @GetMapping
+  List<WorkspaceView> workspaces() {
+    return workspaces.all().stream()
+        .map(r -> new WorkspaceView(r.id(), r.title(), r.gameFolder(), r.gameVersion(), r.mods()))
+        .toList();
+  }
+
+  /** Looks at a folder and a definition without making anything. */
+  @PostMapping("/look")
+  FolderView look(@RequestBody WorkspaceRequest body) {
+    Workspaces.Look l = workspaces.look(body.folder(), body.given());
+    return new FolderView(
+        l.folder(),
+        l.title(),
+        l.version().orElse(null),
+        l.definition(),
+        l.itsOwn(),
+        l.warnings(),
+        l.workspace().orElse(null));
+  }
+
+  /** Makes a workspace of a game's folder. The job's result is its number. */
+  @PostMapping
+  ResponseEntity<Job> makeWorkspace(
+      @RequestBody WorkspaceRequest body,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    return JobController.accepted(jobs, workspaces.make(body.folder(), body.given()), prefer);
+  }
+
+  @GetMapping("/{workspace}")
+  ResponseEntity<OverviewView> overview(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(overview.of(bench));
+  }
+}

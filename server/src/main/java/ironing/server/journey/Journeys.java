@@ -1,0 +1,80 @@
+package ironing.server.journey;
+
+import ironing.core.deploy.LaidOut;
+import ironing.core.journey.Journey;
+import ironing.core.run.RunLog;
+import ironing.server.deploy.Deployments;
+import ironing.server.run.Runs;
+import ironing.server.workbench.Bench;
+import jakarta.annotation.Nullable;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+
+/** Works out journeys, and keeps the last one of each workspace while nothing behind it changes. */
+@Component
+public class Journeys {
+  private final Deployments deployments;
+  private final Runs runs;
+  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+
+  private record Known(Bench bench, LaidOut laidOut, RunLog.Summary run, Journey journey) {}
+
+  Journeys(Deployments deployments, Runs runs) {
+    this.deployments = deployments;
+    this.runs = runs;
+  }
+
+  /**
+   * How far a mod has come, as every list shows it.
+   *
+   * @param inPlay files that the game should see
+   * @param deployed of these, those that lie in the game folder
+   * @param read of these, those that the last run read; absent when it cannot be told
+   */
+  public record ModJourney(
+      Journey.Reached reached, int inPlay, int deployed, @Nullable Integer read) {
+    static ModJourney of(Journey.OfMod m) {
+      return new ModJourney(m.reached(), m.inPlay(), m.deployed(), m.read().orElse(null));
+    }
+  }
+
+  /**
+   * How far a plugin has come.
+   *
+   * @param slot in which the last run read it
+   */
+  public record PluginJourney(Journey.Reached reached, @Nullable Integer slot) {
+    static PluginJourney of(Journey.OfPlugin p) {
+      return new PluginJourney(p.reached(), p.slot().orElse(null));
+    }
+  }
+
+  /** The journeys of one state of a workspace. */
+  public record Ways(Journey journey) {
+    public ModJourney mod(long mod) {
+      return ModJourney.of(journey.mod(mod));
+    }
+
+    public PluginJourney plugin(String name) {
+      return PluginJourney.of(journey.plugin(name));
+    }
+  }
+
+  public Ways of(Bench bench) {
+    return new Ways(journey(bench));
+  }
+
+  private Journey journey(Bench bench) {
+    LaidOut laidOut = deployments.laidOut(bench);
+    Optional<RunLog.Summary> run = runs.lastSummary(bench.workspace());
+    Known k = known.get(bench.workspace());
+    boolean same =
+        k != null && k.bench() == bench && k.laidOut() == laidOut && k.run() == run.orElse(null);
+    if (same) return k.journey();
+    Journey fresh = new Journey(bench.picture(), laidOut, run, deployments.listDeployed(bench));
+    known.put(bench.workspace(), new Known(bench, laidOut, run.orElse(null), fresh));
+    return fresh;
+  }
+}

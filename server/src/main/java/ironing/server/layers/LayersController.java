@@ -1,0 +1,290 @@
+package ironing.server.layers;
+
+import ironing.core.IroningException;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.layers.Standing.Way;
+import ironing.core.picture.Arrangement;
+import ironing.server.journey.Journeys;
+import ironing.server.journey.Journeys.ModJourney;
+import ironing.server.overlaps.PathViews;
+import ironing.server.overlaps.PathViews.PathView;
+import ironing.server.platform.Revision;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/layers")
+class LayersController {
+  private final Layers layers;
+  private final Workbenches benches;
+  private final Journeys journeys;
+
+  LayersController(Layers layers, Workbenches benches, Journeys journeys) {
+    this.layers = layers;
+    this.benches = benches;
+    this.journeys = journeys;
+  }
+
+  /**
+   * How the files of a mod stand, packed ones among them.
+   *
+   * @param inPlay in play, and nobody else has them
+   * @param covering in play, and covering another
+   * @param twin covered, with the same content as the one in play
+   */
+  record Bar(int inPlay, int covering, int covered, int twin) {}
+
+  /**
+   * @param position 1 is the lowest
+   * @param kind archive or patch
+   * @param files loose ones
+   */
+  record LayerView(
+      long mod,
+      int position,
+      boolean on,
+      String name,
+      String version,
+      String kind,
+      int files,
+      long sizeBytes,
+      List<String> plugins,
+      Bar bar,
+      ModJourney journey) {}
+
+  /** Layer 0: the unmodded game. */
+  record GameLayer(String title, String version, int files, long sizeBytes, Bar bar) {}
+
+  /**
+   * @param layers from the lowest
+   */
+  record LayersView(long revision, GameLayer game, List<LayerView> layers) {}
+
+  record Related(long mod, String name, int position, int paths) {}
+
+  /**
+   * Whom a mod covers and who covers it.
+   *
+   * @param reach files of it that are in play
+   * @param covers most paths first
+   */
+  record RelationsView(
+      long mod, Bar bar, int reach, List<Related> covers, List<Related> coveredBy) {}
+
+  /**
+   * @param total of all such paths; {@code paths} holds the first of them
+   */
+  record ModPaths(int total, List<PathView> paths) {}
+
+  record MoveRequest(List<Long> mods, int to) {
+    MoveRequest {
+      Objects.requireNonNull(mods, "mods");
+    }
+  }
+
+  record SwitchRequest(List<Long> mods, boolean on) {
+    SwitchRequest {
+      Objects.requireNonNull(mods, "mods");
+    }
+  }
+
+  record LayerWish(long mod, boolean on) {}
+
+  /**
+   * @param layers all of them, from the lowest
+   */
+  record OrderRequest(List<LayerWish> layers) {
+    OrderRequest {
+      Objects.requireNonNull(layers, "layers");
+    }
+  }
+
+  @GetMapping
+  ResponseEntity<LayersView> layers(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    Map<Long, Bar> bars = bars(bench);
+    Journeys.Ways ways = journeys.of(bench);
+    List<LayerView> views = new ArrayList<>();
+    for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
+      Bench.Mod m = bench.mods().get(l.mod());
+      Bar bar = bars.getOrDefault(l.mod(), new Bar(0, 0, 0, 0));
+      views.add(
+          new LayerView(
+              m.id(),
+              views.size() + 1,
+              l.on(),
+              m.card().name(),
+              m.card().version(),
+              m.kind(),
+              m.files(),
+              m.sizeBytes(),
+              m.plugins(),
+              bar,
+              ways.mod(m.id())));
+    }
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(bench.revision()))
+        .body(new LayersView(bench.revision(), game(bench, bars), views));
+  }
+
+  private static GameLayer game(Bench bench, Map<Long, Bar> bars) {
+    Bar bar = bars.getOrDefault(Holdings.GAME, new Bar(0, 0, 0, 0));
+    String version = bench.gameVersion().orElse("");
+    return new GameLayer(
+        bench.game().title(), version, bench.own().files(), bench.own().sizeBytes(), bar);
+  }
+
+  private static Map<Long, Bar> bars(Bench bench) {
+    Standing standing = bench.picture().standing();
+    Map<Long, Bar> bars = new HashMap<>();
+    for (Holdings.Source s : bench.picture().holdings().sources()) {
+      Bar bar =
+          new Bar(
+              standing.count(s.id(), Way.IN_PLAY),
+              standing.count(s.id(), Way.COVERING),
+              standing.count(s.id(), Way.COVERED),
+              standing.count(s.id(), Way.TWIN));
+      bars.merge(
+          s.mod(),
+          bar,
+          (a, b) ->
+              new Bar(
+                  a.inPlay() + b.inPlay(),
+                  a.covering() + b.covering(),
+                  a.covered() + b.covered(),
+                  a.twin() + b.twin()));
+    }
+    return bars;
+  }
+
+  @GetMapping("/{mod}/relations")
+  RelationsView relations(@PathVariable long workspace, @PathVariable long mod) {
+    Bench bench = benches.get(workspace);
+    requireMod(bench, mod);
+    Standing.Relations r = bench.picture().standing().relationsOf(mod);
+    Bar bar = bars(bench).getOrDefault(mod, new Bar(0, 0, 0, 0));
+    return new RelationsView(
+        mod,
+        bar,
+        bar.inPlay() + bar.covering(),
+        related(bench, r.covers()),
+        related(bench, r.coveredBy()));
+  }
+
+  private static List<Related> related(Bench bench, Map<Long, Integer> paths) {
+    Map<Long, Integer> positions = new HashMap<>();
+    for (Arrangement.Layer l : bench.picture().arrangement().layers())
+      positions.put(l.mod(), positions.size() + 1);
+    return paths.entrySet().stream()
+        .map(
+            e ->
+                new Related(
+                    e.getKey(),
+                    bench.nameOf(e.getKey()),
+                    positions.getOrDefault(e.getKey(), 0),
+                    e.getValue()))
+        .sorted((a, b) -> b.paths() - a.paths())
+        .toList();
+  }
+
+  /**
+   * Paths of a mod with all who hold them.
+   *
+   * @param with only those that this other mod holds too; 0 is the game
+   * @param contested only those that others hold too
+   */
+  @GetMapping("/{mod}/paths")
+  ModPaths paths(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestParam Optional<Long> with,
+      @RequestParam(defaultValue = "true") boolean contested,
+      @RequestParam(defaultValue = "200") int limit) {
+    Bench bench = benches.get(workspace);
+    requireMod(bench, mod);
+    Standing standing = bench.picture().standing();
+    Holdings holdings = bench.picture().holdings();
+    int[] paths =
+        Arrays.stream(standing.pathsOfMod(mod))
+            .filter(p -> !contested || standing.isContested(p))
+            .filter(
+                p ->
+                    with.isEmpty()
+                        || standing.holders(p).stream()
+                            .anyMatch(s -> holdings.holderAt(s).mod() == with.get()))
+            .toArray();
+    PathViews views = new PathViews(bench);
+    List<PathView> first =
+        Arrays.stream(paths)
+            .boxed()
+            .sorted((a, b) -> holdings.path(a).compareTo(holdings.path(b)))
+            .limit(limit)
+            .map(views::of)
+            .toList();
+    return new ModPaths(paths.length, first);
+  }
+
+  private static void requireMod(Bench bench, long mod) {
+    if (mod == Holdings.GAME || bench.mods().containsKey(mod)) return;
+    throw IroningException.of(
+        "not-found",
+        "Mod " + mod,
+        "There is no such mod in this library.",
+        "Choose one from the list.");
+  }
+
+  /** Moves layers; {@code to} is the number that the lowest of them is to have. */
+  @PostMapping("/move")
+  ResponseEntity<DifferenceView> moveLayers(
+      @PathVariable long workspace,
+      @RequestBody MoveRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    return answer(
+        layers.move(workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.to(), dryRun));
+  }
+
+  @PostMapping("/switch")
+  ResponseEntity<DifferenceView> switchLayers(
+      @PathVariable long workspace,
+      @RequestBody SwitchRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    return answer(
+        layers.switchTo(
+            workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.on(), dryRun));
+  }
+
+  @PutMapping
+  ResponseEntity<DifferenceView> setLayers(
+      @PathVariable long workspace,
+      @RequestBody OrderRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    List<Arrangement.Layer> order =
+        body.layers().stream().map(l -> new Arrangement.Layer(l.mod(), l.on())).toList();
+    return answer(layers.set(workspace, Revision.expected(dryRun, ifMatch), order, dryRun));
+  }
+
+  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
+    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+  }
+}

@@ -1,0 +1,96 @@
+package ironing.server.loadorder;
+
+import ironing.core.game.GameDefinition;
+import ironing.core.game.RecordType;
+import ironing.core.layers.Standing;
+import ironing.core.picture.Picture;
+import ironing.core.records.RecordDifference;
+import ironing.core.records.RecordVersions.Version;
+import ironing.server.records.RecordIndex;
+import ironing.server.records.Shown;
+import ironing.server.workbench.Bench;
+import jakarta.annotation.Nullable;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+
+/**
+ * What a change of the load order changes in the game.
+ *
+ * @param revision of the arrangement as it is now
+ * @param records that the game would read differently
+ * @param files in packs that would be another's
+ * @param troublesBefore what is wrong with the order now
+ * @param troublesAfter what would be wrong with it then
+ * @param place where the plugin that was moved would stand, absent when none was
+ */
+public record LoadDifferenceView(
+    long revision,
+    int records,
+    List<TypeCount> types,
+    List<RecordSample> samples,
+    int files,
+    int troublesBefore,
+    int troublesAfter,
+    @Nullable Place place) {
+  private static final int SAMPLES = 100;
+
+  /**
+   * @param title of the type, such as Harbour
+   */
+  public record TypeCount(String title, int records) {}
+
+  /**
+   * @param before the plugin whose version the game uses now, absent when there is none
+   */
+  public record RecordSample(
+      String key, String label, String title, @Nullable String before, @Nullable String after) {}
+
+  /**
+   * @param wished the place that was asked for, counted from 1
+   * @param reason why it is another one, absent when it is that one
+   */
+  public record Place(String name, int from, int to, int wished, @Nullable String reason) {}
+
+  static LoadDifferenceView of(
+      Bench now, Bench before, Picture after, RecordIndex index, @Nullable Place place) {
+    List<RecordDifference> differences =
+        RecordDifference.between(
+            before.game(), index.under(before, before.picture()), index.under(before, after));
+    Map<String, Integer> types = new TreeMap<>();
+    List<RecordSample> samples = new ArrayList<>();
+    for (RecordDifference d : differences) {
+      String title = title(before.game(), d);
+      types.merge(title, 1, Integer::sum);
+      if (samples.size() < SAMPLES) samples.add(sample(before.game(), title, d));
+    }
+    Standing standing = after.standing();
+    return new LoadDifferenceView(
+        now.revision(),
+        differences.size(),
+        types.entrySet().stream().map(e -> new TypeCount(e.getKey(), e.getValue())).toList(),
+        samples,
+        standing.changesSince(before.picture().standing()).size(),
+        Troubles.of(before).size(),
+        Troubles.of(before.as(after)).size(),
+        place);
+  }
+
+  private static String title(GameDefinition game, RecordDifference d) {
+    String type = d.before().or(d::after).map(Version::type).orElse("");
+    return game.records().getOrDefault(type, RecordType.undescribed(type)).title();
+  }
+
+  private static RecordSample sample(GameDefinition game, String title, RecordDifference d) {
+    Optional<Version> shown = d.after().or(d::before);
+    String label = shown.map(v -> Shown.label(game, d.key(), v)).orElse(d.key().toString());
+    return new RecordSample(
+        d.key().toString(),
+        label,
+        title,
+        d.before().map(v -> v.plugin().name()).orElse(null),
+        d.after().map(v -> v.plugin().name()).orElse(null));
+  }
+}

@@ -1,0 +1,74 @@
+package ironing.server.loadorder;
+
+import ironing.core.layers.Holdings;
+import ironing.core.loadorder.LoadOrderCheck;
+import ironing.core.loadorder.LoadOrderCheck.Code;
+import ironing.core.loadorder.LoadOrderCheck.Trouble;
+import ironing.core.picture.Picture;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Fix;
+import jakarta.annotation.Nullable;
+import java.util.List;
+import java.util.Optional;
+
+/** What is wrong with the load order of a workspace, each with the act that remedies it. */
+public final class Troubles {
+  private Troubles() {}
+
+  /**
+   * @param other the master, the pack or the range that it is about
+   * @param stops whether the game would stop over it
+   */
+  public record TroubleView(
+      Code code,
+      String plugin,
+      String other,
+      String text,
+      String remedy,
+      boolean stops,
+      @Nullable Fix fix) {}
+
+  public static List<TroubleView> of(Bench bench) {
+    Picture p = bench.picture();
+    return LoadOrderCheck.troubles(p.game(), bench.gameVersion(), p.loadOrder(), p::packInPlay)
+        .stream()
+        .map(t -> view(bench, t))
+        .toList();
+  }
+
+  private static TroubleView view(Bench bench, Trouble t) {
+    Optional<Fix> fix = fix(bench, t);
+    String remedy = t.remedy();
+    if (t.code() == Code.MASTER_MISSING && fix.isPresent()) {
+      remedy = fix.get().name() + " in your library has it. Switch it on.";
+    }
+    return new TroubleView(
+        t.code(), t.plugin(), t.other(), t.text(), remedy, t.stops(), fix.orElse(null));
+  }
+
+  private static Optional<Fix> fix(Bench bench, Trouble t) {
+    switch (t.code()) {
+      case MASTER_LATE:
+        return Optional.of(new Fix(Fix.Kind.TAKE_PROPOSAL, null, null, "the proposal"));
+      case MASTER_OFF:
+        return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_ON, null, t.other(), t.other()));
+      case MASTER_MISSING:
+        return whoHas(bench, t.other());
+      case UNDECODABLE, WRONG_GAME_VERSION, NO_SLOT:
+        return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin()));
+      default:
+        return Optional.empty();
+    }
+  }
+
+  /** A mod in the library that brings a plugin and is off. */
+  private static Optional<Fix> whoHas(Bench bench, String plugin) {
+    Holdings holdings = bench.picture().holdings();
+    int path = holdings.idOf(bench.game().pluginPath(plugin));
+    if (path < 0) return Optional.empty();
+    return holdings.sourcesOf(path).stream()
+        .filter(s -> s.pack().isEmpty() && s.mod() != Holdings.GAME)
+        .findFirst()
+        .map(s -> new Fix(Fix.Kind.SWITCH_MOD_ON, s.mod(), null, bench.nameOf(s.mod())));
+  }
+}

@@ -1,0 +1,109 @@
+package ironing.server.overlaps;
+
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.layers.Standing.Way;
+import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
+import ironing.core.picture.Arrangement;
+import ironing.core.plugin.Plugin.Header;
+import ironing.server.workbench.Bench;
+import jakarta.annotation.Nullable;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** Single paths of one state of a workspace, as every list of paths shows them. */
+public final class PathViews {
+  private final Bench bench;
+  private final Map<Long, Integer> positions = new HashMap<>();
+  private final Map<String, String> namedBy = new HashMap<>();
+
+  public PathViews(Bench bench) {
+    this.bench = bench;
+    int position = 0;
+    for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
+      positions.put(l.mod(), ++position);
+    }
+    for (Entry e : bench.picture().loadOrder().active()) {
+      for (String pack : e.plugin().header().map(Header::packs).orElse(List.of())) {
+        namedBy.put(PathCase.fold(pack), e.name());
+      }
+    }
+  }
+
+  /**
+   * One file that stands at a path.
+   *
+   * @param mod 0 for the game
+   * @param position the layer's number, 0 for the game
+   * @param pack the pack that it lies in, absent for a loose file
+   * @param way how it stands: in play, in play and covering, covered, or the same as the one in
+   *     play
+   */
+  public record Holder(
+      long mod,
+      String name,
+      int position,
+      @Nullable String pack,
+      String sha256,
+      long sizeBytes,
+      Way way) {}
+
+  /**
+   * A path with all who hold it.
+   *
+   * @param why why the first one is in play
+   * @param holders the one in play first, then downwards
+   */
+  public record PathView(String path, String why, List<Holder> holders) {}
+
+  /** The path of that number; somebody stands there. */
+  public PathView of(int path) {
+    Standing standing = bench.picture().standing();
+    Holdings holdings = bench.picture().holdings();
+    List<Holder> holders = new ArrayList<>();
+    for (int slot : standing.holders(path)) {
+      Holdings.Source source = holdings.holderAt(slot);
+      holders.add(
+          new Holder(
+              source.mod(),
+              bench.nameOf(source.mod()),
+              positions.getOrDefault(source.mod(), 0),
+              source.pack().orElse(null),
+              holdings.shaAt(slot),
+              holdings.sizeAt(slot),
+              standing.way(path, slot)));
+    }
+    return new PathView(holdings.path(path), why(holders), List.copyOf(holders));
+  }
+
+  private String why(List<Holder> holders) {
+    Holder top = holders.get(0);
+    if (holders.size() == 1) {
+      return top.mod() == Holdings.GAME ? "Only the game has it." : "Only this mod has it.";
+    }
+    Holder next = holders.get(1);
+    if (top.pack() == null && next.pack() != null) {
+      return "A loose file stands before one in a pack, whatever the layers.";
+    }
+    if (top.pack() != null) return whyPacked(top, next);
+    return "Layer " + top.position() + " stands above layer " + next.position() + ".";
+  }
+
+  private String whyPacked(Holder top, Holder next) {
+    String plugin = namedBy.get(PathCase.fold(GamePath.name(top.pack())));
+    String other = namedBy.get(PathCase.fold(GamePath.name(next.pack())));
+    if (plugin == null) {
+      return next.mod() == Holdings.GAME
+          ? "The game’s own packs stand lowest."
+          : "No plugin names either pack, so the layers decide.";
+    }
+    if (other == null) return plugin + " names its pack, and no plugin names the other.";
+    return plugin.equals(other)
+        ? plugin + " names its pack behind the other."
+        : plugin + " names its pack, and loads after " + other + ".";
+  }
+}

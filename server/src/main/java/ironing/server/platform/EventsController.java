@@ -1,0 +1,31 @@
+package ironing.server.platform;
+
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import io.swagger.v3.oas.annotations.responses.ApiResponse;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+@RestController
+class EventsController {
+  private final Events events;
+
+  EventsController(Events events) {
+    this.events = events;
+  }
+
+  /** What happens in a workspace, as it happens. Workspace 0 tells of those that are being made. */
+  @GetMapping(
+      value = "/api/workspaces/{workspace}/events",
+      produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+  @ApiResponse(
+      responseCode = "200",
+      description = "hello, beat, arrangement, library, job, deployment, run, run-line",
+      content = @Content(schema = @Schema(type = "string")))
+  SseEmitter events(@PathVariable long workspace) {
+    return events.listen(workspace);
+  }
+}

@@ -1,0 +1,73 @@
+package ironing.server.timeline;
+
+import ironing.server.platform.Revision;
+import ironing.server.timeline.TimelineMapper.ChangeRow;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import jakarta.annotation.Nullable;
+import java.util.List;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/workspaces/{workspace}")
+class TimelineController {
+  private static final int SHOWN = 100;
+  private final TimelineMapper db;
+  private final Workbenches benches;
+
+  TimelineController(TimelineMapper db, Workbenches benches) {
+    this.db = db;
+    this.benches = benches;
+  }
+
+  /**
+   * @param state done, undone, or dropped: undone, and something else was done then
+   * @param undoable whether it is a change of the arrangement; one of the library is not undone
+   *     here
+   */
+  record ChangeView(long id, String at, String said, String state, boolean undoable) {}
+
+  /**
+   * @param undo what would be undone next, in words; absent when there is nothing
+   * @param redo what would be done again next
+   * @param changes the newest first
+   */
+  record TimelineView(@Nullable String undo, @Nullable String redo, List<ChangeView> changes) {}
+
+  record RevisionView(long revision) {}
+
+  @GetMapping("/timeline")
+  TimelineView timeline(@PathVariable long workspace) {
+    Workbenches.Steps steps = benches.steps(workspace);
+    long profile = benches.get(workspace).profile();
+    return new TimelineView(
+        steps.undo().orElse(null),
+        steps.redo().orElse(null),
+        db.latest(profile, SHOWN).stream().map(TimelineController::view).toList());
+  }
+
+  private static ChangeView view(ChangeRow row) {
+    return new ChangeView(row.id(), row.at().toString(), row.said(), row.state(), row.isUndoable());
+  }
+
+  @PostMapping("/undo")
+  ResponseEntity<RevisionView> undo(@PathVariable long workspace) {
+    return answer(benches.undo(workspace));
+  }
+
+  @PostMapping("/redo")
+  ResponseEntity<RevisionView> redo(@PathVariable long workspace) {
+    return answer(benches.redo(workspace));
+  }
+
+  private static ResponseEntity<RevisionView> answer(Bench bench) {
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(bench.revision()))
+        .body(new RevisionView(bench.revision()));
+  }
+}

@@ -1,0 +1,2 @@
+/** Every change of a workspace, undo and redo. */
+package ironing.server.timeline;

@@ -1,0 +1,268 @@
+package ironing.server.wrinkles;
+
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.layers.Standing.Way;
+import ironing.core.library.ModCard;
+import ironing.core.library.Needs;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.core.records.Collision;
+import ironing.core.records.Collision.State;
+import ironing.core.version.ModVersion;
+import ironing.core.version.VersionRange;
+import ironing.server.loadorder.Troubles;
+import ironing.server.loadorder.Troubles.TroubleView;
+import ironing.server.mends.Mends;
+import ironing.server.mends.Mends.MendView;
+import ironing.server.records.RecordIndex;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Fix;
+import jakarta.annotation.Nullable;
+import java.nio.file.Files;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** Gathers what is wrong in a workspace, the weightiest first. */
+@Component
+public class Wrinkles {
+  private final Mends mends;
+  private final RecordIndex index;
+
+  Wrinkles(Mends mends, RecordIndex index) {
+    this.mends = mends;
+    this.index = index;
+  }
+
+  /** How much a wrinkle matters. */
+  public enum Weight {
+    /** The game would stop over it. */
+    STOPS,
+    /** Something that a mod brings is lost, or not as it should be. */
+    LOSES,
+    /** Good to know. */
+    HINT
+  }
+
+  /** The screen on which a wrinkle is remedied, as in the address bar. */
+  public enum Place {
+    OVERVIEW,
+    LIBRARY,
+    LAYERS,
+    LOAD_ORDER,
+    RECORDS,
+    DEPLOY
+  }
+
+  /**
+   * One problem.
+   *
+   * @param mod the mod that it is about, absent where it is about none
+   */
+  public record Wrinkle(
+      String code,
+      Weight weight,
+      String title,
+      String reason,
+      String remedy,
+      Place place,
+      @Nullable Long mod,
+      @Nullable Fix fix) {}
+
+  public List<Wrinkle> of(Bench bench) {
+    List<Wrinkle> out = new ArrayList<>();
+    folder(bench, out);
+    for (TroubleView t : Troubles.of(bench)) out.add(trouble(bench, t));
+    cards(bench, out);
+    records(bench, out);
+    staleMends(bench, out);
+    idleMods(bench, out);
+    out.sort((a, b) -> a.weight().compareTo(b.weight()));
+    return List.copyOf(out);
+  }
+
+  private static void folder(Bench bench, List<Wrinkle> out) {
+    if (Files.isDirectory(bench.gameFolder())) return;
+    out.add(
+        new Wrinkle(
+            "game-folder-gone",
+            Weight.STOPS,
+            "The game’s folder is gone",
+            bench.gameFolder() + " is not there.",
+            "Put the game back there, or connect its drive.",
+            Place.DEPLOY,
+            null,
+            null));
+  }
+
+  private static Wrinkle trouble(Bench bench, TroubleView t) {
+    Long mod = bench.picture().loadOrder().find(t.plugin()).map(e -> e.plugin().mod()).orElse(0L);
+    String whose = mod == Holdings.GAME ? "" : " It comes with " + bench.nameOf(mod) + ".";
+    String stops = t.stops() ? "The game would stop over it." + whose : whose.strip();
+    return new Wrinkle(
+        t.code().name().toLowerCase().replace('_', '-'),
+        t.stops() ? Weight.STOPS : Weight.LOSES,
+        t.text().replaceFirst("\\.$", ""),
+        stops,
+        t.remedy(),
+        Place.LOAD_ORDER,
+        mod == Holdings.GAME ? null : mod,
+        t.fix());
+  }
+
+  private static void cards(Bench bench, List<Wrinkle> out) {
+    List<Needs.Installed> installed = bench.installed();
+    Map<String, Long> onById = new HashMap<>(), byId = new HashMap<>();
+    for (Layer l : bench.picture().arrangement().layers()) {
+      String id = bench.mods().get(l.mod()).card().id();
+      byId.putIfAbsent(id, l.mod());
+      if (l.on()) onById.put(id, l.mod());
+    }
+    for (long mod : onById.values()) {
+      ModCard card = bench.mods().get(mod).card();
+      for (Needs.Checked c : Needs.of(card, installed)) {
+        if (c.state() != Needs.State.MET) out.add(need(mod, card, c, byId.get(c.need().mod())));
+      }
+      for (ModCard.Clash clash : card.clashes()) {
+        if (onById.containsKey(clash.mod())) {
+          out.add(clash(bench, mod, card, clash, onById.get(clash.mod())));
+        }
+      }
+      bench
+          .gameVersion()
+          .filter(v -> !VersionRange.of(card.gameVersions()).contains(ModVersion.of(v)))
+          .ifPresent(v -> out.add(gameVersion(mod, card, v)));
+    }
+  }
+
+  private static Wrinkle need(long mod, ModCard card, Needs.Checked c, Long other) {
+    String what = c.found().map(ModCard::name).orElse(c.need().mod());
+    String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
+    Fix fix =
+        c.state() == Needs.State.OFF ? new Fix(Fix.Kind.SWITCH_MOD_ON, other, null, what) : null;
+    String reason =
+        switch (c.state()) {
+          case OFF -> what + " is in your library, and off.";
+          case WRONG_VERSION -> what + " is here in version " + c.found().get().version() + ".";
+          default -> "No mod of that name is in your library.";
+        };
+    String remedy =
+        switch (c.state()) {
+          case OFF -> "Switch it on.";
+          case WRONG_VERSION -> "Bring in a version that fits.";
+          default -> "Bring it in, or switch " + card.name() + " off.";
+        };
+    return new Wrinkle(
+        "need-unmet",
+        Weight.LOSES,
+        card.name() + " needs " + what + range,
+        reason,
+        remedy,
+        Place.LIBRARY,
+        mod,
+        fix);
+  }
+
+  private static Wrinkle clash(
+      Bench bench, long mod, ModCard card, ModCard.Clash clash, long other) {
+    return new Wrinkle(
+        "clash",
+        Weight.LOSES,
+        card.name() + " does not go with " + bench.nameOf(other),
+        clash.why().isEmpty() ? "Its card says so." : "Its card says: " + clash.why() + ".",
+        "Switch one of the two off.",
+        Place.LAYERS,
+        mod,
+        null);
+  }
+
+  private static Wrinkle gameVersion(long mod, ModCard card, String version) {
+    return new Wrinkle(
+        "game-version",
+        Weight.HINT,
+        card.name() + " is made for another version of the game",
+        "Its card says " + card.gameVersions() + "; this is " + version + ".",
+        "Look for a version of it that fits.",
+        Place.LIBRARY,
+        mod,
+        null);
+  }
+
+  private void records(Bench bench, List<Wrinkle> out) {
+    List<Collision> all = List.copyOf(index.of(bench).collisions().values());
+    List<Collision> asked = all.stream().filter(c -> c.state() == State.NEEDS_YOU).toList();
+    List<Collision> combine = all.stream().filter(c -> c.state() == State.COMBINES).toList();
+    if (!asked.isEmpty()) {
+      out.add(
+          new Wrinkle(
+              "records-asked",
+              Weight.LOSES,
+              asked.size() == 1
+                  ? "“" + asked.get(0).label() + "” needs a word from you"
+                  : asked.size() + " records need a word from you",
+              "Plugins change them in different ways; the game reads the last one whole.",
+              "Decide field by field in Records.",
+              Place.RECORDS,
+              null,
+              null));
+    }
+    if (!combine.isEmpty()) {
+      int lost = combine.stream().mapToInt(c -> c.lost().size()).sum();
+      String those = combine.size() == 1 ? "1 record loses " : combine.size() + " records lose ";
+      out.add(
+          new Wrinkle(
+              "records-unpatched",
+              Weight.LOSES,
+              those + (lost == 1 ? "a change" : lost + " changes"),
+              "Their changes can be combined, and no patch holds the outcome.",
+              "Put the outcome into a patch.",
+              Place.RECORDS,
+              null,
+              new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch")));
+    }
+  }
+
+  private void staleMends(Bench bench, List<Wrinkle> out) {
+    for (MendView m : mends.of(bench)) {
+      if (!m.stale()) continue;
+      out.add(
+          new Wrinkle(
+              "mend-stale",
+              Weight.LOSES,
+              m.name() + " is stale",
+              String.join(" ", m.reasons()),
+              "Make it anew.",
+              Place.RECORDS,
+              m.mod(),
+              new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch")));
+    }
+  }
+
+  private static void idleMods(Bench bench, List<Wrinkle> out) {
+    Standing standing = bench.picture().standing();
+    Map<Long, int[]> counts = new HashMap<>();
+    for (Holdings.Source s : bench.picture().holdings().sources()) {
+      int[] c = counts.computeIfAbsent(s.mod(), m -> new int[2]);
+      c[0] += standing.count(s.id(), Way.IN_PLAY) + standing.count(s.id(), Way.COVERING);
+      c[1] += standing.count(s.id(), Way.COVERED) + standing.count(s.id(), Way.TWIN);
+    }
+    for (Layer l : bench.picture().arrangement().layers()) {
+      int[] c = Optional.ofNullable(counts.get(l.mod())).orElse(new int[2]);
+      if (!l.on() || c[0] > 0 || c[1] == 0) continue;
+      out.add(
+          new Wrinkle(
+              "adds-nothing",
+              Weight.HINT,
+              "Nothing of " + bench.nameOf(l.mod()) + " reaches the game",
+              (c[1] == 1 ? "Its only file is" : "Its " + c[1] + " files are")
+                  + " covered by higher layers, or the same there.",
+              "Move it higher, or switch it off.",
+              Place.LAYERS,
+              l.mod(),
+              null));
+    }
+  }
+}
