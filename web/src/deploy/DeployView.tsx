@@ -1,0 +1,316 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import clsx from 'clsx'
+import { CircleCheck, Download } from 'lucide-react'
+import { type ReactNode, useMemo, useRef } from 'react'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { JobLine } from '../frame/JobLine'
+import { useDeployStatus, useOverview, useRunningJob } from '../frame/queries'
+import { useWorkspace } from '../frame/workspace'
+import { Aside, AsidePart } from '../ui/Aside'
+import { Button } from '../ui/Button'
+import { PathText } from '../ui/PathText'
+import { Screen } from '../ui/Screen'
+import { Empty, Failed, Loading } from '../ui/States'
+import { bytes, count, number, when } from '../ui/text'
+import { useDeploy, usePlan, useStrays } from './queries'
+
+type Act = Schema['PlanStep']['act']
+
+const ACTS: readonly { act: Act; title: string; about: string }[] = [
+  { act: 'ADD', title: 'Add', about: 'nothing is there yet' },
+  { act: 'REPLACE', title: 'Replace', about: 'the game’s own file is kept, and comes back when undeploying' },
+  { act: 'SWAP', title: 'Exchange', about: 'another mod’s file takes the place' },
+  {
+    act: 'GUARD',
+    title: 'Keep safe',
+    about: 'the game writes to these: it gets a copy, the original is kept',
+  },
+  { act: 'TAKE_OUT', title: 'Take out', about: 'nothing was there before' },
+  { act: 'PUT_BACK', title: 'Put back', about: 'the game’s own file returns' },
+]
+
+const COUNTS: Record<Act, keyof Schema['PlanView']> = {
+  ADD: 'add',
+  REPLACE: 'replace',
+  SWAP: 'swap',
+  GUARD: 'guard',
+  TAKE_OUT: 'takeOut',
+  PUT_BACK: 'putBack',
+}
+
+/** The plan for the game folder, and carrying it out. Nothing is touched before that. */
+export function DeployView() {
+  const workspace = useWorkspace()
+  const plan = usePlan(workspace)
+  const status = useDeployStatus(workspace).data
+  const deploy = useDeploy(workspace)
+  const job = useRunningJob(workspace, ['deploy', 'undeploy'])
+  const busy = deploy.isPending || job !== undefined
+  return (
+    <Screen
+      title="Deploy"
+      says={
+        status &&
+        (status.at
+          ? `${count(status.files, 'file')} deployed ${when(status.at)}.`
+          : 'Nothing is deployed: the game is as it was.')
+      }
+      actions={
+        <>
+          {status && status.files > 0 && (
+            <Button onClick={() => deploy.mutate('undeploy')} disabled={busy}>
+              Undeploy everything
+            </Button>
+          )}
+          <Button
+            look="strong"
+            onClick={() => deploy.mutate('deploy')}
+            disabled={busy || !plan.data || plan.data.total === 0}
+          >
+            <Download size={14} aria-hidden="true" />
+            {plan.data && plan.data.total > 0 ? `Deploy ${count(plan.data.total, 'change')}` : 'Deploy'}
+          </Button>
+        </>
+      }
+      aside={<FolderAside workspace={workspace} status={status} />}
+    >
+      {job && (
+        <div className="card mb-3 px-3.5 py-2">
+          <JobLine job={job} />
+        </div>
+      )}
+      <Warnings workspace={workspace} />
+      {plan.isPending ? (
+        <div className="card flex-1">
+          <Loading what="the plan" />
+        </div>
+      ) : plan.isError ? (
+        <Failed error={plan.error} retry={() => plan.refetch()} />
+      ) : plan.data.total === 0 ? (
+        <div className="card flex-1">
+          <Empty
+            icon={CircleCheck}
+            title={status && status.files > 0 ? 'The game folder is as you arranged it' : 'Nothing to deploy'}
+          >
+            {status && status.files > 0
+              ? 'Every file of it was looked at.'
+              : 'Switch on a mod in Layers, and what it brings appears here.'}
+          </Empty>
+        </div>
+      ) : (
+        <Plan workspace={workspace} plan={plan.data} />
+      )}
+    </Screen>
+  )
+}
+
+/** What would stop the game if it were deployed so. */
+function Warnings({ workspace }: { workspace: number }) {
+  const wrinkles =
+    useOverview(workspace).data?.wrinkles.filter((w) => w.weight === 'STOPS' || w.code === 'mend-stale') ?? []
+  if (wrinkles.length === 0) return null
+  return (
+    <ul className="mb-3 flex flex-col gap-1.5">
+      {wrinkles.map((w) => (
+        <li key={w.title} className="rounded-lg border border-ochre/50 bg-ochre-soft px-3 py-2">
+          <b className="font-semibold">{w.title}.</b> {w.reason}{' '}
+          <Link to={`/workspaces/${workspace}`} className="text-woad underline">
+            See what helps
+          </Link>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const ROW = 28
+
+type Line =
+  | { key: string; head: (typeof ACTS)[number]; count: number }
+  | { key: string; step: Schema['PlanStep'] }
+
+function Plan({ workspace, plan }: { workspace: number; plan: Schema['PlanView'] }) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const lines = useMemo<Line[]>(
+    () =>
+      ACTS.flatMap((head) => {
+        const steps = plan.steps.filter((s) => s.act === head.act)
+        if (steps.length === 0) return []
+        const n = plan[COUNTS[head.act]] as number
+        return [{ key: head.act, head, count: n }, ...steps.map((step) => ({ key: step.path, step }))]
+      }),
+    [plan],
+  )
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 20,
+  })
+  return (
+    <>
+      <ul className="mb-2 flex flex-wrap gap-2">
+        {ACTS.map((a) => {
+          const n = plan[COUNTS[a.act]] as number
+          if (n === 0) return null
+          return (
+            <li key={a.act} className="card px-3 py-1.5" title={a.about}>
+              <b className="num font-bold text-[16px]">{number(n)}</b>{' '}
+              <span className="text-ink-2">to {a.title.toLowerCase()}</span>
+            </li>
+          )
+        })}
+        <li className="self-center text-ink-2">{bytes(plan.sizeBytes)} in all</li>
+      </ul>
+      <div
+        ref={scroller}
+        tabIndex={0}
+        role="list"
+        aria-label="What deploying would do"
+        className="card min-h-0 flex-1 overflow-y-auto"
+      >
+        <div className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const line = lines[item.index]
+            if (!line) return null
+            return (
+              <div
+                key={line.key}
+                role="listitem"
+                className="absolute right-0 left-0"
+                style={{ top: item.start, height: ROW }}
+              >
+                {'head' in line ? (
+                  <p className="flex h-full items-center gap-2 bg-sunk px-3.5">
+                    <b className="font-semibold">
+                      {line.head.title} · {number(line.count)}
+                    </b>
+                    <span className="text-ink-2">{line.head.about}</span>
+                  </p>
+                ) : (
+                  <StepLine workspace={workspace} step={line.step} />
+                )}
+              </div>
+            )
+          })}
+        </div>
+      </div>
+      {plan.total > plan.steps.length && (
+        <p className="mt-1.5 text-ink-2">
+          The first {number(plan.steps.length)} of {number(plan.total)} are shown.
+        </p>
+      )}
+    </>
+  )
+}
+
+function StepLine({ workspace, step: s }: { workspace: number; step: Schema['PlanStep'] }) {
+  const from =
+    s.mod === 0 ? (
+      <span className="truncate">{s.from}</span>
+    ) : (
+      <Link to={`/workspaces/${workspace}/layers/${s.mod}`} className="truncate hover:underline">
+        {s.from}
+      </Link>
+    )
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_120px_70px] items-center gap-3 border-line border-b px-3.5">
+      <PathText path={s.path} most={60} className="truncate" />
+      <span className="flex min-w-0 gap-1 text-ink-2">
+        {from}
+        {s.act === 'SWAP' && s.before && s.before !== s.from && (
+          <span className="truncate">instead of {s.before}</span>
+        )}
+      </span>
+      <span className={clsx('truncate text-[11.5px]', s.changed ? 'text-ochre' : 'text-ink-3')}>
+        {s.changed
+          ? 'changed since; set aside'
+          : ['TAKE_OUT', 'PUT_BACK'].includes(s.act)
+            ? ''
+            : s.copy
+              ? 'copy'
+              : 'hard link'}
+      </span>
+      <span className="num text-right text-ink-2">{s.sizeBytes > 0 ? bytes(s.sizeBytes) : ''}</span>
+    </div>
+  )
+}
+
+const KINDS: readonly { kind: Schema['Stray']['kind']; title: string; about: string }[] = [
+  {
+    kind: 'NEW',
+    title: 'New, and nobody deployed it',
+    about: 'Logs, saves, and whatever somebody put there. Ironing leaves them alone.',
+  },
+  {
+    kind: 'CHANGED',
+    title: 'The game’s own, and changed',
+    about: 'Changed by something else than Ironing since the workspace was made.',
+  },
+  {
+    kind: 'GONE',
+    title: 'The game’s own, and gone',
+    about: 'A repair or a fresh copy of the game brings them back.',
+  },
+  {
+    kind: 'SET_ASIDE',
+    title: 'Set aside',
+    about: 'Somebody changed them while they were deployed; nothing was thrown away.',
+  },
+]
+
+function FolderAside({
+  workspace,
+  status,
+}: {
+  workspace: number
+  status: Schema['DeployStatus'] | undefined
+}) {
+  const strays = useStrays(workspace).data?.files ?? []
+  return (
+    <Aside label="The game folder">
+      <h2>The game folder</h2>
+      {status && <p className="mono mt-1 break-all text-ink-2">{status.folder}</p>}
+      <p className="mt-2.5 text-[13.5px] leading-snug">
+        {status && status.files > 0
+          ? `${count(status.links, 'hard link')} and ${count(status.copies, 'copy', 'copies')} of Ironing lie in it. What they replaced is kept in .ironing/kept.`
+          : 'Deploying links the files in play into it. What is replaced is kept first, and comes back byte for byte.'}
+      </p>
+      {status && status.files > 0 && (
+        <p className="mt-2 text-ink-2">
+          To check it from outside: <code className="mono">sha256sum -c .ironing/SHA256SUMS</code>
+        </p>
+      )}
+      {KINDS.map((k) => {
+        const files = strays.filter((s) => s.kind === k.kind)
+        if (files.length === 0) return null
+        return (
+          <AsidePart key={k.kind} title={`${k.title}: ${number(files.length)}`}>
+            <p className="mb-1 text-[11.5px] text-ink-2">{k.about}</p>
+            <StrayList files={files} />
+          </AsidePart>
+        )
+      })}
+    </Aside>
+  )
+}
+
+function StrayList({ files }: { files: readonly Schema['Stray'][] }): ReactNode {
+  const shown = files.slice(0, 60)
+  return (
+    <ul>
+      {shown.map((s) => (
+        <li key={s.path} className="flex items-baseline gap-2 border-line border-b border-dotted py-[3px]">
+          <PathText path={s.path} most={36} className="min-w-0 flex-1 whitespace-nowrap" />
+          <span className="num shrink-0 text-[11.5px] text-ink-2">
+            {s.sizeBytes > 0 ? bytes(s.sizeBytes) : ''}
+          </span>
+        </li>
+      ))}
+      {files.length > shown.length && (
+        <li className="pt-1 text-ink-2">and {number(files.length - shown.length)} more</li>
+      )}
+    </ul>
+  )
+}

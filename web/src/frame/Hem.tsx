@@ -1,0 +1,66 @@
+import { WifiOff } from 'lucide-react'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { count, list } from '../ui/text'
+import { JobLine } from './JobLine'
+import { useDeployStatus, useJobs, useOverview } from './queries'
+
+/** How far the folder is from what was arranged, in a sentence. */
+export function distanceWords(s: Schema['DeployStatus']): string {
+  const parts = [
+    s.add > 0 && `${count(s.add, 'file')} to add`,
+    s.replace > 0 && `${s.replace} to replace`,
+    s.takeOut > 0 && `${s.takeOut} to take out`,
+  ].filter((p): p is string => typeof p === 'string')
+  return list(parts)
+}
+
+/** The lower edge of every screen: how far the game folder is from the picture, and the way there. */
+export function Hem({ workspace, heard }: { workspace: number; heard: boolean }) {
+  const status = useDeployStatus(workspace).data
+  const overview = useOverview(workspace).data
+  const running = useJobs(workspace).data?.find((j) => j.state === 'RUNNING')
+  const waits = status ? status.add + status.replace + status.takeOut : 0
+  const wrinkles = overview?.wrinkles.length ?? 0
+  return (
+    <footer className="seam flex h-10 shrink-0 items-center gap-4 bg-card px-4 text-ink-2">
+      {!heard && (
+        <span role="status" className="flex items-center gap-1.5 font-medium text-madder">
+          <WifiOff size={14} aria-hidden="true" /> The server cannot be heard; trying again.
+        </span>
+      )}
+      {running ? (
+        <JobLine job={running} />
+      ) : (
+        status && (
+          <span className="truncate">
+            {!status.there ? (
+              <b className="font-semibold text-madder">The game’s folder is gone: {status.folder}</b>
+            ) : waits > 0 ? (
+              <>
+                <b className="font-semibold text-ink">Not deployed yet:</b> {distanceWords(status)}
+              </>
+            ) : status.files > 0 ? (
+              'The game folder is as you arranged it.'
+            ) : (
+              'Nothing is deployed.'
+            )}
+          </span>
+        )
+      )}
+      <span className="ml-auto whitespace-nowrap">
+        {wrinkles > 0 && <Link to={`/workspaces/${workspace}`}>{count(wrinkles, 'wrinkle')}</Link>}
+      </span>
+      <Link
+        to={`/workspaces/${workspace}/deploy`}
+        className={
+          waits > 0
+            ? 'inline-flex h-7 items-center whitespace-nowrap rounded-[7px] bg-strong px-2.5 text-on-strong hover:opacity-90'
+            : 'inline-flex h-7 items-center whitespace-nowrap rounded-[7px] border border-line px-2.5 text-ink hover:bg-sunk'
+        }
+      >
+        Review and deploy
+      </Link>
+    </footer>
+  )
+}

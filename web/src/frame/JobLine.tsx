@@ -1,0 +1,49 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Schema } from '../api/client'
+import { Button } from '../ui/Button'
+import { bytes, number } from '../ui/text'
+import { useCancelJob } from './queries'
+
+type Job = Schema['Job']
+
+function progressWords(job: Job): string {
+  if (job.unit === 'bytes') return bytes(job.done)
+  return job.total > 0 ? `${number(job.done)} of ${number(job.total)} ${job.unit}` : ''
+}
+
+/** Seconds that are left at the pace so far; null while nobody can tell. */
+function useTimeLeft(job: Job): number | null {
+  const begun = useRef({ id: job.id, at: Date.now(), done: job.done })
+  const [left, setLeft] = useState<number | null>(null)
+  useEffect(() => {
+    if (begun.current.id !== job.id) begun.current = { id: job.id, at: Date.now(), done: job.done }
+    const seconds = (Date.now() - begun.current.at) / 1000
+    const pace = (job.done - begun.current.done) / seconds
+    setLeft(job.total > 0 && seconds > 1.5 && pace > 0 ? Math.ceil((job.total - job.done) / pace) : null)
+  }, [job])
+  return left
+}
+
+/** Long work: what it is, how far, how much longer, and a way to end it. */
+export function JobLine({ job }: { job: Job }) {
+  const cancel = useCancelJob()
+  const left = useTimeLeft(job)
+  return (
+    <span role="status" className="flex min-w-0 items-center gap-3">
+      <b className="truncate font-semibold text-ink">{job.title}</b>
+      <span className="relative h-1.5 w-28 shrink-0 overflow-hidden rounded-full bg-sunk">
+        <span
+          className={`absolute inset-y-0 left-0 rounded-full bg-woad ${job.total > 0 ? '' : 'animate-pulse'}`}
+          style={{ width: job.total > 0 ? `${(100 * job.done) / job.total}%` : '100%' }}
+        />
+      </span>
+      <span className="num whitespace-nowrap">
+        {progressWords(job)}
+        {left !== null && `, ${left} s left`}
+      </span>
+      <Button look="quiet" className="h-6" onClick={() => cancel.mutate(job.id)}>
+        Cancel
+      </Button>
+    </span>
+  )
+}

@@ -1,0 +1,139 @@
+import { Command } from 'cmdk'
+import { useNavigate } from 'react-router'
+import { useLayers } from '../layers/queries'
+import { useLoadOrder } from '../load-order/queries'
+import { useRecords } from '../records/queries'
+import { useUndo } from './queries'
+import { VIEWS } from './views'
+
+interface PaletteProps {
+  workspace: number
+  open: boolean
+  onOpenChange: (open: boolean) => void
+}
+
+/** Ctrl K: every screen, mod, plugin, record and action by a few letters of its name. */
+export function Palette({ workspace, open, onOpenChange }: PaletteProps) {
+  return (
+    <Command.Dialog
+      open={open}
+      onOpenChange={onOpenChange}
+      label="Find"
+      overlayClassName="fixed inset-0 z-40 bg-black/35"
+      contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(620px,92vw)] -translate-x-1/2 overflow-hidden rounded-xl border border-line bg-card shadow-lift"
+    >
+      {open && <Found workspace={workspace} close={() => onOpenChange(false)} />}
+    </Command.Dialog>
+  )
+}
+
+const ITEM =
+  'flex cursor-pointer items-baseline gap-3 rounded-md px-2.5 py-1.5 data-[selected=true]:bg-woad-soft'
+const GROUP =
+  '[&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px] [&_[cmdk-group-heading]]:font-semibold [&_[cmdk-group-heading]]:text-ink-3'
+
+function Found({ workspace, close }: { workspace: number; close: () => void }) {
+  const go = useNavigate()
+  const layers = useLayers(workspace).data
+  const plugins = useLoadOrder(workspace).data
+  const records = useRecords(workspace).data
+  const { undoes, redoes, undo, redo } = useUndo(workspace)
+  const base = `/workspaces/${workspace}`
+  const pick = (act: () => void) => () => {
+    close()
+    act()
+  }
+  return (
+    <>
+      <Command.Input
+        placeholder="Find a mod, plugin, record or action"
+        className="w-full border-line border-b bg-transparent px-4 py-3 text-[14px] outline-none placeholder:text-ink-3"
+      />
+      <Command.List className="max-h-[52vh] overflow-y-auto p-1.5">
+        <Command.Empty className="px-3 py-6 text-center text-ink-2">
+          Nothing of that name is here.
+        </Command.Empty>
+        <Command.Group heading="Go to" className={GROUP}>
+          {VIEWS.map((v) => (
+            <Command.Item
+              key={v.path}
+              value={`go ${v.name}`}
+              onSelect={pick(() => go(v.path ? `${base}/${v.path}` : base))}
+              className={ITEM}
+            >
+              {v.name} <span className="truncate text-ink-3">{v.about}</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Actions" className={GROUP}>
+          {undoes && (
+            <Command.Item value={`undo ${undoes}`} onSelect={pick(undo)} className={ITEM}>
+              Undo <span className="truncate text-ink-3">{undoes}</span>
+            </Command.Item>
+          )}
+          {redoes && (
+            <Command.Item value={`redo do again ${redoes}`} onSelect={pick(redo)} className={ITEM}>
+              Do again <span className="truncate text-ink-3">{redoes}</span>
+            </Command.Item>
+          )}
+          <Command.Item
+            value="bring in mods archives"
+            onSelect={pick(() => go(`${base}/library`))}
+            className={ITEM}
+          >
+            Bring in mods
+          </Command.Item>
+          <Command.Item
+            value="another workspace game"
+            onSelect={pick(() => go('/workspaces'))}
+            className={ITEM}
+          >
+            Open another workspace
+          </Command.Item>
+        </Command.Group>
+        <Command.Group heading="Mods" className={GROUP}>
+          {layers?.layers.map((l) => (
+            <Command.Item
+              key={l.mod}
+              value={`mod ${l.name} ${l.mod}`}
+              onSelect={pick(() => go(`${base}/layers/${l.mod}`))}
+              className={ITEM}
+            >
+              {l.name}{' '}
+              <span className="text-ink-3">
+                {l.version}, layer {l.position}
+              </span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Plugins" className={GROUP}>
+          {plugins?.plugins.map((p) => (
+            <Command.Item
+              key={p.name}
+              value={`plugin ${p.name}`}
+              onSelect={pick(() => go(`${base}/load-order/${encodeURIComponent(p.name)}`))}
+              className={ITEM}
+            >
+              {p.name} <span className="text-ink-3">loads as {p.position}</span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+        <Command.Group heading="Records" className={GROUP}>
+          {records?.collisions.map((c) => (
+            <Command.Item
+              key={c.key}
+              value={`record ${c.label} ${c.key}`}
+              onSelect={pick(() => go(`${base}/records/${c.key}`))}
+              className={ITEM}
+            >
+              {c.label}{' '}
+              <span className="text-ink-3">
+                {c.title}, {c.key}
+              </span>
+            </Command.Item>
+          ))}
+        </Command.Group>
+      </Command.List>
+    </>
+  )
+}

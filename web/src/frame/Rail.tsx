@@ -1,0 +1,50 @@
+import clsx from 'clsx'
+import { NavLink } from 'react-router'
+import { useOverview } from './queries'
+import { VIEWS } from './views'
+
+const PLACE_OF: Record<string, string> = {
+  library: 'LIBRARY',
+  layers: 'LAYERS',
+  'load-order': 'LOAD_ORDER',
+  records: 'RECORDS',
+  deploy: 'DEPLOY',
+}
+
+/** The screens of a workspace, each with the number of wrinkles that wait there. */
+export function Rail({ workspace }: { workspace: number }) {
+  const wrinkles = useOverview(workspace).data?.wrinkles ?? []
+  return (
+    <nav
+      aria-label="Screens"
+      className="flex w-[84px] shrink-0 flex-col gap-[3px] overflow-y-auto border-line border-r bg-card px-2 py-2.5"
+    >
+      {VIEWS.map((v) => {
+        const here = wrinkles.filter((w) => w.place === PLACE_OF[v.path] && w.weight !== 'HINT').length
+        return (
+          <NavLink
+            key={v.path}
+            to={v.path ? `/workspaces/${workspace}/${v.path}` : `/workspaces/${workspace}`}
+            end={v.path === ''}
+            title={v.about}
+            className={({ isActive }) =>
+              clsx(
+                'relative flex flex-col items-center gap-1 rounded-[9px] px-0.5 pt-2 pb-1.5 text-center text-[11px] leading-tight',
+                isActive ? 'bg-woad-soft font-semibold text-woad' : 'text-ink-2 hover:bg-sunk hover:text-ink',
+              )
+            }
+          >
+            <v.icon size={20} strokeWidth={1.6} aria-hidden="true" />
+            {v.name}
+            {here > 0 && (
+              <span className="absolute top-1 right-2 rounded-lg bg-ochre px-[5px] font-semibold text-[10px] text-card leading-[15px]">
+                {here}
+                <span className="sr-only">{here === 1 ? ' wrinkle' : ' wrinkles'}</span>
+              </span>
+            )}
+          </NavLink>
+        )
+      })}
+    </nav>
+  )
+}

@@ -1,0 +1,98 @@
+import { Moon, Search, Sun, SunMoon, Undo2 } from 'lucide-react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { Button } from '../ui/Button'
+import { Hint } from '../ui/Hint'
+import { useOverview, useUndo } from './queries'
+import { setTheme, type Theme, theme } from './theme'
+
+export function Mark() {
+  return (
+    <Link
+      to="/workspaces"
+      className="flex items-center gap-2 font-bold tracking-[0.02em]"
+      title="All workspaces"
+    >
+      <span className="size-3.5 rounded-[3px_12px_3px_3px] bg-woad" />
+      Ironing
+    </Link>
+  )
+}
+
+export function Key({ children }: { children: string }) {
+  return (
+    <kbd className="rounded border border-line border-b-2 bg-card px-1 font-mono text-[11px] text-ink-2">
+      {children}
+    </kbd>
+  )
+}
+
+/** The bar at the top: where one is, finding anything, what would be undone. */
+export function TopBar({ workspace, onFind }: { workspace: number; onFind: () => void }) {
+  const overview = useOverview(workspace).data
+  const { undoes, undo } = useUndo(workspace)
+  return (
+    <header className="flex h-12 shrink-0 items-center gap-3.5 border-line border-b bg-card px-4">
+      <Mark />
+      {overview && (
+        <>
+          <span
+            className="max-w-[260px] truncate rounded-[7px] border border-line bg-paper px-2.5 py-1"
+            title={overview.folder}
+          >
+            <b className="font-semibold">{overview.title}</b>
+            {overview.version && <small className="ml-1.5 text-[11px] text-ink-2">{overview.version}</small>}
+          </span>
+          <span className="hidden rounded-[7px] border border-line bg-paper px-2.5 py-1 lg:inline">
+            <small className="mr-1.5 text-[11px] text-ink-2">profile</small>
+            <b className="font-semibold">{overview.profile}</b>
+          </span>
+        </>
+      )}
+      <button
+        type="button"
+        onClick={onFind}
+        className="ml-auto flex h-[30px] w-full max-w-[380px] items-center gap-2 rounded-[7px] border border-line bg-card px-2.5 text-ink-3 hover:border-line-2"
+      >
+        <Search size={14} aria-hidden="true" />
+        <span className="flex-1 truncate text-left">Find a mod, plugin, record or action</span>
+        <Key>Ctrl K</Key>
+      </button>
+      <Hint
+        text={
+          undoes ? 'Takes the last change back. Nothing is lost: it can be done again with Ctrl Shift Z.' : ''
+        }
+      >
+        <Button onClick={undo} disabled={!undoes} className="min-w-0 max-w-[270px] bg-paper">
+          <Undo2 size={14} className="shrink-0" aria-hidden="true" />
+          <span className="truncate">{undoes ?? 'Nothing to undo'}</span>
+          {undoes && <Key>Ctrl Z</Key>}
+        </Button>
+      </Hint>
+      <ThemeButton />
+    </header>
+  )
+}
+
+const NEXT: Record<Theme, Theme> = { system: 'light', light: 'dark', dark: 'system' }
+const SAYS: Record<Theme, string> = {
+  system: 'Light or dark as this machine says',
+  light: 'Light',
+  dark: 'Dark',
+}
+
+export function ThemeButton() {
+  const [now, setNow] = useState(theme())
+  const Icon = now === 'light' ? Sun : now === 'dark' ? Moon : SunMoon
+  const change = () => {
+    setTheme(NEXT[now])
+    setNow(NEXT[now])
+  }
+  return (
+    <Hint text={`${SAYS[now]}. Click for: ${SAYS[NEXT[now]].toLowerCase()}.`} side="bottom">
+      <Button look="quiet" onClick={change} aria-label={`Theme: ${SAYS[now]}`} icon>
+        <Icon size={16} />
+      </Button>
+    </Hint>
+  )
+}

@@ -1,0 +1,65 @@
+import { type QueryClient, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import type { Schema } from '../api/client'
+import { keepLine } from '../test-run/lines'
+import { of } from './workspace'
+
+type Job = Schema['Job']
+
+/** Which answers an event makes old. */
+const TOUCHED: Record<string, readonly string[] | 'all'> = {
+  arrangement: 'all',
+  library: 'all',
+  deployment: 'all',
+  run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],
+}
+
+/**
+ * Follows what happens in a workspace: changes made here, in another tab, or by a script, and long work
+ * as it goes on.
+ *
+ * @returns whether the server can be heard
+ */
+export function useLive(workspace: number): boolean {
+  const queries = useQueryClient()
+  const [heard, setHeard] = useState(true)
+  useEffect(() => {
+    const source = new EventSource(`/api/workspaces/${workspace}/events`)
+    let lost = false
+    source.addEventListener('hello', () => {
+      setHeard(true)
+      // what happened while nobody listened is not told again: after a break that may be anything, at
+      // first only what changes by itself
+      makeOld(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs'])
+      lost = false
+    })
+    source.onerror = () => {
+      lost = true
+      setHeard(false)
+    }
+    for (const [kind, touched] of Object.entries(TOUCHED)) {
+      source.addEventListener(kind, () => makeOld(queries, workspace, touched))
+    }
+    source.addEventListener('job', (e) => keepJob(queries, workspace, JSON.parse(e.data) as Job))
+    source.addEventListener('run-line', (e) => {
+      const said = JSON.parse(e.data) as { run: number; line: string }
+      keepLine(workspace, said.run, said.line)
+    })
+    return () => source.close()
+  }, [workspace, queries])
+  return heard
+}
+
+function makeOld(queries: QueryClient, workspace: number, touched: readonly string[] | 'all') {
+  if (touched === 'all') {
+    queries.invalidateQueries({ queryKey: of(workspace) })
+    return
+  }
+  for (const name of touched) queries.invalidateQueries({ queryKey: of(workspace, name) })
+}
+
+function keepJob(queries: QueryClient, workspace: number, job: Job) {
+  queries.setQueryData<Job[]>(of(workspace, 'jobs'), (jobs = []) =>
+    jobs.some((j) => j.id === job.id) ? jobs.map((j) => (j.id === job.id ? job : j)) : [job, ...jobs],
+  )
+}

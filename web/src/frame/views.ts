@@ -1,0 +1,57 @@
+import {
+  Download,
+  House,
+  Layers,
+  LibraryBig,
+  ListOrdered,
+  type LucideIcon,
+  Play,
+  SquaresIntersect,
+  Table2,
+} from 'lucide-react'
+
+/** A screen of a workspace. The path is the same word as in the API. */
+export interface View {
+  path: string
+  name: string
+  icon: LucideIcon
+  /** What it is for, in a line. */
+  about: string
+}
+
+export const VIEWS: readonly View[] = [
+  { path: '', name: 'Overview', icon: House, about: 'How far it is, and what to do next' },
+  { path: 'library', name: 'Library', icon: LibraryBig, about: 'Bring mods in and look at them' },
+  { path: 'layers', name: 'Layers', icon: Layers, about: 'The install order: who covers (overwrites) whom' },
+  { path: 'overlaps', name: 'Overlaps', icon: SquaresIntersect, about: 'Every path that several mods bring' },
+  { path: 'load-order', name: 'Load order', icon: ListOrdered, about: 'The order in which plugins load' },
+  {
+    path: 'records',
+    name: 'Records',
+    icon: Table2,
+    about: 'Records that several plugins change, and the patch',
+  },
+  {
+    path: 'deploy',
+    name: 'Deploy',
+    icon: Download,
+    about: 'Put all of it into the game folder, or take it out',
+  },
+  { path: 'test-run', name: 'Test run', icon: Play, about: 'Start the game and see whether it worked' },
+]
+
+const BY_PLACE: Record<string, string> = {
+  OVERVIEW: '',
+  LIBRARY: 'library',
+  LAYERS: 'layers',
+  LOAD_ORDER: 'load-order',
+  RECORDS: 'records',
+  DEPLOY: 'deploy',
+  TEST_RUN: 'test-run',
+}
+
+/** The address of a screen that the API names. */
+export function addressOf(workspace: number, place: string): string {
+  const path = BY_PLACE[place] ?? ''
+  return path ? `/workspaces/${workspace}/${path}` : `/workspaces/${workspace}`
+}

@@ -1,0 +1,191 @@
+import { FolderOpen, FolderSearch } from 'lucide-react'
+import { type FormEvent, useId, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { asProblems, Refused, type Schema } from '../api/client'
+import { Mark, ThemeButton } from '../frame/TopBar'
+import { Button } from '../ui/Button'
+import { Problems } from '../ui/Problems'
+import { Empty, Failed, Loading } from '../ui/States'
+import { count, number } from '../ui/text'
+import { useLook, useMakeWorkspace, useWorkspaces } from './queries'
+
+/** All workspaces, and making one of a game's folder. */
+export function WorkspacesView() {
+  const workspaces = useWorkspaces()
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-12 shrink-0 items-center border-line border-b bg-card px-4">
+        <Mark />
+        <span className="ml-auto">
+          <ThemeButton />
+        </span>
+      </header>
+      <main className="mx-auto grid w-full max-w-[1120px] flex-1 content-start gap-4 overflow-y-auto px-6 py-8 lg:grid-cols-2">
+        <section className="card flex flex-col">
+          <h1 className="px-5 pt-4">Workspaces</h1>
+          <p className="px-5 pb-2 text-ink-2">
+            One game on this machine, with everything that belongs to it.
+          </p>
+          {workspaces.isPending && <Loading what="workspaces" />}
+          {workspaces.isError && <Failed error={workspaces.error} retry={() => workspaces.refetch()} />}
+          {workspaces.data?.length === 0 && (
+            <Empty icon={FolderOpen} title="No game yet">
+              Name the folder of a game to begin. Nothing in it is changed before you deploy.
+            </Empty>
+          )}
+          <ul className="pb-2">
+            {workspaces.data?.map((w) => (
+              <li key={w.id}>
+                <Link
+                  to={`/workspaces/${w.id}`}
+                  className="flex flex-col border-line border-t px-5 py-3 hover:bg-sunk"
+                >
+                  <span>
+                    <b className="font-semibold text-[14px]">{w.title}</b>
+                    {w.version && <small className="ml-2 text-ink-2">{w.version}</small>}
+                    <small className="ml-2 text-ink-2">{count(w.mods, 'mod')}</small>
+                  </span>
+                  <span className="mono truncate text-ink-3" title={w.folder}>
+                    {w.folder}
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <NewWorkspace />
+      </main>
+    </div>
+  )
+}
+
+const PLAIN = (title: string) => `format: ironing/game@1
+id: plain-files
+title: ${title}
+mounts:
+  - { id: all, at: ".", holds: [ "**" ] }   # mods go into the folder itself
+`
+
+/** Naming a folder, looking at it, and making it a workspace. */
+function NewWorkspace() {
+  const [folder, setFolder] = useState('')
+  const [definition, setDefinition] = useState<string | null>(null)
+  const [progress, setProgress] = useState<Schema['Job'] | null>(null)
+  const look = useLook()
+  const make = useMakeWorkspace(setProgress)
+  const go = useNavigate()
+  const ids = { folder: useId(), definition: useId() }
+  const body = { folder, definition: definition ?? undefined }
+  const missing = look.error instanceof Refused && look.error.code === 'definition-missing'
+  const found = look.data
+  const problems = make.error ?? (missing && definition !== null ? null : look.error)
+
+  const submit = (e: FormEvent) => {
+    e.preventDefault()
+    make.reset()
+    look.mutate(body)
+  }
+  const describe = () => {
+    const name = folder.replace(/\/+$/, '').split('/').at(-1) ?? 'My game'
+    setDefinition(PLAIN(name || 'My game'))
+    look.reset()
+  }
+  const create = () => {
+    setProgress(null)
+    make.mutate(body, { onSuccess: (id) => go(`/workspaces/${id}`) })
+  }
+  return (
+    <section className="card flex flex-col gap-3 self-start px-5 py-4">
+      <div>
+        <h2>New workspace</h2>
+        <p className="text-ink-2">Ironing looks at the folder first and says what it found.</p>
+      </div>
+      <form onSubmit={submit} className="flex flex-col gap-3">
+        <label htmlFor={ids.folder} className="flex flex-col gap-1 font-medium">
+          Folder of the game, as a full path on this machine
+          <input
+            id={ids.folder}
+            value={folder}
+            onChange={(e) => {
+              setFolder(e.target.value)
+              look.reset()
+              make.reset()
+            }}
+            placeholder="/home/me/games/the-game"
+            spellCheck={false}
+            className="mono h-9 rounded-[7px] border border-line-2 bg-card px-2.5"
+          />
+        </label>
+        {definition !== null && (
+          <label htmlFor={ids.definition} className="flex flex-col gap-1 font-medium">
+            Definition of the game (game.yaml)
+            <textarea
+              id={ids.definition}
+              value={definition}
+              onChange={(e) => {
+                setDefinition(e.target.value)
+                look.reset()
+              }}
+              rows={9}
+              spellCheck={false}
+              className="mono rounded-[7px] border border-line-2 bg-card px-2.5 py-2 leading-relaxed"
+            />
+          </label>
+        )}
+        <div className="flex items-center gap-2">
+          <Button type="submit" look={found ? 'plain' : 'strong'} disabled={!folder.trim() || look.isPending}>
+            <FolderSearch size={15} aria-hidden="true" /> Look at it
+          </Button>
+          {definition === null && folder.trim() !== '' && (
+            <Button look="quiet" onClick={describe}>
+              Describe the game here
+            </Button>
+          )}
+        </div>
+      </form>
+      {problems && <Problems problems={asProblems(problems)} />}
+      {missing && definition === null && (
+        <p className="text-ink-2">
+          A folder of plain files needs only a few lines.{' '}
+          <button type="button" onClick={describe} className="font-medium text-woad underline">
+            Start with those
+          </button>
+        </p>
+      )}
+      {found && (
+        <div className="flex flex-col gap-2.5 rounded-lg border border-line bg-paper px-3.5 py-3">
+          <p>
+            <b className="font-semibold">{found.title}</b>
+            {found.version && `, version ${found.version}`}.{' '}
+            {found.itsOwn ? 'It brings its own definition.' : 'Described as above.'}
+          </p>
+          <p className="mono break-all text-ink-2">{found.folder}</p>
+          {found.warnings.map((w) => (
+            <p key={w.thing + w.reason} className="text-ochre">
+              {w.thing}: {w.reason} {w.remedy}
+            </p>
+          ))}
+          {found.workspace !== undefined ? (
+            <Link to={`/workspaces/${found.workspace}`} className="font-medium text-woad underline">
+              It has a workspace already: open it
+            </Link>
+          ) : (
+            <div className="flex items-center gap-3">
+              <Button look="strong" onClick={create} disabled={make.isPending}>
+                Make a workspace of it
+              </Button>
+              {make.isPending && (
+                <span role="status" className="num text-ink-2">
+                  Reading the unmodded game
+                  {progress &&
+                    progress.total > 0 &&
+                    `: ${number(progress.done)} of ${number(progress.total)} files`}
+                </span>
+              )}
+            </div>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,115 @@
+import { Check, CircleAlert, LoaderCircle } from 'lucide-react'
+import { Link } from 'react-router'
+import { Button } from '../ui/Button'
+import { Problems } from '../ui/Problems'
+import { bytes, count } from '../ui/text'
+import { cancelUpload, chooseRoot, clearUploads, type Upload } from './uploads'
+
+/** Archives on their way in, each with how far it is. */
+export function UploadList({ workspace, uploads }: { workspace: number; uploads: readonly Upload[] }) {
+  if (uploads.length === 0) return null
+  const over = uploads.filter((u) => ['done', 'failed', 'cancelled'].includes(u.state.is)).length
+  const done = uploads.filter((u) => u.state.is === 'done').length
+  return (
+    <section aria-label="Archives on their way in" className="card mb-3 max-h-[38%] shrink-0 overflow-y-auto">
+      <div className="flex items-center gap-3 px-3.5 py-1.5">
+        <h2 className="flex-1 text-[13px]" aria-live="polite">
+          {over === uploads.length
+            ? `${count(done, 'mod')} brought in`
+            : `Bringing in ${count(uploads.length, 'archive')}, ${over} done`}
+        </h2>
+        {over > 0 && (
+          <Button look="quiet" className="h-6" onClick={() => clearUploads(workspace)}>
+            Clear what is over
+          </Button>
+        )}
+      </div>
+      <ul>
+        {uploads.map((u) => (
+          <Line key={u.id} workspace={workspace} upload={u} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Line({ workspace, upload: u }: { workspace: number; upload: Upload }) {
+  const s = u.state
+  return (
+    <li className="border-line border-t px-3.5 py-1.5">
+      <div className="flex items-center gap-3">
+        <Icon state={s.is} />
+        <span className="min-w-0 flex-1 truncate" title={u.name}>
+          {u.name}
+        </span>
+        <span className="num whitespace-nowrap text-ink-2">{words(u)}</span>
+        {s.is === 'done' && (
+          <Link to={`/workspaces/${workspace}/library/${s.mod}`} className="text-woad underline">
+            Look at it
+          </Link>
+        )}
+        {(s.is === 'waiting' || s.is === 'sending') && (
+          <Button look="quiet" className="h-6" onClick={() => cancelUpload(u.id)}>
+            Cancel
+          </Button>
+        )}
+      </div>
+      {s.is === 'sending' && (
+        <span className="mt-1 block h-1 overflow-hidden rounded-full bg-sunk">
+          <span
+            className="block h-full bg-woad"
+            style={{ width: `${u.sizeBytes ? (100 * s.sentBytes) / u.sizeBytes : 0}%` }}
+          />
+        </span>
+      )}
+      {s.is === 'failed' && (
+        <div className="mt-1.5">
+          <Problems problems={s.problems} />
+        </div>
+      )}
+      {s.is === 'choosing' && (
+        <div className="mt-1.5 flex flex-wrap items-center gap-2">
+          <span className="text-ink-2">Several folders in it could be the mod. It begins at:</span>
+          {s.roots.map((root) => (
+            <Button key={root} onClick={() => chooseRoot(u, root)}>
+              {root}
+            </Button>
+          ))}
+        </div>
+      )}
+    </li>
+  )
+}
+
+function words(u: Upload): string {
+  switch (u.state.is) {
+    case 'waiting':
+      return 'waiting'
+    case 'sending':
+      return `${bytes(u.state.sentBytes)} of ${bytes(u.sizeBytes)}`
+    case 'unpacking':
+      return u.state.unpackedBytes > 0 ? `unpacking, ${bytes(u.state.unpackedBytes)}` : 'unpacking'
+    case 'choosing':
+      return 'needs a word from you'
+    case 'done':
+      return 'brought in'
+    case 'failed':
+      return 'refused'
+    default:
+      return 'cancelled'
+  }
+}
+
+function Icon({ state }: { state: Upload['state']['is'] }) {
+  if (state === 'done') return <Check size={15} className="shrink-0 text-moss" aria-hidden="true" />
+  if (state === 'failed' || state === 'choosing')
+    return <CircleAlert size={15} className="shrink-0 text-madder" aria-hidden="true" />
+  const spins = state === 'sending' || state === 'unpacking'
+  return (
+    <LoaderCircle
+      size={15}
+      className={`shrink-0 text-ink-3 ${spins ? 'animate-spin' : ''}`}
+      aria-hidden="true"
+    />
+  )
+}

@@ -1,0 +1,34 @@
+import type { Schema } from '../api/client'
+import { count, list } from '../ui/text'
+
+type Difference = Schema['LoadDifferenceView']
+
+/** What a change of the load order does to the game, in one sentence or two. */
+export function loadWords(d: Difference, tense: 'would' | 'does'): string {
+  const sentences: string[] = []
+  if (d.place?.reason)
+    sentences.push(
+      `It ${tense === 'would' ? 'would load' : 'loads'} as ${d.place.to}: ${lowerFirst(d.place.reason)}`,
+    )
+  if (d.records > 0) {
+    const types = list(d.types.slice(0, 4).map((t) => `${t.records} ${t.title.toLowerCase()}`))
+    sentences.push(
+      `The game ${tense === 'would' ? 'would read' : 'reads'} ${count(d.records, 'record')} differently: ${types}.`,
+    )
+  }
+  if (d.files > 0)
+    sentences.push(
+      `${count(d.files, 'packed file')} ${tense === 'would' ? 'would change' : d.files === 1 ? 'changes' : 'change'}.`,
+    )
+  const troubles = d.troublesAfter - d.troublesBefore
+  if (troubles > 0)
+    sentences.push(
+      `${count(troubles, 'thing')} would be wrong that ${troubles === 1 ? 'is' : 'are'} not now.`,
+    )
+  if (troubles < 0) sentences.push(`${count(-troubles, 'trouble')} less.`)
+  return sentences.length > 0 ? sentences.join(' ') : 'The game reads every record as before.'
+}
+
+function lowerFirst(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1)
+}

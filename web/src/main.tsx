@@ -1,0 +1,40 @@
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { Tooltip } from 'radix-ui'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { Refused } from './api/client'
+import { NoticesProvider } from './frame/Notices'
+import { startTheme } from './frame/theme'
+import { router } from './routes'
+import './styles.css'
+
+startTheme()
+
+const queries = new QueryClient({
+  queryCache: new QueryCache(),
+  mutationCache: new MutationCache(),
+  defaultOptions: {
+    queries: {
+      // events tell when an answer is old; asking again on every focus would only flicker
+      staleTime: Number.POSITIVE_INFINITY,
+      refetchOnWindowFocus: false,
+      // a refusal stays one however often it is asked
+      retry: (failures, error) => failures < 2 && error instanceof Refused && error.status === 0,
+    },
+  },
+})
+
+const root = document.getElementById('root')
+if (!root) throw new Error('index.html has no #root')
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <Tooltip.Provider delayDuration={350} skipDelayDuration={150}>
+        <NoticesProvider>
+          <RouterProvider router={router} />
+        </NoticesProvider>
+      </Tooltip.Provider>
+    </QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,231 @@
+import clsx from 'clsx'
+import { CircleCheck } from 'lucide-react'
+import { Link, useNavigate } from 'react-router'
+import type { Schema } from '../api/client'
+import { useOverview } from '../frame/queries'
+import { addressOf } from '../frame/views'
+import { useWorkspace } from '../frame/workspace'
+import { LastRun } from '../test-run/LastRun'
+import { Button } from '../ui/Button'
+import { Screen } from '../ui/Screen'
+import { Failed, Loading } from '../ui/States'
+import { number } from '../ui/text'
+import { useFix } from './useFix'
+
+type Overview = Schema['OverviewView']
+
+const STEPS: Record<Overview['steps'][number]['id'], string> = {
+  LIBRARY: 'Bring mods in',
+  LAYERS: 'Put them in order',
+  LOAD_ORDER: 'Order the plugins',
+  RECORDS: 'Combine records',
+  DEPLOY: 'Deploy',
+  TEST_RUN: 'Test run',
+}
+
+/** How far the workspace is on the way, and what to do next. */
+export function OverviewView() {
+  const workspace = useWorkspace()
+  const overview = useOverview(workspace)
+  if (overview.isPending)
+    return (
+      <Screen title="Overview">
+        <div className="card">
+          <Loading what="the overview" />
+        </div>
+      </Screen>
+    )
+  if (!overview.data) return <Failed error={overview.error} retry={() => overview.refetch()} />
+  const o = overview.data
+  return (
+    <Screen title={o.profile} says="How far your mods have come">
+      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto">
+        <Counts counts={o.counts} />
+        <Way workspace={workspace} overview={o} />
+        <div className="grid min-h-0 flex-1 gap-3 lg:grid-cols-[1.25fr_1fr]">
+          <section className="card px-4 py-3">
+            <h2 className="mb-1">Wrinkles{o.wrinkles.length > 0 && ` · ${o.wrinkles.length}`}</h2>
+            {o.wrinkles.length === 0 && (
+              <p className="flex items-center gap-2 py-3 text-ink-2">
+                <CircleCheck size={16} className="text-moss" aria-hidden="true" />
+                {o.counts.library === 0 ? 'Nothing to find fault with yet.' : 'All is smooth.'}
+              </p>
+            )}
+            <ol>
+              {o.wrinkles.map((w, i) => (
+                <Wrinkle key={w.code + w.title} number={i + 1} wrinkle={w} workspace={workspace} />
+              ))}
+            </ol>
+          </section>
+          <div className="flex flex-col gap-3">
+            <section className="card px-4 py-3">
+              <LastRun workspace={workspace} />
+            </section>
+            <Makeup makeup={o.makeup} />
+          </div>
+        </div>
+      </div>
+    </Screen>
+  )
+}
+
+function Counts({ counts }: { counts: Overview['counts'] }) {
+  const parts = [
+    { n: counts.library, says: 'in the library' },
+    { n: counts.on, says: 'switched on' },
+    { n: counts.deployed, says: 'in the game folder' },
+    {
+      n: counts.read,
+      says:
+        counts.read === undefined
+          ? 'read by the game: cannot be told yet'
+          : 'read by the game in the last run',
+    },
+  ]
+  return (
+    <section aria-label="How far the mods have come" className="card grid grid-cols-4 px-2 py-3.5">
+      {parts.map((p, i) => (
+        <div key={p.says} className="relative px-4">
+          {i > 0 && (
+            <span
+              aria-hidden="true"
+              className="absolute top-4 -left-2 w-4 border-line-2 border-t-2 border-dashed"
+            />
+          )}
+          <p className="num font-bold text-[24px] leading-tight">{p.n === undefined ? '–' : number(p.n)}</p>
+          <p className="text-ink-2">{p.says}</p>
+          <span className="mt-2 block h-2 overflow-hidden rounded-[3px] bg-sunk">
+            <span
+              className="block h-full rounded-[3px] bg-woad"
+              style={{ width: `${counts.library ? (100 * (p.n ?? 0)) / counts.library : 0}%` }}
+            />
+          </span>
+        </div>
+      ))}
+    </section>
+  )
+}
+
+function Way({ workspace, overview }: { workspace: number; overview: Overview }) {
+  return (
+    <section aria-label="The way to a tested game" className="card overflow-x-auto">
+      <ol className="grid min-w-[860px] grid-flow-col auto-cols-fr">
+        {overview.steps.map((s, i) => {
+          const next = s.id === overview.next
+          return (
+            <li key={s.id} className={clsx('border-line not-first:border-l', next && 'bg-woad-soft')}>
+              <Link
+                to={addressOf(workspace, s.id)}
+                className="flex h-full flex-col px-3.5 py-2.5 hover:bg-sunk/60"
+              >
+                <span className="flex items-center gap-2">
+                  <span
+                    className={clsx(
+                      'num grid size-[18px] shrink-0 place-items-center rounded-full border font-semibold text-[10.5px]',
+                      s.done
+                        ? 'border-woad bg-woad text-on-woad'
+                        : next
+                          ? 'border-woad border-dashed text-woad'
+                          : 'border-line-2 border-dashed text-ink-3',
+                    )}
+                  >
+                    {i + 1}
+                    <span className="sr-only">{s.done ? ', done' : next ? ', next' : ''}</span>
+                  </span>
+                  <b className="font-semibold">{STEPS[s.id]}</b>
+                  {next && <span className="ml-auto font-semibold text-[11px] text-woad">next</span>}
+                </span>
+                <span className="mt-0.5 text-ink-2 leading-snug">{s.text}</span>
+              </Link>
+            </li>
+          )
+        })}
+      </ol>
+    </section>
+  )
+}
+
+const WEIGHTS: Record<Schema['Wrinkle']['weight'], { look: string; says: string }> = {
+  STOPS: { look: 'bg-madder-soft text-madder', says: 'stops the game' },
+  LOSES: { look: 'bg-ochre-soft text-ochre', says: 'loses something' },
+  HINT: { look: 'bg-sunk text-ink-2', says: 'good to know' },
+}
+
+function Wrinkle({
+  workspace,
+  number: n,
+  wrinkle: w,
+}: {
+  workspace: number
+  number: number
+  wrinkle: Schema['Wrinkle']
+}) {
+  const fix = useFix(workspace)
+  const go = useNavigate()
+  const weight = WEIGHTS[w.weight]
+  const place =
+    w.mod !== undefined && w.place === 'LAYERS'
+      ? `${addressOf(workspace, w.place)}/${w.mod}`
+      : addressOf(workspace, w.place)
+  return (
+    <li className="flex gap-3 border-line border-t py-2.5">
+      <span
+        className={clsx(
+          'num grid size-[18px] shrink-0 place-items-center rounded-[5px] font-semibold text-[11px]',
+          weight.look,
+        )}
+      >
+        {n}
+      </span>
+      <div className="min-w-0 flex-1">
+        <p className="break-words font-semibold">
+          {w.title} <small className="ml-1 whitespace-nowrap font-normal text-ink-3">{weight.says}</small>
+        </p>
+        <p className="break-words text-ink-2">
+          {w.reason} {w.remedy}
+        </p>
+      </div>
+      {w.fix ? (
+        <Button onClick={() => w.fix && fix.run(w.fix)} disabled={fix.busy}>
+          {fix.label(w.fix)}
+        </Button>
+      ) : (
+        <Button onClick={() => go(place)}>Show</Button>
+      )}
+    </li>
+  )
+}
+
+function Makeup({ makeup: m }: { makeup: Overview['makeup'] }) {
+  const total = m.game + m.mods + m.covering + m.mends
+  const parts = [
+    { n: m.game, look: 'way-game', says: 'of the unmodded game' },
+    { n: m.mods, look: 'way-in-play', says: 'of mods, new to the game' },
+    { n: m.covering, look: 'way-covering', says: 'of mods, covering another' },
+    { n: m.mends, look: 'way-mend', says: 'of mends' },
+  ].filter((p) => p.n > 0)
+  return (
+    <section className="card px-4 py-3">
+      <h2 className="mb-2">Where the game comes from</h2>
+      <div
+        role="img"
+        aria-label={parts.map((p) => `${p.n} files ${p.says}`).join(', ')}
+        className="flex h-[18px] overflow-hidden rounded border border-line-2"
+      >
+        {parts.map((p) => (
+          <span key={p.says} className={p.look} style={{ width: `${(100 * p.n) / total}%` }} />
+        ))}
+      </div>
+      <ul className="mt-2 grid gap-x-4 gap-y-1 text-ink-2 sm:grid-cols-2">
+        {parts.map((p) => (
+          <li key={p.says} className="flex items-center gap-2">
+            <span className={clsx(p.look, 'h-2.5 w-[18px] shrink-0 rounded-[2px] border border-line-2')} />
+            <span className="num">
+              {number(p.n)} {p.says}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,40 @@
+import { createBrowserRouter, Navigate } from 'react-router'
+import { DeployView } from './deploy/DeployView'
+import { Shell } from './frame/Shell'
+import { WorkspacesView } from './game/WorkspacesView'
+import { LayersView } from './layers/LayersView'
+import { LibraryView } from './library/LibraryView'
+import { LoadOrderView } from './load-order/LoadOrderView'
+import { ProposalView } from './load-order/ProposalView'
+import { OverlapsView } from './overlaps/OverlapsView'
+import { OverviewView } from './overview/OverviewView'
+import { RecordsView } from './records/RecordsView'
+import { TestRunView } from './test-run/TestRunView'
+
+/** Every screen has an address of its own, and so has what is selected in it. */
+export const router = createBrowserRouter([
+  { path: '/', element: <Navigate to="/workspaces" replace /> },
+  { path: '/workspaces', element: <WorkspacesView /> },
+  {
+    path: '/workspaces/:workspace',
+    element: <Shell />,
+    children: [
+      { index: true, element: <OverviewView /> },
+      { path: 'library', element: <LibraryView /> },
+      { path: 'library/:mod', element: <LibraryView /> },
+      { path: 'layers', element: <LayersView /> },
+      { path: 'layers/:mod', element: <LayersView /> },
+      { path: 'overlaps', element: <OverlapsView /> },
+      { path: 'load-order', element: <LoadOrderView /> },
+      { path: 'load-order/proposal', element: <ProposalView /> },
+      { path: 'load-order/:plugin', element: <LoadOrderView /> },
+      { path: 'records', element: <RecordsView /> },
+      { path: 'records/:owner/:id', element: <RecordsView /> },
+      { path: 'deploy', element: <DeployView /> },
+      { path: 'test-run', element: <TestRunView /> },
+      { path: 'test-run/:run', element: <TestRunView /> },
+      { path: '*', element: <Navigate to="." replace /> },
+    ],
+  },
+  { path: '*', element: <Navigate to="/workspaces" replace /> },
+])

@@ -1,0 +1,300 @@
+import clsx from 'clsx'
+import { CircleCheck, OctagonX, Play, Square } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import type { Schema } from '../api/client'
+import { distanceWords } from '../frame/Hem'
+import { useDeployStatus } from '../frame/queries'
+import { useWorkspace } from '../frame/workspace'
+import { Aside, AsidePart } from '../ui/Aside'
+import { Button } from '../ui/Button'
+import { Screen } from '../ui/Screen'
+import { Empty, Failed, Loading } from '../ui/States'
+import { count, duration, when } from '../ui/text'
+import { useLines } from './lines'
+import { useRun, useRuns, useStartRun, useStopRun } from './queries'
+import { groups, helpFor, isChanged, keyed, type ReportGroup, shortName } from './report'
+
+type RunDetail = Schema['RunDetail']
+
+/** Starting the game and reading what it says of its day. */
+export function TestRunView() {
+  const workspace = useWorkspace()
+  const runs = useRuns(workspace)
+  const { run: address } = useParams()
+  const go = useNavigate()
+  const shown = address ? Number(address) : (runs.data?.runs[0]?.id ?? null)
+  const detail = useRun(workspace, shown)
+  const start = useStartRun(workspace, (run) => go(`/workspaces/${workspace}/test-run/${run}`))
+  const stop = useStopRun(workspace)
+  const running = runs.data?.runs.some((r) => r.state === 'RUNNING') ?? false
+  if (runs.isPending) {
+    return (
+      <Screen title="Test run">
+        <div className="card flex-1">
+          <Loading what="the runs" />
+        </div>
+      </Screen>
+    )
+  }
+  if (!runs.data) return <Failed error={runs.error} retry={() => runs.refetch()} />
+  return (
+    <Screen
+      title="Test run"
+      says={detail.data && runWords(detail.data)}
+      actions={
+        running ? (
+          <Button look="warning" onClick={() => stop.mutate()} disabled={stop.isPending}>
+            <Square size={13} aria-hidden="true" /> Stop the game
+          </Button>
+        ) : (
+          <Button
+            look="strong"
+            onClick={() => start.mutate()}
+            disabled={start.isPending || !runs.data.startable}
+          >
+            <Play size={14} aria-hidden="true" /> Start the game
+          </Button>
+        )
+      }
+      aside={<RunsAside workspace={workspace} runs={runs.data.runs} shown={shown} />}
+    >
+      <NotDeployed workspace={workspace} />
+      {shown === null ? (
+        <div className="card flex-1">
+          <Empty
+            icon={Play}
+            title={runs.data.startable ? 'Not started yet' : 'This game cannot be started from here'}
+          >
+            {runs.data.startable
+              ? 'The game runs on its own, on the folder as it is deployed. What it says appears here while it runs.'
+              : 'Its definition has no run command. Add run: { command: [ … ] } to its game.yaml.'}
+          </Empty>
+        </div>
+      ) : detail.isPending ? (
+        <div className="card flex-1">
+          <Loading what="the run" />
+        </div>
+      ) : detail.data ? (
+        <Detail workspace={workspace} run={detail.data} />
+      ) : (
+        <Failed error={detail.error} retry={() => detail.refetch()} />
+      )}
+    </Screen>
+  )
+}
+
+function runWords(r: RunDetail): string {
+  if (r.state === 'RUNNING') return `Running since ${when(r.startedAt)}.`
+  const took = r.endedAt ? `, ${duration(r.startedAt, r.endedAt)}` : ''
+  return `${when(r.startedAt)}${took}: ${r.state === 'PLAYED' ? 'played to its end' : `stopped with exit code ${r.exitCode ?? 'unknown'}`}.`
+}
+
+/** The game sees the folder, not the plan: say so when the two differ. */
+function NotDeployed({ workspace }: { workspace: number }) {
+  const status = useDeployStatus(workspace).data
+  const waits = status ? status.add + status.replace + status.takeOut : 0
+  if (!status || waits === 0) return null
+  return (
+    <p className="mb-3 rounded-lg border border-ochre/50 bg-ochre-soft px-3 py-2">
+      <b className="font-semibold">The game does not see all that you arranged:</b> {distanceWords(status)}.{' '}
+      <Link to={`/workspaces/${workspace}/deploy`} className="text-woad underline">
+        Deploy first
+      </Link>
+    </p>
+  )
+}
+
+function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-3">
+      {run.fault && <Fault workspace={workspace} fault={run.fault} />}
+      {run.state === 'STOPPED' && !run.fault && (
+        <p className="rounded-lg border border-madder/40 bg-madder-soft px-3 py-2.5">
+          <b className="font-semibold">
+            The game ended with exit code {run.exitCode ?? 'unknown'} and named no fault.
+          </b>{' '}
+          Its output below is all that it said.
+        </p>
+      )}
+      {run.state !== 'RUNNING' && run.told && (
+        <section aria-label="The day’s report" className="card min-h-0 flex-[3] overflow-y-auto px-4 py-3">
+          <h2 className="flex items-center gap-2">
+            {run.state === 'PLAYED' && <CircleCheck size={16} className="text-moss" aria-hidden="true" />}
+            The day’s report
+          </h2>
+          <p className="text-ink-2">
+            It read {count(run.filesRead, 'file')} and {count(run.pluginsRead, 'plugin')}
+            {run.comparedWith !== undefined && `; values in bold are others than in the run before`}.
+          </p>
+          {run.warnings.length > 0 && (
+            <ul className="mt-1.5">
+              {run.warnings.map((w) => (
+                <li key={w.code + w.text} className="text-ochre">
+                  {w.text} {w.modName && `(${w.modName})`}
+                </li>
+              ))}
+            </ul>
+          )}
+          <div className="mt-2 grid gap-x-8 xl:grid-cols-2">
+            {groups(run.reports).map((g) => (
+              <Group key={g.title} group={g} />
+            ))}
+          </div>
+        </section>
+      )}
+      {run.state !== 'RUNNING' && !run.told && (
+        <p className="text-ink-2">The game wrote no log, so what it read cannot be told.</p>
+      )}
+      <Output workspace={workspace} run={run} />
+    </div>
+  )
+}
+
+function Fault({ workspace, fault: f }: { workspace: number; fault: Schema['RunFault'] }) {
+  const help = helpFor(f.code)
+  return (
+    <section
+      aria-label="Why it stopped"
+      role="alert"
+      className="flex shrink-0 gap-3 rounded-[10px] border border-madder/50 bg-madder-soft px-4 py-3"
+    >
+      <OctagonX size={20} className="mt-0.5 shrink-0 text-madder" aria-hidden="true" />
+      <div className="min-w-0">
+        <h2 className="break-words">The game stopped: {f.text}</h2>
+        <p>
+          {f.modName ? (
+            <>
+              It comes from{' '}
+              {f.mod === undefined ? (
+                <b>{f.modName}</b>
+              ) : (
+                <Link to={`/workspaces/${workspace}/layers/${f.mod}`} className="font-semibold underline">
+                  {f.modName}
+                </Link>
+              )}
+              .{' '}
+            </>
+          ) : (
+            'No deployed mod brings this file. '
+          )}
+          {help.says}{' '}
+          <Link to={`/workspaces/${workspace}/${help.path}`} className="text-woad underline">
+            Go there
+          </Link>
+        </p>
+        <p className="mono mt-1 break-all text-ink-2">
+          {[f.code, f.path, f.plugin, f.record].filter(Boolean).join(' · ')}
+        </p>
+      </div>
+    </section>
+  )
+}
+
+function Group({ group }: { group: ReportGroup }) {
+  const [open, setOpen] = useState(group.reports.length <= 12)
+  const shown = open ? group.reports : group.reports.filter(isChanged)
+  return (
+    <section className="mb-3">
+      <h3 className="border-line border-b pb-0.5">
+        {group.title}
+        {group.reports.length > 12 && (
+          <button
+            type="button"
+            onClick={() => setOpen(!open)}
+            className="ml-2 font-normal text-woad underline"
+          >
+            {open ? 'only what changed' : `all ${group.reports.length}`}
+          </button>
+        )}
+      </h3>
+      <dl>
+        {keyed(shown).map(({ key, report: r }) => (
+          <div key={key} className="flex items-baseline gap-3 border-line border-b border-dotted py-[3px]">
+            <dt className="min-w-0 flex-1 truncate" title={r.from}>
+              {shortName(r, group)}
+            </dt>
+            {isChanged(r) && (
+              <dd className="num max-w-[32%] truncate text-ink-3 line-through" title={`before: ${r.before}`}>
+                {r.before}
+              </dd>
+            )}
+            <dd
+              className={clsx(
+                'num max-w-[58%] break-words text-right',
+                isChanged(r) && 'font-bold text-woad',
+              )}
+            >
+              {r.value}
+              {r.unit && <span className="ml-1 font-normal text-ink-2">{r.unit}</span>}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  )
+}
+
+function Output({ workspace, run }: { workspace: number; run: RunDetail }) {
+  const live = useLines(workspace, run.id)
+  const text = run.state === 'RUNNING' ? live.join('\n') : run.output
+  const box = useRef<HTMLPreElement>(null)
+  const running = run.state === 'RUNNING'
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every new line scrolls the box to its end
+  useEffect(() => {
+    if (running && box.current) box.current.scrollTop = box.current.scrollHeight
+  }, [text, running])
+  return (
+    <details open={running || !run.told} className="card shrink-0 overflow-hidden">
+      <summary className="cursor-pointer px-4 py-2 font-semibold">
+        What it printed{running && ', live'}
+      </summary>
+      <pre
+        ref={box}
+        tabIndex={0}
+        role="log"
+        aria-label="Output of the game"
+        className="mono max-h-[260px] overflow-auto whitespace-pre-wrap break-all border-line border-t px-4 py-2 leading-relaxed"
+      >
+        {text || (running ? '…' : 'nothing')}
+      </pre>
+    </details>
+  )
+}
+
+function RunsAside({
+  workspace,
+  runs,
+  shown,
+}: {
+  workspace: number
+  runs: readonly Schema['RunView'][]
+  shown: number | null
+}) {
+  return (
+    <Aside label="Earlier runs">
+      <h2>Runs</h2>
+      <p className="mt-1 text-ink-2">
+        The game is started as it is deployed, by the command of its definition and never by a shell.
+      </p>
+      <AsidePart title={runs.length === 0 ? 'None yet' : 'The last ones'}>
+        <ul>
+          {runs.map((r) => (
+            <li key={r.id}>
+              <Link
+                to={`/workspaces/${workspace}/test-run/${r.id}`}
+                aria-current={r.id === shown}
+                className="flex items-baseline justify-between gap-2 rounded px-2 py-1 hover:bg-sunk aria-[current=true]:bg-woad-soft"
+              >
+                <span>{when(r.startedAt)}</span>
+                <span className={r.state === 'STOPPED' ? 'text-madder' : 'text-ink-2'}>
+                  {r.state === 'RUNNING' ? 'running' : r.state === 'PLAYED' ? 'played to its end' : 'stopped'}
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </AsidePart>
+    </Aside>
+  )
+}

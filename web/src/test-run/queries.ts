@@ -1,0 +1,46 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, got } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { of } from '../frame/workspace'
+
+export function useRuns(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'runs'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/runs', { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function useRun(workspace: number, run: number | null) {
+  return useQuery({
+    queryKey: of(workspace, 'run', run),
+    enabled: run !== null,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/runs/{run}', {
+          params: { path: { workspace, run: run as number } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useStartRun(workspace: number, onStarted: (run: number) => void) {
+  const queries = useQueryClient()
+  const { fail } = useNotices()
+  return useMutation({
+    mutationFn: () => got(api.POST('/api/workspaces/{workspace}/runs', { params: { path: { workspace } } })),
+    onSuccess: (started) => onStarted(started.run),
+    onError: fail,
+    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace, 'runs') }),
+  })
+}
+
+export function useStopRun(workspace: number) {
+  const { fail } = useNotices()
+  return useMutation({
+    mutationFn: () =>
+      got(api.DELETE('/api/workspaces/{workspace}/runs', { params: { path: { workspace } } })),
+    onError: fail,
+  })
+}

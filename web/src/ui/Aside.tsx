@@ -1,0 +1,23 @@
+import type { ReactNode } from 'react'
+
+/** The column to the right, about what is selected. */
+export function Aside({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <aside
+      aria-label={label}
+      className="flex w-[336px] shrink-0 flex-col overflow-y-auto border-line border-l bg-card px-4 py-3.5"
+    >
+      {children}
+    </aside>
+  )
+}
+
+/** A heading in it with what belongs to it. */
+export function AsidePart({ title, children }: { title: ReactNode; children: ReactNode }) {
+  return (
+    <section className="mt-3.5">
+      <h3 className="mb-1">{title}</h3>
+      {children}
+    </section>
+  )
+}

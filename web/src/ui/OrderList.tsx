@@ -1,0 +1,300 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  type DragMoveEvent,
+  DragOverlay,
+  type DragStartEvent,
+  KeyboardCode,
+  KeyboardSensor,
+  PointerSensor,
+  useDraggable,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import clsx from 'clsx'
+import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
+
+/**
+ * A long list whose rows have an order of their own, shown from the top down. Only what is on the
+ * screen is in the page. A row is carried by the pointer, or by the keyboard: Space takes it up, arrows
+ * carry it, Space puts it down, Escape leaves it; Alt with an arrow moves it by one at once.
+ */
+export interface OrderRow {
+  id: string
+  /** What typing finds, and what a screen reader says. */
+  label: string
+  /** Stands where it stands, and nothing goes past it. */
+  fixed?: boolean
+}
+
+interface OrderListProps<R extends OrderRow> {
+  rows: readonly R[]
+  rowHeight: number
+  /** For the screen reader. */
+  label: string
+  head?: ReactNode
+  renderRow: (row: R, state: { selected: boolean; active: boolean }) => ReactNode
+  selected: string | null
+  onSelect: (id: string) => void
+  /** A row is over another place, or over none any more. */
+  onCarry?: (carried: { id: string; to: number } | null) => void
+  onPut: (id: string, to: number) => void
+  /** Drawn over the rows, as high as all of them. */
+  overlay?: (height: number) => ReactNode
+  foot?: ReactNode
+}
+
+export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
+  const { rows, rowHeight, onCarry, onPut, onSelect, selected } = props
+  const scroller = useRef<HTMLDivElement>(null)
+  const [active, setActive] = useState<string | null>(null)
+  const [carried, setCarried] = useState<{ id: string; from: number; to: number } | null>(null)
+  const typed = useRef({ text: '', at: 0 })
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+  })
+  const activeId = active && rows.some((r) => r.id === active) ? active : (selected ?? rows[0]?.id ?? null)
+  const activeIndex = rows.findIndex((r) => r.id === activeId)
+
+  // fixed rows at both ends bound where the others may go
+  const firstFree = rows.findIndex((r) => !r.fixed)
+  const lastFree = rows.findLastIndex((r) => !r.fixed)
+  const clamp = useCallback(
+    (to: number) => Math.max(Math.max(0, firstFree), Math.min(to, lastFree)),
+    [firstFree, lastFree],
+  )
+
+  const focusRow = useCallback(
+    (index: number) => {
+      const row = rows[Math.max(0, Math.min(index, rows.length - 1))]
+      if (!row) return
+      setActive(row.id)
+      onSelect(row.id)
+      virtual.scrollToIndex(Math.max(0, Math.min(index, rows.length - 1)))
+      // the row may not be in the page before the list has scrolled to it
+      requestAnimationFrame(() => {
+        scroller.current
+          ?.querySelector<HTMLElement>(`[data-row="${CSS.escape(row.id)}"]`)
+          ?.focus({ preventScroll: true })
+      })
+    },
+    [rows, onSelect, virtual],
+  )
+
+  // what is selected stays in view when the order changes under it
+  const selectedIndex = rows.findIndex((r) => r.id === selected)
+  const virtualRef = useRef(virtual)
+  virtualRef.current = virtual
+  useEffect(() => {
+    if (selectedIndex >= 0) virtualRef.current.scrollToIndex(selectedIndex, { align: 'auto' })
+  }, [selectedIndex])
+
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, {
+      keyboardCodes: {
+        start: [KeyboardCode.Space],
+        cancel: [KeyboardCode.Esc],
+        end: [KeyboardCode.Space, KeyboardCode.Enter],
+      },
+      coordinateGetter: (event, { currentCoordinates: c }) => {
+        if (event.code === KeyboardCode.Down) return { ...c, y: c.y + rowHeight }
+        if (event.code === KeyboardCode.Up) return { ...c, y: c.y - rowHeight }
+        return undefined
+      },
+    }),
+  )
+
+  const placeOf = (e: DragMoveEvent | DragEndEvent) => {
+    const from = rows.findIndex((r) => r.id === String(e.active.id))
+    return { from, to: clamp(Math.round(from + e.delta.y / rowHeight)) }
+  }
+  const start = (e: DragStartEvent) => {
+    const id = String(e.active.id)
+    const from = rows.findIndex((r) => r.id === id)
+    onSelect(id)
+    setActive(id)
+    setCarried({ id, from, to: from })
+  }
+  const move = (e: DragMoveEvent) => {
+    const { from, to } = placeOf(e)
+    if (carried && carried.to === to && carried.from === from) return
+    setCarried({ id: String(e.active.id), from, to })
+    onCarry?.(to === from ? null : { id: String(e.active.id), to })
+  }
+  const end = (e: DragEndEvent) => {
+    const { from, to } = placeOf(e)
+    setCarried(null)
+    onCarry?.(null)
+    if (to !== from) onPut(String(e.active.id), to)
+  }
+  const cancel = () => {
+    setCarried(null)
+    onCarry?.(null)
+  }
+
+  const key = (e: KeyboardEvent) => {
+    // inside a row's own control its keys are its own; and while a row is carried the arrows carry it
+    if (carried || (e.target as HTMLElement).dataset.row === undefined) return
+    const row = rows[activeIndex]
+    if (!row) return
+    if (e.altKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
+      e.preventDefault()
+      const to = clamp(activeIndex + (e.key === 'ArrowUp' ? -1 : 1))
+      if (!row.fixed && to !== activeIndex) onPut(row.id, to)
+      return
+    }
+    if (e.altKey || e.ctrlKey || e.metaKey) return
+    const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / rowHeight) - 1)
+    const steps: Record<string, number> = {
+      ArrowDown: activeIndex + 1,
+      ArrowUp: activeIndex - 1,
+      PageDown: activeIndex + page,
+      PageUp: activeIndex - page,
+      Home: 0,
+      End: rows.length - 1,
+    }
+    const to = steps[e.key]
+    if (to !== undefined) {
+      e.preventDefault()
+      focusRow(to)
+    } else if (e.key === 'Enter') {
+      onSelect(row.id)
+    } else if (e.key.length === 1 && e.key !== ' ') {
+      findByTyping(e.key)
+    }
+  }
+
+  const findByTyping = (letter: string) => {
+    const now = Date.now()
+    const text = (now - typed.current.at < 900 ? typed.current.text : '') + letter.toLowerCase()
+    typed.current = { text, at: now }
+    // one letter again goes on to the next that begins with it
+    const from = text.length === 1 ? activeIndex + 1 : activeIndex
+    for (let i = 0; i < rows.length; i++) {
+      const index = (from + i) % rows.length
+      if (rows[index]?.label.toLowerCase().startsWith(text)) return focusRow(index)
+    }
+  }
+
+  const height = virtual.getTotalSize()
+  const carriedRow = carried && rows.find((r) => r.id === carried.id)
+  return (
+    <div className="card relative flex min-h-0 flex-1 flex-col overflow-hidden">
+      {props.head}
+      <DndContext
+        sensors={sensors}
+        onDragStart={start}
+        onDragMove={move}
+        onDragEnd={end}
+        onDragCancel={cancel}
+        accessibility={{
+          screenReaderInstructions: {
+            draggable:
+              'Space takes the row up, arrows carry it, Space puts it down, Escape leaves it. Alt with an arrow moves it by one.',
+          },
+        }}
+      >
+        <div
+          ref={scroller}
+          role="grid"
+          aria-label={props.label}
+          aria-rowcount={rows.length}
+          tabIndex={-1}
+          onKeyDown={key}
+          className="relative min-h-0 flex-1 overflow-y-auto"
+        >
+          <div className="relative" style={{ height }}>
+            {virtual.getVirtualItems().map((item) => {
+              const row = rows[item.index]
+              if (!row) return null
+              return (
+                <Row
+                  key={row.id}
+                  row={row}
+                  index={item.index}
+                  top={item.start}
+                  height={rowHeight}
+                  selected={row.id === selected}
+                  active={row.id === activeId}
+                  carried={row.id === carried?.id}
+                  onFocus={() => {
+                    setActive(row.id)
+                  }}
+                  onPick={() => {
+                    setActive(row.id)
+                    onSelect(row.id)
+                  }}
+                >
+                  {props.renderRow(row, { selected: row.id === selected, active: row.id === activeId })}
+                </Row>
+              )
+            })}
+            {props.overlay?.(height)}
+            {carried && carried.to !== carried.from && (
+              <span
+                aria-hidden="true"
+                className="pointer-events-none absolute right-2 left-2 z-10 border-woad border-t-2"
+                style={{ top: (carried.to > carried.from ? carried.to + 1 : carried.to) * rowHeight - 1 }}
+              />
+            )}
+          </div>
+        </div>
+        <DragOverlay dropAnimation={null}>
+          {carriedRow && (
+            <span className="ml-28 inline-flex h-[30px] cursor-grabbing items-center rounded-lg bg-strong px-3 text-on-strong shadow-lift">
+              {carriedRow.label}
+            </span>
+          )}
+        </DragOverlay>
+      </DndContext>
+      {props.foot}
+    </div>
+  )
+}
+
+interface RowProps {
+  row: OrderRow
+  index: number
+  top: number
+  height: number
+  selected: boolean
+  active: boolean
+  carried: boolean
+  onFocus: () => void
+  onPick: () => void
+  children: ReactNode
+}
+
+function Row({ row, index, top, height, selected, active, carried, onFocus, onPick, children }: RowProps) {
+  const drag = useDraggable({ id: row.id, disabled: row.fixed })
+  return (
+    <div
+      ref={drag.setNodeRef}
+      data-row={row.id}
+      role="row"
+      aria-rowindex={index + 1}
+      aria-selected={selected}
+      aria-label={row.label}
+      tabIndex={active ? 0 : -1}
+      onFocus={onFocus}
+      onClick={onPick}
+      onPointerDown={drag.listeners?.onPointerDown as React.PointerEventHandler | undefined}
+      onKeyDown={(e) => {
+        if (e.target === e.currentTarget) drag.listeners?.onKeyDown?.(e)
+      }}
+      className={clsx(
+        'absolute right-0 left-0 border-line border-b outline-offset-[-2px]',
+        selected ? 'bg-woad-soft' : 'hover:bg-sunk/60',
+        carried && 'opacity-40',
+      )}
+      style={{ top, height }}
+    >
+      {children}
+    </div>
+  )
+}

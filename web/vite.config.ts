@@ -1,0 +1,11 @@
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  build: { outDir: 'dist', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 1200 },
+  // for work on the page alone: the server of ./ironing start behind Vite's own
+  server: { host: '127.0.0.1', port: 5173, proxy: { '/api': 'http://127.0.0.1:8420' } },
+  test: { include: ['src/**/*.test.ts'] },
+})
