@@ -10,9 +10,9 @@ import ironing.server.deploy.Strays.Stray;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.nio.file.Files;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
@@ -55,7 +55,7 @@ class DeployController {
       int files,
       int links,
       int copies,
-      @Nullable String at) {}
+      @MayBeAbsent String at) {}
 
   /**
    * @param act GUARD is a REPLACE of the game's own file by a copy of it, so that the game may
@@ -68,7 +68,7 @@ class DeployController {
       PlanAct act,
       String from,
       long mod,
-      @Nullable String before,
+      @MayBeAbsent String before,
       long sizeBytes,
       boolean copy,
       boolean changed) {}

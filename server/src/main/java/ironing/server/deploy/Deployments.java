@@ -9,6 +9,7 @@ import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
+import ironing.core.layers.Holdings;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -82,7 +83,7 @@ public class Deployments {
    * How far the folder is from the picture by its note alone: cheap enough for every page.
    *
    * @param add files that are not there yet
-   * @param replace files that another one of ours takes the place of
+   * @param replace files of the game, or of ours, that another takes the place of
    * @param takeOut files that go
    */
   public record Distance(int add, int replace, int takeOut) {
@@ -96,10 +97,18 @@ public class Deployments {
     Map<String, LaidOut.Item> left = new HashMap<>(laidOut(bench).files());
     for (Wanted w : wanted(bench)) {
       LaidOut.Item item = left.remove(w.path());
-      if (item == null) add++;
-      else if (!item.sha256().equals(w.sha256())) replace++;
+      if (item != null && item.sha256().equals(w.sha256())) continue;
+      if (item != null || isTheGames(bench, w.path())) replace++;
+      else add++;
     }
     return new Distance(add, replace, left.size());
+  }
+
+  private static boolean isTheGames(Bench bench, String path) {
+    int id = bench.picture().holdings().idOf(path);
+    return id >= 0
+        && bench.picture().holdings().sourcesOf(id).stream()
+            .anyMatch(s -> s.mod() == Holdings.GAME && s.pack().isEmpty());
   }
 
   /** Whether the plugin list in the folder is the one that the picture wants. */

@@ -11,6 +11,7 @@ import ironing.server.deploy.Deployments;
 import ironing.server.deploy.Deployments.Distance;
 import ironing.server.journey.Journeys;
 import ironing.server.loadorder.Troubles;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.run.Runs;
 import ironing.server.workbench.Bench;
@@ -18,7 +19,6 @@ import ironing.server.wrinkles.Wrinkles;
 import ironing.server.wrinkles.Wrinkles.Place;
 import ironing.server.wrinkles.Wrinkles.Weight;
 import ironing.server.wrinkles.Wrinkles.Wrinkle;
-import jakarta.annotation.Nullable;
 import java.nio.file.Files;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
@@ -49,7 +49,7 @@ class Overview {
    *
    * @param read absent when it cannot be told: there was no run, or it wrote no log
    */
-  record Counts(int library, int on, int deployed, @Nullable Integer read) {}
+  record Counts(int library, int on, int deployed, @MayBeAbsent Integer read) {}
 
   /** A stage of the way. */
   enum StepId {
@@ -87,7 +87,7 @@ class Overview {
       long revision,
       Counts counts,
       List<Step> steps,
-      @Nullable StepId next,
+      @MayBeAbsent StepId next,
       Makeup makeup,
       List<Wrinkle> wrinkles) {}
 
@@ -177,7 +177,7 @@ class Overview {
     int files = deployments.laidOut(bench).files().size();
     if (d.total() > 0) {
       return new Step(
-          StepId.DEPLOY, false, count(d.total(), "file") + " not as you arranged them.");
+          StepId.DEPLOY, false, count(d.total(), "file") + " to add, replace or take out.");
     }
     boolean any = files > 0;
     return new Step(

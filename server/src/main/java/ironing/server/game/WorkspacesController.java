@@ -5,10 +5,10 @@ import ironing.server.game.Overview.OverviewView;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -42,7 +42,7 @@ class WorkspacesController {
    * @param folder of the game, as a full path on the machine where Ironing runs
    * @param definition the text of a game.yaml; absent to take the one in the folder
    */
-  record WorkspaceRequest(String folder, @Nullable String definition) {
+  record WorkspaceRequest(String folder, @MayBeAbsent String definition) {
     WorkspaceRequest {
       Objects.requireNonNull(folder, "folder");
     }
@@ -59,11 +59,11 @@ class WorkspacesController {
   record FolderView(
       String folder,
       String title,
-      @Nullable String version,
+      @MayBeAbsent String version,
       String definition,
       boolean itsOwn,
       List<Problem> warnings,
-      @Nullable Long workspace) {}
+      @MayBeAbsent Long workspace) {}
 
   @GetMapping
   List<WorkspaceView> workspaces() {

@@ -1,7 +1,7 @@
 package ironing.server.job;
 
 import ironing.core.Problem;
-import jakarta.annotation.Nullable;
+import ironing.server.platform.MayBeAbsent;
 import java.util.List;
 
 /**
@@ -20,7 +20,7 @@ public record Job(
     long total,
     String unit,
     List<Problem> problems,
-    @Nullable Long result) {
+    @MayBeAbsent Long result) {
   /** Where it stands. */
   public enum State {
     RUNNING,

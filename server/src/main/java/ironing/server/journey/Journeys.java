@@ -4,9 +4,9 @@ import ironing.core.deploy.LaidOut;
 import ironing.core.journey.Journey;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.run.Runs;
 import ironing.server.workbench.Bench;
-import jakarta.annotation.Nullable;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -34,7 +34,7 @@ public class Journeys {
    * @param read of these, those that the last run read; absent when it cannot be told
    */
   public record ModJourney(
-      Journey.Reached reached, int inPlay, int deployed, @Nullable Integer read) {
+      Journey.Reached reached, int inPlay, int deployed, @MayBeAbsent Integer read) {
     static ModJourney of(Journey.OfMod m) {
       return new ModJourney(m.reached(), m.inPlay(), m.deployed(), m.read().orElse(null));
     }
@@ -45,7 +45,7 @@ public class Journeys {
    *
    * @param slot in which the last run read it
    */
-  public record PluginJourney(Journey.Reached reached, @Nullable Integer slot) {
+  public record PluginJourney(Journey.Reached reached, @MayBeAbsent Integer slot) {
     static PluginJourney of(Journey.OfPlugin p) {
       return new PluginJourney(p.reached(), p.slot().orElse(null));
     }

@@ -4,8 +4,8 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing.Change;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Difference;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -37,10 +37,10 @@ public record DifferenceView(
    * @param mod 0 for the game; absent for files that would be gone
    * @param folders how many in which folder
    */
-  public record From(@Nullable Long mod, String name, int files, Map<String, Integer> folders) {}
+  public record From(@MayBeAbsent Long mod, String name, int files, Map<String, Integer> folders) {}
 
   /** One path; absent names where there is no file before or after. */
-  public record Sample(String path, @Nullable String before, @Nullable String after) {}
+  public record Sample(String path, @MayBeAbsent String before, @MayBeAbsent String after) {}
 
   static DifferenceView of(Bench bench, Difference d) {
     Holdings holdings = bench.picture().holdings();

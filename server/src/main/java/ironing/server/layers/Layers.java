@@ -2,6 +2,7 @@ package ironing.server.layers;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
+import ironing.core.loadorder.LoadOrder;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Difference;
@@ -82,8 +83,7 @@ class Layers {
   private DifferenceView apply(long workspace, long revision, boolean dryRun, Step step) {
     if (dryRun) {
       Bench bench = benches.get(workspace);
-      Arrangement now = bench.picture().arrangement();
-      Arrangement next = now.withLayers(step.change().apply(now.layers()));
+      Arrangement next = next(bench, step);
       Difference d = Difference.between(bench.picture(), bench.picture().rearranged(next));
       return DifferenceView.of(bench, d);
     }
@@ -95,11 +95,21 @@ class Layers {
             b -> step.said(),
             b -> {
               before[0] = b;
-              return b.picture()
-                  .arrangement()
-                  .withLayers(step.change().apply(b.picture().arrangement().layers()));
+              return next(b, step);
             });
     return DifferenceView.of(after, Difference.between(before[0].picture(), after.picture()));
+  }
+
+  /**
+   * The arrangement after a step. Plugins keep the order in which they load now: a place in the
+   * install order says nothing about records.
+   */
+  private static Arrangement next(Bench bench, Step step) {
+    Arrangement now = bench.picture().arrangement();
+    List<Layer> layers = step.change().apply(now.layers());
+    if (layers.equals(now.layers())) return now;
+    LoadOrder order = bench.picture().loadOrder();
+    return now.withLayers(layers).withPlugins(order.merged(now.plugins(), order.asWishes()));
   }
 
   private static Set<Long> known(Bench bench, List<Long> mods) {

@@ -14,9 +14,9 @@ import ironing.server.journey.Journeys.ModJourney;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.library.LibraryMapper.ModDetailRow;
 import ironing.server.library.LibraryMapper.StoredFile;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.List;
@@ -63,7 +63,12 @@ class LibraryController {
    * @param mod the mod that was made of it, absent when it is not installed
    */
   record Archive(
-      long id, String name, String sha256, long sizeBytes, String broughtAt, @Nullable Long mod) {
+      long id,
+      String name,
+      String sha256,
+      long sizeBytes,
+      String broughtAt,
+      @MayBeAbsent Long mod) {
     static Archive of(ArchiveRow row) {
       return new Archive(
           row.id(),
@@ -78,7 +83,7 @@ class LibraryController {
   /**
    * @param root the folder of the archive in which the mod begins; absent to have it recognised
    */
-  record InstallRequest(long archive, @Nullable String root) {}
+  record InstallRequest(long archive, @MayBeAbsent String root) {}
 
   record FolderRequest(String folder) {
     FolderRequest {
@@ -95,7 +100,7 @@ class LibraryController {
       String summary,
       List<String> authors,
       boolean inferred,
-      @Nullable String band,
+      @MayBeAbsent String band,
       String archiveName,
       int files,
       long sizeBytes,
@@ -107,7 +112,8 @@ class LibraryController {
   /**
    * @param pack the pack that it lies in, absent for a loose file
    */
-  record ModFile(String path, @Nullable String pack, String entry, long sizeBytes, String sha256) {}
+  record ModFile(
+      String path, @MayBeAbsent String pack, String entry, long sizeBytes, String sha256) {}
 
   record LeftOut(String entry, String reason) {}
 
@@ -115,7 +121,7 @@ class LibraryController {
    * @param found the version that is in the library, absent when there is none
    */
   record NeedView(
-      String mod, String versions, Needs.State state, @Nullable String found, String name) {}
+      String mod, String versions, Needs.State state, @MayBeAbsent String found, String name) {}
 
   record Clash(String mod, String why) {}
 
@@ -134,7 +140,7 @@ class LibraryController {
       List<String> authors,
       String summary,
       boolean inferred,
-      @Nullable String band,
+      @MayBeAbsent String band,
       String gameVersions,
       String archiveName,
       String contentRoot,

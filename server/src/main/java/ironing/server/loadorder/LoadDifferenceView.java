@@ -6,10 +6,10 @@ import ironing.core.layers.Standing;
 import ironing.core.picture.Picture;
 import ironing.core.records.RecordDifference;
 import ironing.core.records.RecordVersions.Version;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.records.Shown;
 import ironing.server.workbench.Bench;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -34,7 +34,7 @@ public record LoadDifferenceView(
     int files,
     int troublesBefore,
     int troublesAfter,
-    @Nullable Place place) {
+    @MayBeAbsent PluginPlace place) {
   private static final int SAMPLES = 100;
 
   /**
@@ -46,16 +46,21 @@ public record LoadDifferenceView(
    * @param before the plugin whose version the game uses now, absent when there is none
    */
   public record RecordSample(
-      String key, String label, String title, @Nullable String before, @Nullable String after) {}
+      String key,
+      String label,
+      String title,
+      @MayBeAbsent String before,
+      @MayBeAbsent String after) {}
 
   /**
    * @param wished the place that was asked for, counted from 1
    * @param reason why it is another one, absent when it is that one
    */
-  public record Place(String name, int from, int to, int wished, @Nullable String reason) {}
+  public record PluginPlace(
+      String name, int from, int to, int wished, @MayBeAbsent String reason) {}
 
   static LoadDifferenceView of(
-      Bench now, Bench before, Picture after, RecordIndex index, @Nullable Place place) {
+      Bench now, Bench before, Picture after, RecordIndex index, @MayBeAbsent PluginPlace place) {
     List<RecordDifference> differences =
         RecordDifference.between(
             before.game(), index.under(before, before.picture()), index.under(before, after));

@@ -14,11 +14,11 @@ import ironing.core.plugin.Plugin.Header;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.PluginJourney;
 import ironing.server.loadorder.Troubles.TroubleView;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.records.RecordIndex;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -74,7 +74,7 @@ class LoadOrderController {
   record PluginView(
       String name,
       int position,
-      @Nullable Integer slot,
+      @MayBeAbsent Integer slot,
       boolean on,
       boolean own,
       boolean mend,
@@ -84,12 +84,12 @@ class LoadOrderController {
       List<MasterView> masters,
       int records,
       int overrides,
-      @Nullable String title,
-      @Nullable String about,
-      @Nullable String version,
-      @Nullable String game,
+      @MayBeAbsent String title,
+      @MayBeAbsent String about,
+      @MayBeAbsent String version,
+      @MayBeAbsent String game,
       List<String> packs,
-      @Nullable String flaw,
+      @MayBeAbsent String flaw,
       PluginJourney journey) {}
 
   /**
@@ -98,7 +98,7 @@ class LoadOrderController {
    * @param left free ones; below 0 when there are too many plugins
    */
   record SlotsView(
-      int used, int own, @Nullable Integer total, int reserved, @Nullable Integer left) {}
+      int used, int own, @MayBeAbsent Integer total, int reserved, @MayBeAbsent Integer left) {}
 
   /**
    * @param hasPlugins whether the game knows plugins at all
@@ -117,7 +117,7 @@ class LoadOrderController {
   record ReasonView(String earlier, String later, String reason, String from) {}
 
   /** Positions from 1. */
-  record MoveView(String name, int from, int to, @Nullable ReasonView because) {}
+  record MoveView(String name, int from, int to, @MayBeAbsent ReasonView because) {}
 
   record LeftOutView(String plugin, String other, boolean after, String mod) {}
 
@@ -133,7 +133,7 @@ class LoadOrderController {
       List<MoveView> moves,
       List<ReasonView> ring,
       List<LeftOutView> leftOut,
-      @Nullable LoadDifferenceView difference) {}
+      @MayBeAbsent LoadDifferenceView difference) {}
 
   record MovePluginRequest(String name, int to) {
     MovePluginRequest {

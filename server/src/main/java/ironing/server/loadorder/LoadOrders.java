@@ -13,11 +13,11 @@ import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
-import ironing.server.loadorder.LoadDifferenceView.Place;
+import ironing.server.loadorder.LoadDifferenceView.PluginPlace;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -62,7 +62,7 @@ class LoadOrders {
         (before, after) -> place(before, after, plugin, to));
   }
 
-  private static Place place(LoadOrder before, LoadOrder after, Entry plugin, int wished) {
+  private static PluginPlace place(LoadOrder before, LoadOrder after, Entry plugin, int wished) {
     int from = before.position(plugin.name()) + 1, to = after.position(plugin.name()) + 1;
     int bounded = Math.max(1, Math.min(wished, after.entries().size()));
     String reason = null;
@@ -73,7 +73,7 @@ class LoadOrders {
               ? "The game loads its own plugins first."
               : "It is of stage " + stage + ", and the game loads stage after stage.";
     }
-    return new Place(plugin.name(), from, to, wished, reason);
+    return new PluginPlace(plugin.name(), from, to, wished, reason);
   }
 
   LoadDifferenceView switchTo(
@@ -151,8 +151,8 @@ class LoadOrders {
   }
 
   private interface Placing {
-    @Nullable
-    Place of(LoadOrder before, LoadOrder after);
+    @MayBeAbsent
+    PluginPlace of(LoadOrder before, LoadOrder after);
   }
 
   private LoadDifferenceView apply(
@@ -165,7 +165,7 @@ class LoadOrders {
     if (dryRun) {
       Bench bench = benches.get(workspace);
       Picture after = bench.picture().rearranged(next(bench, wishes));
-      Place place = placing.of(bench.picture().loadOrder(), after.loadOrder());
+      PluginPlace place = placing.of(bench.picture().loadOrder(), after.loadOrder());
       return LoadDifferenceView.of(bench, bench, after, index, place);
     }
     Bench[] before = new Bench[1];
@@ -178,7 +178,7 @@ class LoadOrders {
               before[0] = b;
               return next(b, wishes);
             });
-    Place place = placing.of(before[0].picture().loadOrder(), after.picture().loadOrder());
+    PluginPlace place = placing.of(before[0].picture().loadOrder(), after.picture().loadOrder());
     return LoadDifferenceView.of(after, before[0], after.picture(), index, place);
   }
 

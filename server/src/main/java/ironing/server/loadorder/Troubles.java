@@ -5,9 +5,9 @@ import ironing.core.loadorder.LoadOrderCheck;
 import ironing.core.loadorder.LoadOrderCheck.Code;
 import ironing.core.loadorder.LoadOrderCheck.Trouble;
 import ironing.core.picture.Picture;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Fix;
-import jakarta.annotation.Nullable;
 import java.util.List;
 import java.util.Optional;
 
@@ -26,7 +26,7 @@ public final class Troubles {
       String text,
       String remedy,
       boolean stops,
-      @Nullable Fix fix) {}
+      @MayBeAbsent Fix fix) {}
 
   public static List<TroubleView> of(Bench bench) {
     Picture p = bench.picture();

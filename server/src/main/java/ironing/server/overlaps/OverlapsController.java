@@ -3,10 +3,10 @@ package ironing.server.overlaps;
 import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import ironing.server.overlaps.PathViews.PathView;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -33,7 +33,7 @@ class OverlapsController {
    * @param total how many there are in all
    * @param next the offset of the stretch after this one, absent at the end
    */
-  record PathPage(long revision, int total, @Nullable Integer next, List<PathView> paths) {}
+  record PathPage(long revision, int total, @MayBeAbsent Integer next, List<PathView> paths) {}
 
   /**
    * Paths that more than one layer brings.

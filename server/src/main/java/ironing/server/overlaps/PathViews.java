@@ -8,8 +8,8 @@ import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin.Header;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -47,7 +47,7 @@ public final class PathViews {
       long mod,
       String name,
       int position,
-      @Nullable String pack,
+      @MayBeAbsent String pack,
       String sha256,
       long sizeBytes,
       Way way) {}

@@ -5,9 +5,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.EnableScheduling;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
@@ -42,6 +45,12 @@ public class Events {
   @Scheduled(fixedRate = 20_000)
   void heartbeat() {
     listeners.values().forEach(list -> list.forEach(e -> send(list, e, "beat", Map.of())));
+  }
+
+  /** Lets go of every page, so that the server's end does not wait for those that are open. */
+  @EventListener(ContextClosedEvent.class)
+  void letGo() {
+    listeners.values().forEach(list -> list.forEach(ResponseBodyEmitter::complete));
   }
 
   private static void send(List<SseEmitter> list, SseEmitter e, String kind, Object data) {

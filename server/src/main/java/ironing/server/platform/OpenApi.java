@@ -10,7 +10,6 @@ import io.swagger.v3.oas.models.Paths;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.servers.Server;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
@@ -64,8 +63,8 @@ class OpenApi {
             Arrays.stream(java.getRawClass().getRecordComponents())
                 .filter(
                     c ->
-                        !c.isAnnotationPresent(Nullable.class)
-                            && c.getAccessor().getAnnotation(Nullable.class) == null)
+                        !c.isAnnotationPresent(MayBeAbsent.class)
+                            && c.getAccessor().getAnnotation(MayBeAbsent.class) == null)
                 .forEach(c -> required.add(c.getName()));
             model.setRequired(required);
           }

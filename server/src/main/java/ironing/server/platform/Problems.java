@@ -41,9 +41,11 @@ class Problems extends ResponseEntityExceptionHandler {
     return ResponseEntity.status(status).body(detail);
   }
 
-  @ExceptionHandler(AsyncRequestNotUsableException.class)
-  void gone(AsyncRequestNotUsableException e) {
+  @Override
+  protected ResponseEntity<Object> handleAsyncRequestNotUsableException(
+      AsyncRequestNotUsableException e, WebRequest request) {
     // the page that listened was closed: nobody is left to tell
+    return null;
   }
 
   @ExceptionHandler(Exception.class)

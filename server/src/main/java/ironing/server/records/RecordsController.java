@@ -12,12 +12,13 @@ import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
 import ironing.core.records.Combiner;
 import ironing.core.records.RecordVersions.Odd;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.records.Shown.Words;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -83,14 +84,19 @@ class RecordsController {
    *
    * @param added elements of a list that the plugin added to what was there before
    * @param removed elements that it took away
+   * @param altered rows that it has with another content
    */
-  record ChangeView(
+  record RecordChange(
       String plugin,
       long mod,
       String modName,
       Words value,
       List<String> added,
-      List<String> removed) {}
+      List<String> removed,
+      List<AlteredRow> altered) {}
+
+  /** A row of a list, told apart by its key. */
+  record AlteredRow(String name, String before, String after) {}
 
   /**
    * One field, or one field of one row.
@@ -107,15 +113,15 @@ class RecordsController {
   record PlaceView(
       String place,
       String title,
-      @Nullable String pair,
+      @MayBeAbsent String pair,
       Words before,
-      List<ChangeView> changes,
+      List<RecordChange> changes,
       How how,
-      @Nullable Words outcome,
+      @MayBeAbsent Words outcome,
       Words used,
       boolean lost,
       String why,
-      @Nullable String choice) {}
+      @MayBeAbsent String choice) {}
 
   /**
    * One record with all that is changed in it.
@@ -138,7 +144,7 @@ class RecordsController {
   /**
    * @param choice a plugin that changed the place, or /before; absent to take a decision back
    */
-  record DecisionRequest(String place, @Nullable String choice) {
+  record DecisionRequest(String place, @MayBeAbsent String choice) {
     DecisionRequest {
       Objects.requireNonNull(place, "place");
     }
@@ -213,9 +219,7 @@ class RecordsController {
     Shown shown = new Shown(bench.game(), index.of(bench).versions());
     Map<String, String> decisions = bench.picture().arrangement().decisionsOn(c.key().toString());
     List<PlaceView> places = new ArrayList<>();
-    for (Cell cell : c.combination().cells()) {
-      places.add(place(bench, shown, c, cell, decisions));
-    }
+    for (Cell cell : inReadingOrder(c)) places.add(place(bench, shown, c, cell, decisions));
     int fields = c.combination().base().fields().map(f -> f.map().size()).orElse(0);
     int changed =
         (int)
@@ -235,25 +239,33 @@ class RecordsController {
         Math.max(0, fields - changed));
   }
 
+  /** What waits for the user first, then as the game's definition has the fields. */
+  private static List<Cell> inReadingOrder(Collision c) {
+    List<String> described = List.copyOf(c.type().fields().keySet());
+    List<Cell> cells = new ArrayList<>(c.combination().cells());
+    cells.sort(
+        Comparator.comparing((Cell x) -> x.how() != How.ASKED)
+            .thenComparing(
+                x -> {
+                  int at = described.indexOf(x.place().replaceFirst("\\[.*", ""));
+                  return at < 0 ? described.size() : at;
+                }));
+    return cells;
+  }
+
   private PlaceView place(
       Bench bench, Shown shown, Collision c, Cell cell, Map<String, String> decisions) {
     Field field = fieldAt(c.type(), cell.place());
     Words before = shown.of(cell.before(), field);
-    List<ChangeView> changes = new ArrayList<>();
+    List<RecordChange> changes = new ArrayList<>();
     cell.proposals()
         .forEach(
             (plugin, value) -> {
               long mod =
                   bench.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
-              Words words = shown.of(value, field);
+
               changes.add(
-                  new ChangeView(
-                      plugin,
-                      mod,
-                      bench.nameOf(mod),
-                      words,
-                      minus(words.items(), before.items()),
-                      minus(before.items(), words.items())));
+                  change(shown, cell.before(), value, field, plugin, mod, bench.nameOf(mod)));
             });
     boolean whole = cell.place().equals(Combiner.WHOLE_RECORD);
     boolean open = cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
@@ -275,15 +287,41 @@ class RecordsController {
         decisions.get(cell.place()));
   }
 
+  private static RecordChange change(
+      Shown shown,
+      Optional<Value> before,
+      Optional<Value> value,
+      Field field,
+      String plugin,
+      long mod,
+      String modName) {
+    List<String> was = shown.of(before, field).items();
+    Words words = shown.of(value, field);
+    Map<String, String> rowsBefore = shown.rows(before, field), rows = shown.rows(value, field);
+    List<AlteredRow> altered = new ArrayList<>();
+    List<String> added = new ArrayList<>(minus(words.items(), was));
+    List<String> removed = new ArrayList<>(minus(was, words.items()));
+    rows.forEach(
+        (name, rest) -> {
+          String restBefore = rowsBefore.get(name);
+          if (restBefore == null || restBefore.equals(rest)) return;
+          altered.add(new AlteredRow(name, restBefore, rest));
+          added.remove((name + " " + rest).strip());
+          removed.remove((name + " " + restBefore).strip());
+        });
+    return new RecordChange(plugin, mod, modName, words, added, removed, altered);
+  }
+
   // a whole record is too long for a line: there it is, or it is removed
   private static Words wholeWords(Optional<Value> record) {
     return new Words(record.isPresent(), record.isPresent() ? "kept" : "removed", List.of());
   }
 
-  private static ChangeView wholeChange(Cell cell, ChangeView c) {
+  private static RecordChange wholeChange(Cell cell, RecordChange c) {
     boolean there = cell.proposals().get(c.plugin()).isPresent();
     Words words = new Words(there, there ? "changed" : "removed", List.of());
-    return new ChangeView(c.plugin(), c.mod(), c.modName(), words, List.of(), List.of());
+    return new RecordChange(
+        c.plugin(), c.mod(), c.modName(), words, List.of(), List.of(), List.of());
   }
 
   private static Field fieldAt(RecordType type, String place) {
@@ -299,7 +337,7 @@ class RecordsController {
     return a.stream().filter(x -> !b.contains(x)).toList();
   }
 
-  private static String why(Cell cell, List<ChangeView> changes) {
+  private static String why(Cell cell, List<RecordChange> changes) {
     switch (cell.how()) {
       case ASKED:
         boolean removal = changes.stream().anyMatch(c -> !c.value().there());

@@ -10,6 +10,7 @@ import ironing.core.plugin.Value.Ref;
 import ironing.core.records.RecordVersions;
 import ironing.core.records.RecordVersions.Version;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -52,10 +53,21 @@ public final class Shown {
   }
 
   private String row(Value.Fields row, Field rows) {
+    String name = rowName(row, rows), rest = rowRest(row, rows);
+    return (name + " " + rest).strip();
+  }
+
+  /** A row by its key. */
+  private String rowName(Value.Fields row, Field rows) {
+    String key = rows.key().orElseThrow();
+    Value value = row.map().get(key);
+    return value == null ? "" : text(value, rows.fields().getOrDefault(key, Field.WHOLE));
+  }
+
+  /** What a row says beside its key. */
+  private String rowRest(Value.Fields row, Field rows) {
     String key = rows.key().orElseThrow();
     List<String> parts = new ArrayList<>();
-    Value keyValue = row.map().get(key);
-    if (keyValue != null) parts.add(text(keyValue, rows.fields().getOrDefault(key, Field.WHOLE)));
     for (Map.Entry<String, Value> e : row.map().entrySet()) {
       if (e.getKey().equals(key)) continue;
       String value = text(e.getValue(), rows.fields().getOrDefault(e.getKey(), Field.WHOLE));
@@ -65,17 +77,35 @@ public final class Shown {
     return String.join(" ", parts);
   }
 
+  /** Rows by their key, with what each says beside it; empty when the value is no list of rows. */
+  Map<String, String> rows(Optional<Value> value, Field field) {
+    Map<String, String> rows = new LinkedHashMap<>();
+    if (field.kind() != Kind.ROWS || field.key().isEmpty()) return rows;
+    if (value.orElse(null) instanceof Value.Array a) {
+      for (Value v : a.items()) {
+        if (v instanceof Value.Fields row) rows.put(rowName(row, field), rowRest(row, field));
+      }
+    }
+    return rows;
+  }
+
   String text(Value v, Field field) {
     if (v instanceof Value.Null) return "empty";
     if (v instanceof Value.Truth t) return t.value() ? "yes" : "no";
     if (v instanceof Value.Int i) return unit(Long.toString(i.value()), field);
-    if (v instanceof Value.Real r) return unit(Double.toString(r.value()), field);
+    if (v instanceof Value.Real r) return unit(plain(r.value()), field);
     if (v instanceof Value.Text t) return t.value().isEmpty() ? "“”" : t.value();
     if (v instanceof Ref r) return name(r);
     if (v instanceof Value.Array || v instanceof Value.Fields) {
       return PluginText.node(v).toString();
     }
     return PluginText.node(v).path("base64").asText().length() * 3 / 4 + " bytes";
+  }
+
+  // 12.0 is 12 to a person; whether a file holds it as an integer is none of a reader's business
+  private static String plain(double value) {
+    if (value == Math.rint(value) && Math.abs(value) < 1e15) return Long.toString((long) value);
+    return Double.toString(value);
   }
 
   private static String unit(String number, Field field) {

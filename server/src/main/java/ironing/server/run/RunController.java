@@ -6,11 +6,11 @@ import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.run.RunMapper.RunLine;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.List;
@@ -53,7 +53,8 @@ class RunController {
    *
    * @param before what the run before this one reported under this name, absent when nothing
    */
-  record RunReport(String name, String value, String unit, String from, @Nullable String before) {}
+  record RunReport(
+      String name, String value, String unit, String from, @MayBeAbsent String before) {}
 
   /**
    * @param mod whose file it is, as far as the note of what is deployed tells
@@ -64,15 +65,15 @@ class RunController {
       String path,
       String plugin,
       String record,
-      @Nullable Long mod,
-      @Nullable String modName) {}
+      @MayBeAbsent Long mod,
+      @MayBeAbsent String modName) {}
 
   record RunView(
       long id,
       String startedAt,
-      @Nullable String endedAt,
+      @MayBeAbsent String endedAt,
       RunState state,
-      @Nullable Integer exitCode) {}
+      @MayBeAbsent Integer exitCode) {}
 
   /**
    * @param told whether the game wrote a log; without one, what it read cannot be told
@@ -81,17 +82,17 @@ class RunController {
   record RunDetail(
       long id,
       String startedAt,
-      @Nullable String endedAt,
+      @MayBeAbsent String endedAt,
       RunState state,
-      @Nullable Integer exitCode,
+      @MayBeAbsent Integer exitCode,
       boolean told,
       String output,
       int filesRead,
       int pluginsRead,
-      @Nullable Long comparedWith,
+      @MayBeAbsent Long comparedWith,
       List<RunReport> reports,
       List<RunFault> warnings,
-      @Nullable RunFault fault) {}
+      @MayBeAbsent RunFault fault) {}
 
   record RunStarted(long run) {}
 

@@ -1,10 +1,10 @@
 package ironing.server.timeline;
 
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.Nullable;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -30,14 +30,15 @@ class TimelineController {
    * @param undoable whether it is a change of the arrangement; one of the library is not undone
    *     here
    */
-  record ChangeView(long id, String at, String said, String state, boolean undoable) {}
+  record TimelineChange(long id, String at, String said, String state, boolean undoable) {}
 
   /**
    * @param undo what would be undone next, in words; absent when there is nothing
    * @param redo what would be done again next
    * @param changes the newest first
    */
-  record TimelineView(@Nullable String undo, @Nullable String redo, List<ChangeView> changes) {}
+  record TimelineView(
+      @MayBeAbsent String undo, @MayBeAbsent String redo, List<TimelineChange> changes) {}
 
   record RevisionView(long revision) {}
 
@@ -51,8 +52,9 @@ class TimelineController {
         db.latest(profile, SHOWN).stream().map(TimelineController::view).toList());
   }
 
-  private static ChangeView view(ChangeRow row) {
-    return new ChangeView(row.id(), row.at().toString(), row.said(), row.state(), row.isUndoable());
+  private static TimelineChange view(ChangeRow row) {
+    return new TimelineChange(
+        row.id(), row.at().toString(), row.said(), row.state(), row.isUndoable());
   }
 
   @PostMapping("/undo")

@@ -1,6 +1,6 @@
 package ironing.server.workbench;
 
-import jakarta.annotation.Nullable;
+import ironing.server.platform.MayBeAbsent;
 
 /**
  * The one act that would remedy something, for a button.
@@ -9,7 +9,7 @@ import jakarta.annotation.Nullable;
  * @param plugin for the switches of plugins
  * @param name what to call it
  */
-public record Fix(Kind kind, @Nullable Long mod, @Nullable String plugin, String name) {
+public record Fix(Kind kind, @MayBeAbsent Long mod, @MayBeAbsent String plugin, String name) {
   /** What to do. */
   public enum Kind {
     SWITCH_MOD_ON,

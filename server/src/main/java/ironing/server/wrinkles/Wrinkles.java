@@ -14,10 +14,10 @@ import ironing.server.loadorder.Troubles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
 import ironing.server.mends.Mends.MendView;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Fix;
-import jakarta.annotation.Nullable;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -69,8 +69,8 @@ public class Wrinkles {
       String reason,
       String remedy,
       Place place,
-      @Nullable Long mod,
-      @Nullable Fix fix) {}
+      @MayBeAbsent Long mod,
+      @MayBeAbsent Fix fix) {}
 
   public List<Wrinkle> of(Bench bench) {
     List<Wrinkle> out = new ArrayList<>();

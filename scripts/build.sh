@@ -1,0 +1,36 @@
+# Building the product when its sources have changed. Sourced.
+
+# sources_sum FOLDER…: one line that changes when a source below the folders does.
+sources_sum() {
+  find "$@" -type d \( -name target -o -name node_modules -o -name dist \) -prune -o -type f -print0 |
+    LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
+}
+
+maven() {
+  mvn -q -f "$ROOT/pom.xml" "$@"
+}
+
+# npm_install FOLDER: what the lock file says, when it is not there yet.
+npm_install() {
+  local stamp="$1/node_modules/.installed-from" sum
+  sum=$(sha256sum "$1/package-lock.json" | cut -d' ' -f1)
+  [ "$(cat "$stamp" 2>/dev/null)" = "$sum" ] && return
+  (cd "$1" && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --silent --no-fund --no-audit) || fail "npm could not install what $1/package-lock.json names"
+  echo "$sum" >"$stamp"
+}
+
+build_web() {
+  npm_install "$ROOT/web"
+  (cd "$ROOT/web" && npm run --silent build) || fail "the page could not be built"
+}
+
+# build_product: the page, the server, the stand-in game and the demo's tools, if anything has changed.
+build_product() {
+  local sum stamp="$ROOT/server/target/built-from"
+  sum=$(sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT/pom.xml" "$ROOT/web" "$ROOT/docs/api")
+  if [ "$(cat "$stamp" 2>/dev/null)" = "$sum" ] && [ -f "$ROOT/server/target/ironing.jar" ]; then return; fi
+  say "Building …"
+  build_web
+  maven -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
+  echo "$sum" >"$stamp"
+}

@@ -1,0 +1,103 @@
+# Starting and stopping the product. Sourced.
+export IRONING_HOME=${IRONING_HOME:-$ROOT/.ironing-home}
+export IRONING_PORT=${IRONING_PORT:-8420}
+mkdir -p "$IRONING_HOME"
+IRONING_HOME=$(cd "$IRONING_HOME" && pwd)
+PID_FILE=$IRONING_HOME/ironing.pid
+SERVER_PID_FILE=$IRONING_HOME/server.pid
+
+server_start() {
+  listens "$IRONING_PORT" && fail "port $IRONING_PORT is taken; set IRONING_PORT to another one"
+  IRONING_DB_URL=$DB_URL IRONING_STANDINS=$ROOT/standins/target \
+    java -XX:+UseG1GC -Xmx1g -jar "$ROOT/server/target/ironing.jar" >"$IRONING_HOME/server.log" 2>&1 &
+  SERVER_PID=$!
+  echo "$SERVER_PID" >"$SERVER_PID_FILE"
+  for _ in $(seq 600); do
+    http_ok "$IRONING_PORT" /actuator/health '"UP"' && return
+    kill -0 "$SERVER_PID" 2>/dev/null || break
+    sleep 0.1
+  done
+  tail -n 15 "$IRONING_HOME/server.log" >&2
+  fail "the server did not come up; the whole of what it said is in $IRONING_HOME/server.log"
+}
+
+server_stop() {
+  [ -n "${SERVER_PID:-}" ] || return 0
+  kill -TERM "$SERVER_PID" 2>/dev/null || true
+  ended "$SERVER_PID" 20 || kill -KILL "$SERVER_PID" 2>/dev/null || true
+  SERVER_PID=
+  rm -f "$SERVER_PID_FILE"
+}
+
+# end_orphans: what a start that was killed has left running. True when there was anything.
+end_orphans() {
+  local any=1
+  SERVER_PID=$(process_in "$SERVER_PID_FILE" ironing.jar)
+  DB_PID=$(process_in "$IRONING_HOME/postgres/data/postmaster.pid" postgres)
+  if [ -n "$SERVER_PID$DB_PID" ]; then any=0; fi
+  server_stop
+  database_stop
+  return $any
+}
+
+end_all() {
+  trap - INT TERM EXIT
+  server_stop
+  database_stop
+  rm -f "$PID_FILE"
+}
+
+# process_in FILE WORD: the process that a file names, if it runs and its command holds a word.
+process_in() {
+  local pid
+  pid=$(head -n 1 "$1" 2>/dev/null) || return 0
+  if kill -0 "$pid" 2>/dev/null && tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -qF "$2"; then echo "$pid"; fi
+}
+
+# product_up: PostgreSQL and the server, ended again when this script ends.
+product_up() {
+  trap end_all EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM
+  if [ -n "${IRONING_DB_URL:-}" ]; then DB_URL=$IRONING_DB_URL; else database_start "$IRONING_HOME/postgres" "$@"; fi
+  server_start
+}
+
+# demo_load: brings the sample world in, if it is not there yet; prints the address of its workspace.
+demo_load() {
+  java -cp "$ROOT/demo/target/ironing-demo-0.1.0-tools.jar" ironing.demo.DemoLoader \
+    "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo"
+}
+
+run_product() {
+  require_programs
+  require_packages
+  local pid url=http://127.0.0.1:$IRONING_PORT
+  pid=$(process_in "$PID_FILE" ironing)
+  if [ -n "$pid" ]; then
+    say "Ironing runs already, as process $pid. ./ironing stop ends it."
+    exit 1
+  fi
+  build_product
+  if end_orphans; then say "Ended what an earlier start had left running."; fi
+  echo $$ >"$PID_FILE"
+  product_up
+  if [ "$1" = demo ]; then url=$(demo_load) || fail "the demo could not be loaded"; fi
+  say "Ironing is ready. Ctrl-C ends it."
+  echo "$url"
+  # the server's end is ours; a signal ends the waiting, and the trap does the rest
+  wait "$SERVER_PID" || true
+  fail "the server has ended; $IRONING_HOME/server.log says why"
+}
+
+stop_product() {
+  local pid
+  pid=$(process_in "$PID_FILE" ironing)
+  if [ -z "$pid" ]; then
+    if end_orphans; then say "Ironing has ended."; else say "Ironing does not run."; fi
+    return 0
+  fi
+  kill -TERM "$pid"
+  ended "$pid" 60 || fail "process $pid does not end"
+  say "Ironing has ended."
+}
