@@ -5,7 +5,6 @@ import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
-import ironing.core.layers.Spelling;
 import ironing.core.layers.Standing;
 import ironing.core.loadorder.ListText;
 import ironing.core.picture.Picture;
@@ -33,7 +32,7 @@ public final class WantedFiles {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
-    Spelling spelling = Spelling.of(standing, game.pathCase());
+
     Map<String, Wanted> ofMods = new TreeMap<>(), guards = new TreeMap<>();
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = standing.inPlay(p);
@@ -41,7 +40,7 @@ public final class WantedFiles {
       long mod = holdings.holderAt(slot).mod();
       boolean gameWrites = game.isWritable(holdings.path(p));
       if (mod == Holdings.GAME && !gameWrites) continue;
-      String path = spelling.of(p);
+      String path = picture.spelling().of(p);
       if (game.isProtected(path)) continue;
       Wanted w =
           new Wanted(

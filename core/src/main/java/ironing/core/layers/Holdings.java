@@ -1,13 +1,16 @@
 package ironing.core.layers;
 
+import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathTable;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * Who brings what: every path with all sources that hold a file there, whatever the order. It
@@ -37,6 +40,7 @@ public final class Holdings {
   private final long[] slotSize;
   private final String[] slotSpelling;
   private final int[][] pathsOfSource;
+  private final List<List<String>> foldersOfSource;
 
   private Holdings(
       PathTable paths,
@@ -47,7 +51,8 @@ public final class Holdings {
       int[] slotContent,
       long[] slotSize,
       String[] slotSpelling,
-      int[][] pathsOfSource) {
+      int[][] pathsOfSource,
+      List<List<String>> foldersOfSource) {
     this.paths = paths;
     this.sources = sources;
     this.contents = contents;
@@ -57,6 +62,7 @@ public final class Holdings {
     this.slotSize = slotSize;
     this.slotSpelling = slotSpelling;
     this.pathsOfSource = pathsOfSource;
+    this.foldersOfSource = foldersOfSource;
   }
 
   /**
@@ -71,7 +77,9 @@ public final class Holdings {
     private int[] path = new int[1024], source = new int[1024], content = new int[1024];
     private long[] size = new long[1024];
     private String[] spelling = new String[1024];
+    private final List<Set<String>> folders = new ArrayList<>();
     private int files;
+
     private int[] lastSource =
         new int[1024]; // by path: the source that was last to bring it, from 1
 
@@ -81,6 +89,8 @@ public final class Holdings {
 
     public int source(long mod, Optional<String> pack) {
       sources.add(new Source(sources.size(), mod, pack));
+      folders.add(new LinkedHashSet<>());
+
       return sources.size() - 1;
     }
 
@@ -102,6 +112,7 @@ public final class Holdings {
               });
       size[files] = sizeBytes;
       spelling[files] = gamePath;
+      folders.get(sourceId).add(GamePath.folder(gamePath));
       files++;
       return this;
     }
@@ -145,7 +156,8 @@ public final class Holdings {
           slotContent,
           slotSize,
           slotSpelling,
-          of);
+          of,
+          folders.stream().map(List::copyOf).toList());
     }
   }
 
@@ -201,6 +213,11 @@ public final class Holdings {
   /** The paths that a source holds. The array is this object's own: read only. */
   int[] pathsOf(int sourceId) {
     return pathsOfSource[sourceId];
+  }
+
+  /** Every folder in which a source has a file, as it spells it, in the order of first sight. */
+  List<String> foldersOf(int sourceId) {
+    return foldersOfSource.get(sourceId);
   }
 
   public long sizeAt(int slot) {

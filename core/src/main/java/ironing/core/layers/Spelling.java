@@ -10,7 +10,7 @@ import java.util.Map;
  * How paths are written to disk when the game ignores case: a file as the unmodded game spells it,
  * else as the highest layer does; a folder as the lowest layer that has it.
  *
- * <p>Cost: one pass over all standing loose files. Immutable.
+ * <p>Cost: one pass over the folders of every standing layer. Immutable.
  */
 public final class Spelling {
   private final Standing standing;
@@ -32,11 +32,7 @@ public final class Spelling {
     Holdings holdings = standing.holdings();
     for (int source : standing.order()) {
       if (holdings.source(source).pack().isPresent()) continue;
-      for (int p : holdings.pathsOf(source)) {
-        for (int slot = holdings.firstSlot(p); slot < holdings.endSlot(p); slot++) {
-          if (holdings.sourceAt(slot) == source) folder(GamePath.folder(holdings.spellingAt(slot)));
-        }
-      }
+      holdings.foldersOf(source).forEach(this::folder);
     }
   }
 

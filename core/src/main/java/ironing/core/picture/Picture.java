@@ -2,6 +2,7 @@ package ironing.core.picture;
 
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.Spelling;
 import ironing.core.layers.Standing;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrder.Entry;
@@ -54,6 +55,7 @@ public final class Picture {
   private final Standing standing;
   private final LoadOrder loadOrder;
   private final int[] pluginPaths;
+  private volatile Spelling spelling;
 
   private Picture(
       GameDefinition game,
@@ -202,6 +204,14 @@ public final class Picture {
 
   public LoadOrder loadOrder() {
     return loadOrder;
+  }
+
+  /** How its paths are written to disk. Made when it is first asked for. */
+  public Spelling spelling() {
+    Spelling known = spelling;
+    // two threads may both make it: it is the same
+    if (known == null) spelling = known = Spelling.of(standing, game.pathCase());
+    return known;
   }
 
   /** Whether the game would find a pack of this file name. */

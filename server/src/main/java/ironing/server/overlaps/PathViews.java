@@ -55,6 +55,7 @@ public final class PathViews {
   /**
    * A path with all who hold it.
    *
+   * @param path in the spelling that is deployed
    * @param why why the first one is in play
    * @param holders the one in play first, then downwards
    */
@@ -77,7 +78,7 @@ public final class PathViews {
               holdings.sizeAt(slot),
               standing.way(path, slot)));
     }
-    return new PathView(holdings.path(path), why(holders), List.copyOf(holders));
+    return new PathView(bench.picture().spelling().of(path), why(holders), List.copyOf(holders));
   }
 
   private String why(List<Holder> holders) {

@@ -173,11 +173,6 @@ public class Workbenches {
     }
   }
 
-  /** Forgets what is in memory of a workspace that is no more. */
-  public void forget(long workspace) {
-    benches.remove(workspace);
-  }
-
   private Bench put(Bench after, String kind) {
     benches.put(after.workspace(), after);
     events.tell(after.workspace(), kind, Map.of("revision", after.revision()));

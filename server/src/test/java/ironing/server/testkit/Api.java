@@ -1,0 +1,129 @@
+package ironing.server.testkit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.MissingNode;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+
+/** What a script does over HTTP. Every call says which status it expects. */
+public final class Api {
+  public static final ObjectMapper JSON = new ObjectMapper();
+  private final HttpClient http = HttpClient.newHttpClient();
+  private final String url;
+
+  Api(String url) {
+    this.url = url;
+  }
+
+  /** An answer with its body as JSON; missing where there is none. */
+  public record Answer(int status, JsonNode body, HttpResponse<String> raw) {
+    public String header(String name) {
+      return raw.headers().firstValue(name).orElse("");
+    }
+
+    /** A job that ended well, with its result. */
+    public long result() {
+      assertThat(body.path("state").asText()).as(body.toString()).isEqualTo("DONE");
+      return body.path("result").asLong();
+    }
+
+    /** The only problem of a job that failed. */
+    public JsonNode problem() {
+      assertThat(body.path("state").asText()).as(body.toString()).isEqualTo("FAILED");
+      assertThat(body.path("problems")).hasSize(1);
+      return body.path("problems").get(0);
+    }
+  }
+
+  public JsonNode get(String path) {
+    return send("GET", path, null, Map.of()).body();
+  }
+
+  /** Whatever comes back. */
+  public Answer ask(String method, String path, Object body, Map<String, String> headers) {
+    HttpRequest.BodyPublisher bytes =
+        body == null
+            ? BodyPublishers.noBody()
+            : body instanceof byte[] b
+                ? BodyPublishers.ofByteArray(b)
+                : BodyPublishers.ofString(body instanceof String s ? s : write(body));
+    HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(url + path));
+    boolean raw = body instanceof byte[];
+    request.header("Content-Type", raw ? "application/octet-stream" : "application/json");
+    headers.forEach(request::header);
+    try {
+      HttpResponse<String> answer =
+          http.send(request.method(method, bytes).build(), BodyHandlers.ofString());
+      boolean json = answer.headers().firstValue("Content-Type").orElse("").contains("json");
+      JsonNode tree = json ? JSON.readTree(answer.body()) : MissingNode.getInstance();
+      return new Answer(answer.statusCode(), tree, answer);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** Fails unless the answer is a good one. */
+  public Answer send(String method, String path, Object body, Map<String, String> headers) {
+    Answer answer = ask(method, path, body, headers);
+    assertThat(answer.status())
+        .as(method + " " + path + ": " + answer.raw().body())
+        .isBetween(200, 299);
+    return answer;
+  }
+
+  /** Starts a job and waits for its end. */
+  public Answer job(String path, Object body) {
+    return send("POST", path, body, Map.of("Prefer", "wait=120"));
+  }
+
+  /** A change of the arrangement as it is now. */
+  public JsonNode change(String method, String path, Object body) {
+    String base = path.replaceFirst("(/api/workspaces/\\d+).*", "$1");
+    String etag = send("GET", base, null, Map.of()).header("ETag");
+    return send(method, path, body, Map.of("If-Match", etag)).body();
+  }
+
+  /** Sends an archive; gives its number. */
+  public long bringIn(long workspace, String name, byte[] bytes) {
+    String path = "/api/workspaces/" + workspace + "/archives?name=" + encode(name);
+    return send("POST", path, bytes, Map.of()).body().path("id").asLong();
+  }
+
+  /** Sends an archive and makes a mod of it; gives the job as it ended. */
+  public Answer install(long workspace, String name, byte[] bytes) {
+    long archive = bringIn(workspace, name, bytes);
+    return job("/api/workspaces/" + workspace + "/mods", Map.of("archive", archive));
+  }
+
+  /** Makes a workspace of a game's folder; gives its number. */
+  public long workspace(Object folder) {
+    return job("/api/workspaces", Map.of("folder", folder.toString())).result();
+  }
+
+  private static String encode(String text) {
+    return URLEncoder.encode(text, StandardCharsets.UTF_8);
+  }
+
+  private static String write(Object body) {
+    try {
+      return JSON.writeValueAsString(body);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+}

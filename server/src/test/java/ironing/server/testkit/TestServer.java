@@ -1,0 +1,71 @@
+package ironing.server.testkit;
+
+import ironing.server.IroningServer;
+import java.nio.file.Path;
+import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.boot.web.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** The whole server on a free port, with a home and a database of its own. */
+public final class TestServer implements AutoCloseable {
+  private final Path home;
+  private final Database database = Database.create();
+  private ConfigurableApplicationContext context;
+
+  private TestServer(Path home) {
+    this.home = home;
+  }
+
+  public static TestServer start(Path home) {
+    TestServer server = new TestServer(home);
+    try {
+      server.up();
+    } catch (RuntimeException e) {
+      server.database.close();
+      throw e;
+    }
+    return server;
+  }
+
+  private void up() {
+    context =
+        new SpringApplicationBuilder(IroningServer.class)
+            .run(
+                "--server.port=0",
+                "--spring.datasource.url=" + database.url(),
+                "--spring.datasource.hikari.maximum-pool-size=4",
+                "--ironing.home=" + home,
+                "--ironing.standins=" + Path.of("../standins/target").toAbsolutePath().normalize());
+  }
+
+  /** Ends the server and starts it again with the same home and database. */
+  public void restart() {
+    context.close();
+    up();
+  }
+
+  /** Ends the server, so that a test can do to its home what a crash would. */
+  public void down(Runnable meanwhile) {
+    context.close();
+    meanwhile.run();
+    up();
+  }
+
+  public int port() {
+    return ((WebServerApplicationContext) context).getWebServer().getPort();
+  }
+
+  public String url() {
+    return "http://127.0.0.1:" + port();
+  }
+
+  public Api api() {
+    return new Api(url());
+  }
+
+  @Override
+  public void close() {
+    context.close();
+    database.close();
+  }
+}
