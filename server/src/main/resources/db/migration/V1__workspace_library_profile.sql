@@ -1,3 +1,10 @@
+-- Which database this is. Its libraries lie on disk under this name, so that another database that is
+-- used with the same home never takes them for litter.
+create table installation (
+  id uuid primary key default gen_random_uuid()
+);
+insert into installation default values;
+
 -- One game on this machine with everything that belongs to it.
 create table workspace (
   id           bigint generated always as identity primary key,

@@ -16,9 +16,9 @@ import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.LibraryMapper.ArchiveRow;
-import ironing.server.library.ModStore.LeftOut;
+import ironing.server.library.ModStore.BuiltFile;
+import ironing.server.library.ModStore.LeftOutEntry;
 import ironing.server.library.ModStore.Made;
-import ironing.server.library.ModStore.ModFile;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
@@ -144,9 +144,9 @@ class Installer {
       Outcome.Laid laid = laid(game, row.name(), entries, root);
       ModCard card = card(row.name(), tree, laid.root());
       Path built = work.resolve("mod");
-      List<ModFile> files = place(game, tree, built, laid.placed(), entries);
-      List<LeftOut> leftOut =
-          laid.leftOut().stream().map(l -> new LeftOut(l.entry(), l.reason())).toList();
+      List<BuiltFile> files = place(game, tree, built, laid.placed(), entries);
+      List<LeftOutEntry> leftOut =
+          laid.leftOut().stream().map(l -> new LeftOutEntry(l.entry(), l.reason())).toList();
       Made made = new Made(row.id(), "archive", card, laid.root(), laid.reason(), files, leftOut);
       return mods.add(workspace, made, built, mod -> {});
     } catch (IOException e) {
@@ -192,30 +192,30 @@ class Installer {
   }
 
   /** Moves the files to where the game will see them, and lists what is in packs. */
-  private static List<ModFile> place(
+  private static List<BuiltFile> place(
       GameDefinition game, Path tree, Path built, List<Placed> placed, List<Unpacked> entries)
       throws IOException {
     Map<String, Unpacked> byPath = new HashMap<>();
     for (Unpacked u : entries) byPath.put(u.path(), u);
     Path content = Files.createDirectories(built.resolve("content"));
-    List<ModFile> files = new ArrayList<>();
+    List<BuiltFile> files = new ArrayList<>();
     for (Placed p : placed) {
       Unpacked u = byPath.get(p.entry());
       Path target = GamePath.resolve(content, p.gamePath());
       Files.createDirectories(target.getParent());
       Files.move(GamePath.resolve(tree, p.entry()), target);
-      files.add(new ModFile("", p.gamePath(), p.entry(), u.sizeBytes(), u.sha256()));
+      files.add(new BuiltFile("", p.gamePath(), p.entry(), u.sizeBytes(), u.sha256()));
       if (game.isPack(p.gamePath())) files.addAll(inPack(game, p, target));
     }
     return files;
   }
 
-  private static List<ModFile> inPack(GameDefinition game, Placed pack, Path file) {
-    List<ModFile> files = new ArrayList<>();
+  private static List<BuiltFile> inPack(GameDefinition game, Placed pack, Path file) {
+    List<BuiltFile> files = new ArrayList<>();
     Set<String> taken = new HashSet<>();
     for (GameFolder.Packed f : GameFolder.packContent(game, pack.gamePath(), file)) {
       if (!taken.add(game.pathCase().key(f.path()))) continue;
-      files.add(new ModFile(pack.gamePath(), f.path(), pack.entry(), f.sizeBytes(), f.sha256()));
+      files.add(new BuiltFile(pack.gamePath(), f.path(), pack.entry(), f.sizeBytes(), f.sha256()));
     }
     return files;
   }

@@ -9,7 +9,6 @@ import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.Workbenches;
-import ironing.server.workbench.WorkspaceIds;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -22,8 +21,7 @@ import java.util.function.LongConsumer;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.boot.ApplicationArguments;
-import org.springframework.boot.ApplicationRunner;
+import org.springframework.beans.factory.SmartInitializingSingleton;
 import org.springframework.stereotype.Component;
 
 /**
@@ -34,21 +32,18 @@ import org.springframework.stereotype.Component;
  * leaves a whole mod or none, and what no row names is litter that the next start removes.
  */
 @Component
-public class ModStore implements ApplicationRunner {
+public class ModStore implements SmartInitializingSingleton {
   private static final Logger LOG = LoggerFactory.getLogger(ModStore.class);
   private static final int ROWS_AT_ONCE = 2000;
   private final LibraryMapper db;
   private final Workbenches benches;
-  private final WorkspaceIds workspaces;
   private final Folders folders;
   private final Json json;
   private final Disk disk = new RealDisk();
 
-  ModStore(
-      LibraryMapper db, Workbenches benches, WorkspaceIds workspaces, Folders folders, Json json) {
+  ModStore(LibraryMapper db, Workbenches benches, Folders folders, Json json) {
     this.db = db;
     this.benches = benches;
-    this.workspaces = workspaces;
     this.folders = folders;
     this.json = json;
   }
@@ -59,10 +54,10 @@ public class ModStore implements ApplicationRunner {
    * @param pack the game path of the pack that it lies in, empty for a loose one
    * @param entry where it lay in the archive
    */
-  public record ModFile(String pack, String path, String entry, long sizeBytes, String sha256) {}
+  public record BuiltFile(String pack, String path, String entry, long sizeBytes, String sha256) {}
 
   /** An entry of the archive that is not for the game, and why. */
-  public record LeftOut(String entry, String reason) {}
+  public record LeftOutEntry(String entry, String reason) {}
 
   /**
    * What a new mod is made of.
@@ -78,8 +73,8 @@ public class ModStore implements ApplicationRunner {
       ModCard card,
       String root,
       String rootReason,
-      List<ModFile> files,
-      List<LeftOut> leftOut) {}
+      List<BuiltFile> files,
+      List<LeftOutEntry> leftOut) {}
 
   /** A work folder for building a mod; {@link #discard} it in any case. */
   public Path workFolder(long workspace) throws IOException {
@@ -172,13 +167,17 @@ public class ModStore implements ApplicationRunner {
     }
   }
 
-  /** At start: what no row names was never part of the library. */
+  /** At start, before anybody is served: what no row names was never part of the library. */
   @Override
-  public void run(ApplicationArguments args) throws IOException {
-    for (long w : workspaces.all()) {
-      Folders.removeTree(folders.incoming(w));
-      clear(folders.mods(w), new HashSet<>(db.folders(w)));
-      clear(folders.archives(w), new HashSet<>(db.archiveHashes(w)));
+  public void afterSingletonsInstantiated() {
+    for (long w : benches.all()) {
+      try {
+        Folders.removeTree(folders.incoming(w));
+        clear(folders.mods(w), new HashSet<>(db.folders(w)));
+        clear(folders.archives(w), new HashSet<>(db.archiveHashes(w)));
+      } catch (IOException litter) {
+        LOG.warn("litter of workspace {} stays: {}", w, litter.getMessage());
+      }
     }
   }
 

@@ -13,8 +13,8 @@ import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.ModStore;
+import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.Made;
-import ironing.server.library.ModStore.ModFile;
 import ironing.server.mends.MendMapper.MendRow;
 import ironing.server.platform.Json;
 import ironing.server.records.RecordIndex;
@@ -237,7 +237,7 @@ public class Mends {
     String name = "Patch for " + bench.profileName();
     String summary = "Holds the records that several plugins change, combined.";
     ModCard card = ModCard.generated("patch", name, version, summary);
-    ModFile file = new ModFile("", path, "", bytes.length, ContentHash.of(bytes));
+    BuiltFile file = new BuiltFile("", path, "", bytes.length, ContentHash.of(bytes));
     return new Made(null, "patch", card, "", "Ironing made it", List.of(file), List.of());
   }
 

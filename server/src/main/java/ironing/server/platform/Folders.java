@@ -8,23 +8,34 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
+import org.springframework.util.function.SingletonSupplier;
 
-/** Where things lie on this machine. All of it below IRONING_HOME, but for the games themselves. */
+/**
+ * Where things lie on this machine. All of it below IRONING_HOME, but for the games themselves.
+ * Libraries lie below the name of the database that knows them.
+ */
 @Component
 public class Folders {
   private final Path home;
   private final String standins;
+  private final Supplier<String> database;
 
-  Folders(@Value("${ironing.home}") String home, @Value("${ironing.standins}") String standins) {
+  Folders(
+      @Value("${ironing.home}") String home,
+      @Value("${ironing.standins}") String standins,
+      InstallationMapper db) {
     this.home = Path.of(home).toAbsolutePath().normalize();
     this.standins = standins;
+    this.database = SingletonSupplier.of(db::id);
   }
 
   public Path library(long workspace) {
-    return home.resolve("workspaces").resolve(Long.toString(workspace)).resolve("library");
+    Path ofDatabase = home.resolve("libraries").resolve(database.get());
+    return ofDatabase.resolve(Long.toString(workspace));
   }
 
   /** Where a workspace unpacks: whatever is in it after a crash is litter. */

@@ -29,6 +29,9 @@ interface BenchMapper {
 
   record ChangeRow(long id, String said, String before, String after) {}
 
+  @Select("select id from workspace order by id")
+  List<Long> workspaces();
+
   @Select(
       """
       select id, title, game_folder, definition, game_version

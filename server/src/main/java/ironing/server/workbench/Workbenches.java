@@ -55,6 +55,11 @@ public class Workbenches {
     }
   }
 
+  /** The numbers of all workspaces. */
+  public List<Long> all() {
+    return db.workspaces();
+  }
+
   /** The definition alone: it costs nothing when the files of the workspace are not in memory. */
   public GameDefinition game(long workspace) {
     Bench known = benches.get(workspace);

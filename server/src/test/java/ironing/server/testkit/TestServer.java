@@ -1,6 +1,7 @@
 package ironing.server.testkit;
 
 import ironing.server.IroningServer;
+import ironing.server.platform.Folders;
 import java.nio.file.Path;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.context.WebServerApplicationContext;
@@ -61,6 +62,11 @@ public final class TestServer implements AutoCloseable {
 
   public Api api() {
     return new Api(url());
+  }
+
+  /** Where the library of a workspace lies. */
+  public Path library(long workspace) {
+    return context.getBean(Folders.class).library(workspace);
   }
 
   @Override

@@ -1,0 +1,10 @@
+package ironing.server.platform;
+
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+@Mapper
+interface InstallationMapper {
+  @Select("select id::text from installation")
+  String id();
+}

@@ -1,0 +1,72 @@
+package ironing.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.testkit.Trees;
+import ironing.server.testkit.Api;
+import ironing.server.testkit.Games;
+import ironing.server.testkit.ServerProcess;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeSet;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The server's process is killed while it deploys: the folder is as before or as after. */
+class CrashIT {
+  private static final int FILES = 1500;
+  private static final long LATEST_MS = 400;
+  @TempDir Path temp;
+
+  @Test
+  void a_deployment_that_was_killed_is_finished_or_taken_back_at_the_next_start() throws Exception {
+    Path game = Games.plain(temp.resolve("game")).toRealPath();
+    for (int i = 0; i < FILES; i += 3) {
+      Trees.write(game.resolve("add-ons/maps/" + i + ".map"), "the game’s " + i);
+    }
+    Random random = new Random(7);
+    try (ServerProcess server = new ServerProcess(temp.resolve("home"))) {
+      Api api = server.up();
+      long workspace = api.workspace(game);
+      String base = "/api/workspaces/" + workspace;
+      Map<String, String> files = new LinkedHashMap<>();
+      for (int i = 0; i < FILES; i++) files.put("maps/" + i + ".map", "mod " + i);
+      api.install(workspace, "Maps 1.zip", Games.mod(files)).result();
+      Map<String, String> before = Trees.of(game);
+      api.job(base + "/deploy", null);
+      Map<String, String> after = Trees.of(game);
+      api.job(base + "/deploy/undeploy", null);
+      assertThat(difference(Trees.of(game), before)).isEmpty();
+
+      for (int round = 0; round < 3; round++) {
+        Thread killer = server.killIn(random.nextLong(LATEST_MS));
+        server.whileItLasts(() -> api.job(base + "/deploy", null));
+        killer.join();
+        Api again = server.up();
+        Map<String, String> now = Trees.of(game);
+        assertThat(List.of(difference(now, before), difference(now, after)))
+            .as("round " + round)
+            .contains(List.of());
+        JsonNode status = again.get(base + "/deploy");
+        assertThat(status.path("files").asInt()).isEqualTo(now.equals(after) ? FILES : 0);
+        assertThat(Files.exists(game.resolve(".ironing/journal"))).isFalse();
+        again.job(base + "/deploy/undeploy", null);
+        assertThat(difference(Trees.of(game), before)).as("undeployed in round " + round).isEmpty();
+      }
+    }
+  }
+
+  // the first paths only: trees of thousands of files are no message
+  private static List<String> difference(Map<String, String> a, Map<String, String> b) {
+    Set<String> paths = new TreeSet<>(a.keySet());
+    paths.addAll(b.keySet());
+    return paths.stream().filter(p -> !Objects.equals(a.get(p), b.get(p))).limit(9).toList();
+  }
+}

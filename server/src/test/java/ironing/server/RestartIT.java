@@ -1,0 +1,119 @@
+package ironing.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.testkit.Trees;
+import ironing.server.testkit.Api;
+import ironing.server.testkit.DemoWorld;
+import ironing.server.testkit.TestServer;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.UUID;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What was confirmed is there after a restart, and what never became anything is gone. */
+class RestartIT {
+  @TempDir Path temp;
+
+  @Test
+  void everything_survives_a_restart_and_litter_does_not() {
+    try (TestServer server = TestServer.start(temp.resolve("home"))) {
+      long workspace = arranged(server.api());
+      String base = "/api/workspaces/" + workspace;
+      Map<String, JsonNode> before = told(server.api(), base);
+      Path library = server.library(workspace);
+      Path halfUnpacked = library.resolve("incoming/" + UUID.randomUUID() + "/tree/half.png");
+      Path nobodys = library.resolve("mods/" + UUID.randomUUID() + "/content/half.png");
+      server.down(
+          () -> {
+            Trees.write(halfUnpacked, "half");
+            Trees.write(nobodys, "half");
+          });
+      assertThat(told(server.api(), base)).isEqualTo(before);
+      assertThat(halfUnpacked).doesNotExist();
+      assertThat(nobodys).doesNotExist();
+      server.api().send("POST", base + "/undo", null, Map.of());
+      assertThat(server.api().get(base + "/records").path("needYou").asInt())
+          .as("the decision before the restart is undone after it")
+          .isEqualTo(before.get("/records").path("needYou").asInt() + 1);
+    }
+  }
+
+  private long arranged(Api api) {
+    DemoWorld world = DemoWorld.in(temp);
+    long workspace = world.bringIn(api);
+    String base = "/api/workspaces/" + workspace;
+    long low = api.get(base + "/layers").path("layers").get(0).path("mod").asLong();
+    api.change("POST", base + "/layers/move", Map.of("mods", List.of(low), "to", 9));
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(low), "on", false));
+    api.change("POST", base + "/load-order/proposal", null);
+    api.job(base + "/deploy", null);
+    decideOneRecordWhole(api, base);
+    return workspace;
+  }
+
+  // the record with a single question, so that one decision settles it
+  private static void decideOneRecordWhole(Api api, String base) {
+    for (JsonNode c : api.get(base + "/records").path("collisions")) {
+      if (c.path("asked").asInt() != 1) continue;
+      String record = base + "/records/" + c.path("key").asText();
+      for (JsonNode p : api.get(record).path("places")) {
+        if (!p.path("how").asText().equals("ASKED")) continue;
+        String choice = p.path("changes").get(0).path("plugin").asText();
+        Map<String, Object> decision = Map.of("place", p.path("place").asText(), "choice", choice);
+        api.change("PUT", record + "/decisions", decision);
+        return;
+      }
+    }
+    throw new AssertionError("the sample world has no record with one question");
+  }
+
+  private static Map<String, JsonNode> told(Api api, String base) {
+    JsonNode overview = api.get(base);
+    return Map.of(
+        "", overview,
+        "/layers", api.get(base + "/layers"),
+        "/load-order", api.get(base + "/load-order"),
+        "/records", api.get(base + "/records"),
+        "/library", api.get(base + "/library"),
+        "/timeline", api.get(base + "/timeline"),
+        "/deploy", api.get(base + "/deploy"),
+        "/picture", api.get(base + "/picture"));
+  }
+
+  @Test
+  void another_database_used_with_the_same_home_leaves_the_first_ones_library_alone() {
+    Path home = temp.resolve("home");
+    try (TestServer first = TestServer.start(home)) {
+      long workspace = DemoWorld.in(temp).bringIn(first.api());
+      Map<String, String> library = bytes(first.library(workspace));
+      assertThat(library).isNotEmpty();
+      try (TestServer second = TestServer.start(home)) {
+        long other = second.api().workspace(DemoWorld.in(temp.resolve("other")).game());
+        assertThat(other).as("the same number in another database").isEqualTo(workspace);
+        second.restart();
+      }
+      assertThat(bytes(first.library(workspace))).isEqualTo(library);
+    }
+  }
+
+  private static Map<String, String> bytes(Path folder) {
+    Map<String, String> sizes = new TreeMap<>();
+    try (Stream<Path> all = Files.walk(folder)) {
+      for (Path p : all.filter(Files::isRegularFile).toList()) {
+        sizes.put(folder.relativize(p).toString(), Long.toString(Files.size(p)));
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return sizes;
+  }
+}
