@@ -24,13 +24,22 @@ build_web() {
   (cd "$ROOT/web" && npm run --silent build) || fail "the page could not be built"
 }
 
+BUILT_FROM=$ROOT/server/target/built-from
+
+product_sum() {
+  sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT/pom.xml" "$ROOT/web" "$ROOT/docs/api"
+}
+
+# mark_built: what has been built is of the sources as they are now.
+mark_built() {
+  product_sum >"$BUILT_FROM"
+}
+
 # build_product: the page, the server, the stand-in game and the demo's tools, if anything has changed.
 build_product() {
-  local sum stamp="$ROOT/server/target/built-from"
-  sum=$(sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT/pom.xml" "$ROOT/web" "$ROOT/docs/api")
-  if [ "$(cat "$stamp" 2>/dev/null)" = "$sum" ] && [ -f "$ROOT/server/target/ironing.jar" ]; then return; fi
+  if [ -f "$ROOT/server/target/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$(product_sum)" ]; then return; fi
   say "Building …"
   build_web
   maven -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
-  echo "$sum" >"$stamp"
+  mark_built
 }

@@ -11,7 +11,7 @@ as_database_user() {
 
 # database_start FOLDER [SETTING…]: starts the cluster in FOLDER, made at first, and sets DB_URL and DB_PID.
 database_start() {
-  local folder=$1 bin data password port settings=()
+  local folder=$1 bin data password port setting settings=()
   shift
   bin=$(postgres_bin)
   data=$folder/data
@@ -27,7 +27,7 @@ database_start() {
   port=$(cat "$folder/port" 2>/dev/null || true)
   if [ -z "$port" ] || listens "$port"; then port=$(free_port); fi
   echo "$port" >"$folder/port"
-  for s in "$@"; do settings+=(-c "$s"); done
+  for setting in "$@"; do settings+=(-c "$setting"); done
   as_database_user "$bin/pg_ctl" -D "$data" -s -w -t 60 -l "$folder/log" \
     -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='' ${settings[*]:-}" start >/dev/null ||
     fail "PostgreSQL did not start; $folder/log says why"

@@ -12,10 +12,6 @@ postgres_bin() {
   ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n 1
 }
 
-chromium_path() {
-  command -v chromium || true
-}
-
 # require_programs: JDK 17, Maven and Node are the user's own to choose, so they are only checked.
 require_programs() {
   local missing=()
@@ -28,11 +24,14 @@ require_programs() {
   exit 2
 }
 
-# require_packages [chromium]: Debian packages, installed when we may, else named with the command to type.
+# require_packages [PROGRAM…]: PostgreSQL and programs whose Debian package has their name. Installed when we may, else
+# named with the command to type.
 require_packages() {
-  local want=()
+  local want=() program
   if [ -z "${IRONING_DB_URL:-}" ] && [ -z "$(postgres_bin)" ]; then want+=(postgresql); fi
-  if [ "${1:-}" = chromium ] && [ -z "$(chromium_path)" ]; then want+=(chromium); fi
+  for program in "$@"; do
+    command -v "$program" >/dev/null || want+=("$program")
+  done
   command -v setpriv >/dev/null || want+=(util-linux)
   [ ${#want[@]} -eq 0 ] && return 0
   if [ "$(id -u)" -eq 0 ] && command -v apt-get >/dev/null; then

@@ -54,7 +54,8 @@ public final class DemoLoader {
       BodyPublisher bytes = BodyPublishers.ofFile(target.resolve("archives").resolve(archive));
       JsonNode stored =
           send(request(base + "/archives?name=" + name, "application/octet-stream").POST(bytes));
-      result(post(base + "/mods", JSON.createObjectNode().put("archive", stored.path("id").asLong())));
+      result(
+          post(base + "/mods", JSON.createObjectNode().put("archive", stored.path("id").asLong())));
     }
     switchOff(base);
     return workspace;

@@ -5,15 +5,17 @@ import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
+import java.util.stream.Stream;
 
 /** What a failing disk means, in words: which place, why, and what to do. */
 final class DiskTrouble {
   private DiskTrouble() {}
 
   static IroningException of(Path folder, IOException e) {
-    boolean named = e instanceof FileSystemException f && f.getFile() != null;
-    String thing = named ? ((FileSystemException) e).getFile() : folder.toString();
+    String thing = e instanceof FileSystemException f ? place(folder, f) : folder.toString();
     String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
     if (text.contains("no space left") || text.contains("disk quota")) {
       return IroningException.of(
@@ -39,6 +41,22 @@ final class DiskTrouble {
         "The disk refused: " + e.getMessage() + ".",
         "See that the drive is connected and sound, then try again; an unfinished change is finished or taken back first.",
         e);
+  }
+
+  // a copy or a move that fails names both ends: the user knows the one in the game folder
+  private static String place(Path folder, FileSystemException e) {
+    List<Path> inGame =
+        Stream.of(e.getOtherFile(), e.getFile())
+            .filter(Objects::nonNull)
+            .map(Path::of)
+            .filter(f -> f.startsWith(folder))
+            .toList();
+    if (inGame.isEmpty() && e.getFile() != null) return e.getFile();
+    return inGame.stream()
+        .filter(f -> !f.startsWith(folder.resolve(Deployer.HOME)))
+        .findFirst()
+        .orElse(folder)
+        .toString();
   }
 
   static IroningException folderInTheWay(Path place) {

@@ -4,8 +4,11 @@ import ironing.core.library.ModCard.Need;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** Whether what a card needs is there, switched on, and in range. */
 public final class Needs {
@@ -27,13 +30,17 @@ public final class Needs {
 
   private Needs() {}
 
-  /** All needs of a card, met or not. Cost: needs times mods. */
-  public static List<Checked> of(ModCard card, List<Installed> installed) {
+  /** A library by the ids of its cards; several mods may have one id. */
+  public static Map<String, List<Installed>> byId(Collection<Installed> installed) {
+    return installed.stream().collect(Collectors.groupingBy(i -> i.card().id()));
+  }
+
+  /** All needs of a card, met or not. Cost: one look-up a need. */
+  public static List<Checked> of(ModCard card, Map<String, List<Installed>> installed) {
     List<Checked> out = new ArrayList<>();
     for (Need need : card.needs()) {
       Checked best = new Checked(need, State.MISSING, Optional.empty());
-      for (Installed i : installed) {
-        if (!i.card().id().equals(need.mod())) continue;
+      for (Installed i : installed.getOrDefault(need.mod(), List.of())) {
         Checked c = new Checked(need, state(need, i), Optional.of(i.card()));
         if (c.state().ordinal() < best.state().ordinal()) best = c;
       }

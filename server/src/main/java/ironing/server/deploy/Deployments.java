@@ -16,7 +16,8 @@ import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
-import ironing.server.workbench.RunningGames;
+import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.FolderUse.Use;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -37,7 +38,7 @@ public class Deployments {
   private final ContentStore content;
   private final Jobs jobs;
   private final Events events;
-  private final RunningGames running;
+  private final FolderUse use;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Noted> notes = new ConcurrentHashMap<>();
   private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
@@ -48,9 +49,8 @@ public class Deployments {
   /** What one state of a bench wants deployed; the same state is asked many times. */
   private record WantedBy(Bench bench, List<Wanted> files) {}
 
-  Deployments(
-      Workbenches benches, ContentStore content, Jobs jobs, Events events, RunningGames running) {
-    this.running = running;
+  Deployments(Workbenches benches, ContentStore content, Jobs jobs, Events events, FolderUse use) {
+    this.use = use;
     this.benches = benches;
     this.content = content;
     this.jobs = jobs;
@@ -144,20 +144,26 @@ public class Deployments {
   }
 
   private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
-    requireFree(bench);
+    GameFolder.requireFolder(bench.gameFolder());
+    use.begin(bench, Use.CHANGING);
+    try {
+      return applyNow(bench, progress, undeploy);
+    } finally {
+      use.end(bench.workspace());
+      events.tell(bench.workspace(), "deployment", Map.of());
+    }
+  }
+
+  private Long applyNow(Bench bench, Jobs.Progress progress, boolean undeploy) {
     Deployer deployer = deployer(bench);
     deployer.recover();
     List<Wanted> target = undeploy ? List.of() : wanted(bench);
     DeployPlan plan = DeployPlan.make(target, deployer.laidOut(), deployer.look(), now());
     int total = plan.steps().size();
-    try {
-      deployer.apply(
-          plan,
-          (mod, spelled) -> content.locate(bench, mod, spelled),
-          done -> progress.at(done, total, "files"));
-    } finally {
-      events.tell(bench.workspace(), "deployment", Map.of());
-    }
+    deployer.apply(
+        plan,
+        (mod, spelled) -> content.locate(bench, mod, spelled),
+        done -> progress.at(done, total, "files"));
     return null;
   }
 
@@ -173,7 +179,7 @@ public class Deployments {
 
   private void requireFree(Bench bench) {
     GameFolder.requireFolder(bench.gameFolder());
-    running.requireStill(bench);
+    use.requireStill(bench);
   }
 
   private List<Wanted> wanted(Bench bench) {

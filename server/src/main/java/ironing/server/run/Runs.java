@@ -9,7 +9,8 @@ import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.RunningGames;
+import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.FolderUse.Use;
 import ironing.server.workbench.Workbenches;
 import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
@@ -38,7 +39,7 @@ public class Runs {
   private static final long PATIENCE_SECONDS = 5;
   private final RunMapper db;
   private final Workbenches benches;
-  private final RunningGames running;
+  private final FolderUse use;
   private final Folders folders;
   private final Events events;
   private final Map<Long, Live> live = new ConcurrentHashMap<>();
@@ -54,10 +55,10 @@ public class Runs {
   public record Ended(
       long run, OffsetDateTime startedAt, int exitCode, Optional<RunLog.Summary> summary) {}
 
-  Runs(RunMapper db, Workbenches benches, RunningGames running, Folders folders, Events events) {
+  Runs(RunMapper db, Workbenches benches, FolderUse use, Folders folders, Events events) {
     this.db = db;
     this.benches = benches;
-    this.running = running;
+    this.use = use;
     this.folders = folders;
     this.events = events;
   }
@@ -86,11 +87,11 @@ public class Runs {
                         "The definition of this game does not say how to start it.",
                         "Add run: { command: [ … ] } to its game.yaml."));
     GameFolder.requireFolder(bench.gameFolder());
-    running.started(bench);
+    use.begin(bench, Use.RUNNING);
     try {
       return start(bench, run);
     } catch (RuntimeException notStarted) {
-      running.ended(workspace);
+      use.end(workspace);
       throw notStarted;
     }
   }
@@ -149,7 +150,7 @@ public class Runs {
       } finally {
         ended.remove(bench.workspace());
         live.remove(bench.workspace());
-        running.ended(bench.workspace());
+        use.end(bench.workspace());
         events.tell(bench.workspace(), "run", Map.of("run", l.run()));
       }
     }

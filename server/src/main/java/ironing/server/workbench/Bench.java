@@ -62,13 +62,14 @@ public record Bench(
     return m == null ? "a mod that is gone" : m.card().name();
   }
 
-  /** Every mod's card with whether it is on, for what cards say of one another. */
-  public List<Needs.Installed> installed() {
+  /** Every mod's card with whether it is on, by its id, for what cards say of one another. */
+  public Map<String, List<Needs.Installed>> installed() {
     Map<Long, Boolean> on = new HashMap<>();
     picture.arrangement().layers().forEach(l -> on.put(l.mod(), l.on()));
-    return mods.values().stream()
-        .map(m -> new Needs.Installed(m.card(), on.getOrDefault(m.id(), false)))
-        .toList();
+    return Needs.byId(
+        mods.values().stream()
+            .map(m -> new Needs.Installed(m.card(), on.getOrDefault(m.id(), false)))
+            .toList());
   }
 
   /** The same workspace under another picture, to ask what that would be like. */

@@ -114,7 +114,7 @@ public class Wrinkles {
   }
 
   private static void cards(Bench bench, List<Wrinkle> out) {
-    List<Needs.Installed> installed = bench.installed();
+    Map<String, List<Needs.Installed>> installed = bench.installed();
     Map<String, Long> onById = new HashMap<>(), byId = new HashMap<>();
     for (Layer l : bench.picture().arrangement().layers()) {
       String id = bench.mods().get(l.mod()).card().id();

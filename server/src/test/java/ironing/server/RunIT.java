@@ -1,0 +1,141 @@
+package ironing.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.testkit.Trees;
+import ironing.server.testkit.Api;
+import ironing.server.testkit.Games;
+import ironing.server.testkit.SharedServer;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Map;
+import java.util.function.Predicate;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Starting games of every kind of behaviour. Each is a small shell script in the game folder. */
+@ExtendWith(SharedServer.class)
+class RunIT {
+  private static final Duration PATIENCE = Duration.ofSeconds(30);
+  @TempDir Path temp;
+  private Api api;
+
+  @BeforeEach
+  void take(Api api) {
+    this.api = api;
+  }
+
+  private String workspace(String script) {
+    return workspace("game", "[ \"sh\", \"play.sh\", \"{game}\" ]", script);
+  }
+
+  private String workspace(String folderName, String command, String script) {
+    Path folder = Games.plain(temp.resolve(folderName));
+    String run = "run: { command: " + command + ", log: \"logs/run.jsonl\" }\n";
+    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run);
+    Trees.write(folder.resolve("play.sh"), script);
+    return "/api/workspaces/" + api.workspace(folder);
+  }
+
+  private long start(String base) {
+    return api.send("POST", base + "/runs", null, Map.of()).body().path("run").asLong();
+  }
+
+  private JsonNode until(String base, long run, Predicate<JsonNode> wanted) throws Exception {
+    Instant end = Instant.now().plus(PATIENCE);
+    while (true) {
+      JsonNode detail = api.get(base + "/runs/" + run);
+      if (wanted.test(detail)) return detail;
+      assertThat(Instant.now()).as("waiting: " + detail).isBefore(end);
+      Thread.sleep(50);
+    }
+  }
+
+  private JsonNode ended(String base, long run) throws Exception {
+    return until(base, run, d -> !d.path("state").asText().equals("RUNNING"));
+  }
+
+  @Test
+  void output_is_seen_while_it_plays_and_a_game_that_does_not_end_is_stopped() throws Exception {
+    String base = workspace("echo casting off\nexec sleep 600\n");
+    long run = start(base);
+    until(base, run, d -> d.path("output").asText().contains("casting off"));
+    Api.Answer second = api.ask("POST", base + "/runs", null, Map.of());
+    assertThat(second.status()).isEqualTo(409);
+    assertThat(second.body().path("detail").asText()).contains("running");
+    Api.Answer deploy = api.ask("POST", base + "/deploy", null, Map.of());
+    assertThat(deploy.status()).as("no deploying under a game that runs").isEqualTo(409);
+    api.send("DELETE", base + "/runs", null, Map.of());
+    JsonNode over = ended(base, run);
+    assertThat(over.path("state").asText()).isEqualTo("STOPPED");
+    assertThat(over.path("output").asText()).contains("casting off");
+    assertThat(api.ask("POST", base + "/deploy", null, Map.of()).status()).isEqualTo(202);
+  }
+
+  @Test
+  void a_game_that_writes_no_log_tells_its_exit_code_and_nothing_else() throws Exception {
+    String base = workspace("echo aground >&2\nexit 3\n");
+    JsonNode over = ended(base, start(base));
+    assertThat(over.path("exitCode").asInt()).isEqualTo(3);
+    assertThat(over.path("told").asBoolean()).as("cannot be told").isFalse();
+    assertThat(over.path("output").asText()).contains("aground");
+    assertThat(api.get(base).path("counts").has("read")).isFalse();
+  }
+
+  @Test
+  void a_log_of_an_earlier_run_says_nothing_of_this_one() throws Exception {
+    String base =
+        workspace(
+            """
+            test -e logs/run.jsonl && exit 0
+            mkdir -p logs
+            echo '{"at":"2026-01-01T00:00:00Z","event":"report","name":"tide","value":"high","from":"x"}' > logs/run.jsonl
+            """);
+    JsonNode first = ended(base, start(base));
+    assertThat(first.path("told").asBoolean()).isTrue();
+    assertThat(first.path("reports").get(0).path("value").asText()).isEqualTo("high");
+    assertThat(ended(base, start(base)).path("told").asBoolean()).isFalse();
+  }
+
+  @Test
+  void what_a_game_prints_is_kept_whatever_it_is() throws Exception {
+    String base = workspace("printf 'a\\000b\\377c\\n'\nprintf 'no line end'\n");
+    JsonNode over = ended(base, start(base));
+    assertThat(over.path("output").asText()).startsWith("a\uFFFDb").contains("no line end");
+  }
+
+  @Test
+  void a_folder_with_shell_characters_in_its_name_is_an_argument_and_nothing_else()
+      throws Exception {
+    String name = "game; touch $(echo evil) `echo evil` & 'x' \"y\"";
+    String base = workspace(name, "[ \"sh\", \"play.sh\", \"{game}\" ]", "printf '%s\\n' \"$1\"\n");
+    JsonNode over = ended(base, start(base));
+    assertThat(over.path("output").asText().strip()).endsWith(name);
+    try (var all = Files.walk(temp)) {
+      assertThat(all.map(p -> p.getFileName().toString())).doesNotContain("evil");
+    }
+  }
+
+  @Test
+  void a_game_learns_nothing_of_the_database() throws Exception {
+    String base = workspace("env\n");
+    assertThat(ended(base, start(base)).path("output").asText())
+        .contains("PATH=")
+        .doesNotContain("IRONING_");
+  }
+
+  @Test
+  void a_program_that_is_not_there_is_named() {
+    String base = workspace("game", "[ \"no-such-program\" ]", "");
+    Api.Answer answer = api.ask("POST", base + "/runs", null, Map.of());
+    assertThat(answer.status()).isEqualTo(422);
+    assertThat(answer.body().path("title").asText()).isEqualTo("no-such-program");
+    assertThat(answer.body().path("code").asText()).isEqualTo("game-will-not-start");
+    assertThat(api.get(base + "/runs").path("runs")).isEmpty();
+  }
+}

@@ -1,0 +1,145 @@
+package ironing.server.job;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.eq;
+import static org.mockito.Mockito.atLeast;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.verify;
+
+import ironing.core.IroningException;
+import ironing.server.job.Job.State;
+import ironing.server.job.Jobs.Lane;
+import ironing.server.platform.Events;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+class JobsTest {
+  private static final long LONG_MS = 10_000;
+  private final Events events = mock(Events.class);
+  private final Jobs jobs = new Jobs(events);
+
+  @AfterEach
+  void stop() {
+    jobs.stop();
+  }
+
+  private Job start(Jobs.Work work) {
+    return jobs.start(1, Lane.INSTALL, "test", "Try it", work);
+  }
+
+  @Test
+  void a_job_ends_with_its_result_and_tells_so() {
+    Job over = jobs.await(start(p -> 42L).id(), LONG_MS);
+    assertThat(over.state()).isEqualTo(State.DONE);
+    assertThat(over.result()).isEqualTo(42);
+    verify(events, atLeast(1)).tell(eq(1L), eq("job"), any());
+  }
+
+  @Test
+  void jobs_of_one_lane_run_one_after_another_in_their_order_though_one_fails() {
+    List<Integer> order = Collections.synchronizedList(new ArrayList<>());
+    CountDownLatch go = new CountDownLatch(1);
+    start(
+        p -> {
+          go.await();
+          order.add(1);
+          throw new IllegalStateException("a defect");
+        });
+    List<Job> rest = new ArrayList<>();
+    for (int i = 2; i <= 20; i++) {
+      int n = i;
+      rest.add(
+          start(
+              p -> {
+                order.add(n);
+                return null;
+              }));
+    }
+    go.countDown();
+    rest.forEach(j -> assertThat(jobs.await(j.id(), LONG_MS).state()).isEqualTo(State.DONE));
+    assertThat(order).hasSize(20).isSorted();
+  }
+
+  @Test
+  void lanes_and_workspaces_do_not_wait_for_one_another() throws InterruptedException {
+    CountDownLatch both = new CountDownLatch(2);
+    Jobs.Work meet =
+        p -> {
+          both.countDown();
+          both.await();
+          return null;
+        };
+    Job a = jobs.start(1, Lane.INSTALL, "test", "a", meet);
+    Job b = jobs.start(1, Lane.GAME, "test", "b", meet);
+    assertThat(jobs.await(a.id(), LONG_MS).state()).isEqualTo(State.DONE);
+    assertThat(jobs.await(b.id(), LONG_MS).state()).isEqualTo(State.DONE);
+  }
+
+  @Test
+  void a_job_that_is_cancelled_stops_at_its_next_step() {
+    CountDownLatch under = new CountDownLatch(1), cancelled = new CountDownLatch(1);
+    List<String> done = Collections.synchronizedList(new ArrayList<>());
+    Job job =
+        start(
+            p -> {
+              under.countDown();
+              cancelled.await();
+              p.at(1, 2, "steps");
+              done.add("went on");
+              return null;
+            });
+    assertThat(job.state()).isEqualTo(State.RUNNING);
+    jobs.cancel(job.id());
+    cancelled.countDown();
+    assertThat(jobs.await(job.id(), LONG_MS).state()).isEqualTo(State.CANCELLED);
+    assertThat(done).isEmpty();
+  }
+
+  @Test
+  void a_refusal_keeps_its_words_and_a_defect_gets_some() {
+    Job refused =
+        start(
+            p -> {
+              throw IroningException.of("some-code", "The thing", "A reason.", "A remedy.");
+            });
+    assertThat(jobs.await(refused.id(), LONG_MS).problems())
+        .singleElement()
+        .satisfies(p -> assertThat(p.remedy()).isEqualTo("A remedy."));
+    Job defect =
+        start(
+            p -> {
+              throw new IllegalStateException("secret");
+            });
+    assertThat(jobs.await(defect.id(), LONG_MS).problems())
+        .singleElement()
+        .satisfies(
+            p -> {
+              assertThat(p.code()).isEqualTo("internal");
+              assertThat(p.toString()).doesNotContain("secret");
+            });
+  }
+
+  @Test
+  void waiting_ends_when_the_time_is_up() {
+    CountDownLatch never = new CountDownLatch(1);
+    Job job =
+        start(
+            p -> {
+              never.await();
+              return null;
+            });
+    assertThat(jobs.await(job.id(), 20).state()).isEqualTo(State.RUNNING);
+    never.countDown();
+  }
+
+  @Test
+  void a_job_of_another_day_is_not_found() {
+    assertThatThrownBy(() -> jobs.get(999)).hasMessageContaining("Job 999");
+  }
+}
