@@ -8,8 +8,9 @@ import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
 import ironing.core.path.GamePath;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystemException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -103,8 +104,9 @@ public final class GameFolder {
    * bytes.
    *
    * @param progress told how many files are done; what it throws ends the work
+   * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
    */
-  public static List<Seen> scan(Path folder, IntConsumer progress) throws IOException {
+  public static List<Seen> scan(Path folder, IntConsumer progress) {
     requireFolder(folder);
     List<Seen> seen = new ArrayList<>();
     walk(
@@ -121,8 +123,12 @@ public final class GameFolder {
   /** A file as it lies there, unread. */
   public record Glance(long sizeBytes, long modifiedMillis) {}
 
-  /** Every file by path, without reading any. */
-  public static TreeMap<String, Glance> glance(Path folder) throws IOException {
+  /**
+   * Every file by path, without reading any.
+   *
+   * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
+   */
+  public static TreeMap<String, Glance> glance(Path folder) {
     requireFolder(folder);
     TreeMap<String, Glance> files = new TreeMap<>();
     walk(
@@ -160,7 +166,7 @@ public final class GameFolder {
     void file(String path, Path file, BasicFileAttributes attrs) throws IOException;
   }
 
-  private static void walk(Path folder, Visit visit) throws IOException {
+  private static void walk(Path folder, Visit visit) {
     Path root = folder.toAbsolutePath().normalize();
     try {
       Files.walkFileTree(
@@ -182,8 +188,20 @@ public final class GameFolder {
               return FileVisitResult.CONTINUE;
             }
           });
-    } catch (UncheckedIOException e) {
-      throw e.getCause();
+    } catch (IOException e) {
+      throw unreadable(root, e);
     }
+  }
+
+  private static IroningException unreadable(Path folder, IOException e) {
+    boolean named = e instanceof FileSystemException f && f.getFile() != null;
+    String thing = named ? ((FileSystemException) e).getFile() : folder.toString();
+    boolean denied = e instanceof AccessDeniedException;
+    return IroningException.of(
+        "game-folder-unreadable",
+        thing,
+        denied ? "You may not read this." : "It cannot be read: " + e.getMessage() + ".",
+        "Give yourself the right to read it, see that its drive is sound, and try again.",
+        e);
   }
 }

@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.server.platform.Events;
 import jakarta.annotation.PreDestroy;
+import java.nio.file.FileSystemException;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -140,6 +141,9 @@ public class Jobs {
       r.end(Job.State.CANCELLED, List.of(), null);
     } catch (IroningException e) {
       r.end(Job.State.FAILED, e.problems(), null);
+    } catch (FileSystemException e) {
+      LOG.warn("job {} failed: {}", r.job.title(), e.toString());
+      r.end(Job.State.FAILED, List.of(refused(r.job, e)), null);
     } catch (Exception e) {
       LOG.error("job {} failed", r.job.title(), e);
       r.end(
@@ -152,6 +156,17 @@ public class Jobs {
                   "Nothing was kept of it; the server’s log has the details.")),
           null);
     }
+  }
+
+  // what no feature has words of its own for
+  private static Problem refused(Job job, FileSystemException e) {
+    return new Problem(
+        "disk-failed",
+        e.getFile() == null ? job.title() : e.getFile(),
+        "The disk refused: "
+            + (e.getReason() == null ? "it may not be used so" : e.getReason())
+            + ".",
+        "See that you may read and write there and that the drive is sound, then try again.");
   }
 
   /** The job once it has ended, or as it is when the time is up. */
