@@ -65,32 +65,6 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
             </Command.Item>
           ))}
         </Command.Group>
-        <Command.Group heading="Actions" className={GROUP}>
-          {undoes && (
-            <Command.Item value={`undo ${undoes}`} onSelect={pick(undo)} className={ITEM}>
-              Undo <span className="truncate text-ink-3">{undoes}</span>
-            </Command.Item>
-          )}
-          {redoes && (
-            <Command.Item value={`redo do again ${redoes}`} onSelect={pick(redo)} className={ITEM}>
-              Do again <span className="truncate text-ink-3">{redoes}</span>
-            </Command.Item>
-          )}
-          <Command.Item
-            value="bring in mods archives"
-            onSelect={pick(() => go(`${base}/library`))}
-            className={ITEM}
-          >
-            Bring in mods
-          </Command.Item>
-          <Command.Item
-            value="another workspace game"
-            onSelect={pick(() => go('/workspaces'))}
-            className={ITEM}
-          >
-            Open another workspace
-          </Command.Item>
-        </Command.Group>
         <Command.Group heading="Mods" className={GROUP}>
           {layers?.layers.map((l) => (
             <Command.Item
@@ -132,6 +106,32 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
               </span>
             </Command.Item>
           ))}
+        </Command.Group>
+        <Command.Group heading="Actions" className={GROUP}>
+          {undoes && (
+            <Command.Item value="undo the last change" onSelect={pick(undo)} className={ITEM}>
+              Undo <span className="truncate text-ink-3">{undoes}</span>
+            </Command.Item>
+          )}
+          {redoes && (
+            <Command.Item value="redo do again" onSelect={pick(redo)} className={ITEM}>
+              Do again <span className="truncate text-ink-3">{redoes}</span>
+            </Command.Item>
+          )}
+          <Command.Item
+            value="bring in mods archives"
+            onSelect={pick(() => go(`${base}/library`))}
+            className={ITEM}
+          >
+            Bring in mods
+          </Command.Item>
+          <Command.Item
+            value="another workspace game"
+            onSelect={pick(() => go('/workspaces'))}
+            className={ITEM}
+          >
+            Open another workspace
+          </Command.Item>
         </Command.Group>
       </Command.List>
     </>

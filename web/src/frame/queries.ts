@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from './Notices'
+import { inTurn, tookRevision } from './revision'
 import { of } from './workspace'
 
 export function useOverview(workspace: number) {
@@ -57,14 +58,22 @@ export function useUndo(workspace: number) {
   const settled = () => queries.invalidateQueries({ queryKey: of(workspace) })
   const path = { workspace }
   const undo = useMutation({
+    scope: inTurn(workspace),
     mutationFn: () => got(api.POST('/api/workspaces/{workspace}/undo', { params: { path } })),
-    onSuccess: () => say(`Undone: ${timeline.data?.undo ?? ''}.`),
+    onSuccess: ({ revision }) => {
+      tookRevision(queries, workspace, revision)
+      say(`Undone: ${timeline.data?.undo ?? ''}.`)
+    },
     onError: fail,
     onSettled: settled,
   })
   const redo = useMutation({
+    scope: inTurn(workspace),
     mutationFn: () => got(api.POST('/api/workspaces/{workspace}/redo', { params: { path } })),
-    onSuccess: () => say(`Done again: ${timeline.data?.redo ?? ''}.`),
+    onSuccess: ({ revision }) => {
+      tookRevision(queries, workspace, revision)
+      say(`Done again: ${timeline.data?.redo ?? ''}.`)
+    },
     onError: fail,
     onSettled: settled,
   })

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 
 type LayersView = Schema['LayersView']
@@ -85,14 +86,13 @@ export function useChangeLayers(workspace: number, onDone: (change: LayerChange,
       const revision = queries.getQueryData<LayersView>(key)?.revision ?? 0
       return request(workspace, change, revision, false)
     },
-    // two changes in a row go one after the other, each on top of the one before
-    scope: { id: `layers-${workspace}` },
+    scope: inTurn(workspace),
     onMutate: async (change) => {
       await queries.cancelQueries({ queryKey: key })
       queries.setQueryData<LayersView>(key, (view) => view && changed(view, change))
     },
     onSuccess: (difference, change) => {
-      queries.setQueryData<LayersView>(key, (view) => view && { ...view, revision: difference.revision })
+      tookRevision(queries, workspace, difference.revision)
       onDone(change, difference)
     },
     onError: fail,

@@ -72,7 +72,11 @@ export function ProposalView() {
       actions={
         <>
           <Button onClick={back}>Leave it</Button>
-          <Button look="strong" disabled={take.isPending} onClick={() => take.mutate({ kind: 'proposal' })}>
+          <Button
+            look="strong"
+            disabled={take.isPending}
+            onClick={() => take.mutate({ kind: 'proposal', order: p.order })}
+          >
             {p.moves.length === 1 ? 'Take the move' : `Take all ${p.moves.length} moves`}
           </Button>
         </>

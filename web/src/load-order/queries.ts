@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 
 type LoadOrderView = Schema['LoadOrderView']
@@ -31,7 +32,7 @@ export function useProposal(workspace: number) {
 export type LoadChange =
   | { kind: 'move'; name: string; to: number }
   | { kind: 'switch'; names: readonly string[]; on: boolean }
-  | { kind: 'proposal' }
+  | { kind: 'proposal'; order: readonly string[] }
 
 function request(
   workspace: number,
@@ -77,13 +78,13 @@ export function useChangeLoadOrder(
       const revision = queries.getQueryData<LoadOrderView>(key)?.revision ?? 0
       return request(workspace, change, revision, false)
     },
-    scope: { id: `load-order-${workspace}` },
+    scope: inTurn(workspace),
     onMutate: async (change) => {
       await queries.cancelQueries({ queryKey: key })
       queries.setQueryData<LoadOrderView>(key, (view) => view && changed(view, change))
     },
     onSuccess: (difference, change) => {
-      queries.setQueryData<LoadOrderView>(key, (view) => view && { ...view, revision: difference.revision })
+      tookRevision(queries, workspace, difference.revision)
       onDone(change, difference)
     },
     onError: fail,
@@ -93,7 +94,11 @@ export function useChangeLoadOrder(
 
 /** The list as it will be, stages aside: the server's answer puts those right. */
 export function changed(view: LoadOrderView, change: LoadChange): LoadOrderView {
-  if (change.kind === 'proposal') return view
+  if (change.kind === 'proposal') {
+    const to = new Map(change.order.map((name, i) => [name, i + 1]))
+    const plugins = view.plugins.map((p) => ({ ...p, position: to.get(p.name) ?? p.position }))
+    return { ...view, plugins: plugins.sort((a, b) => a.position - b.position) }
+  }
   if (change.kind === 'switch') {
     return {
       ...view,

@@ -51,6 +51,8 @@ describe('the load order as it will be', () => {
       false,
       true,
     ])
-    expect(changed(view, { kind: 'proposal' })).toBe(view)
+    const back = changed(view, { kind: 'proposal', order: [...view.plugins].map((p) => p.name).reverse() })
+    expect(back.plugins.map((p) => p.name)).toEqual([...view.plugins].map((p) => p.name).reverse())
+    expect(back.plugins.map((p) => p.position)).toEqual(view.plugins.map((_, i) => i + 1))
   })
 })

@@ -6,6 +6,7 @@ import { useDeferredValue, useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { of, useWorkspace } from '../frame/workspace'
+import { FileBarKey } from '../ui/FileBar'
 import { Hint } from '../ui/Hint'
 import { PathText } from '../ui/PathText'
 import { Screen } from '../ui/Screen'
@@ -46,8 +47,15 @@ export function OverlapsView() {
     <Screen
       title="Overlaps"
       says={
-        overlaps.data &&
-        `${count(total, 'path')} ${total === 1 ? 'is' : 'are'} contested${filtered ? ', of those that you look for' : ''}.`
+        overlaps.data && (
+          <div className="flex flex-wrap items-center gap-x-5">
+            <span>
+              {count(total, 'path')} {total === 1 ? 'is' : 'are'} contested
+              {filtered && ', of those that you look for'}.
+            </span>
+            <FileBarKey />
+          </div>
+        )
       }
       actions={
         <>

@@ -58,7 +58,7 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
               pending={
                 decide.isPending && decide.variables.place === p.place ? decide.variables.choice : undefined
               }
-              onChoose={(choice) => decide.mutate({ revision: b.revision, place: p.place, choice })}
+              onChoose={(choice) => decide.mutate({ place: p.place, choice })}
             />
           ))}
           {b.same > 0 && (

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got, ifMatch, Refused } from '../api/client'
+import { api, got, ifMatch, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 
 export function useRecords(workspace: number) {
@@ -31,15 +32,20 @@ export function useDecide(workspace: number, owner: string, id: number) {
   const { fail } = useNotices()
   const key = of(workspace, 'board', owner, id)
   return useMutation({
-    mutationFn: (d: { revision: number; place: string; choice: string | null }) =>
-      got(
+    mutationFn: (d: { place: string; choice: string | null }) => {
+      const revision = queries.getQueryData<Schema['Board']>(key)?.revision ?? 0
+      return got(
         api.PUT('/api/workspaces/{workspace}/records/{owner}/{id}/decisions', {
-          params: { path: { workspace, owner, id }, header: ifMatch(d.revision) },
+          params: { path: { workspace, owner, id }, header: ifMatch(revision) },
           body: { place: d.place, choice: d.choice ?? undefined },
         }),
-      ),
-    scope: { id: `decide-${workspace}` },
-    onSuccess: (board) => queries.setQueryData(key, board),
+      )
+    },
+    scope: inTurn(workspace),
+    onSuccess: (board) => {
+      queries.setQueryData(key, board)
+      tookRevision(queries, workspace, board.revision)
+    },
     onError: fail,
     onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
   })

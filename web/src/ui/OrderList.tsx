@@ -1,4 +1,5 @@
 import {
+  type Announcements,
   DndContext,
   type DragEndEvent,
   type DragMoveEvent,
@@ -7,6 +8,7 @@ import {
   KeyboardCode,
   KeyboardSensor,
   PointerSensor,
+  type UniqueIdentifier,
   useDraggable,
   useSensor,
   useSensors,
@@ -193,6 +195,7 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
         onDragEnd={end}
         onDragCancel={cancel}
         accessibility={{
+          announcements: announcements(rows),
           screenReaderInstructions: {
             draggable:
               'Space takes the row up, arrows carry it, Space puts it down, Escape leaves it. Alt with an arrow moves it by one.',
@@ -255,6 +258,17 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
       {props.foot}
     </div>
   )
+}
+
+/** What a screen reader says while a row is carried; where it would land, each list says itself. */
+function announcements(rows: readonly OrderRow[]): Announcements {
+  const name = (id: UniqueIdentifier) => rows.find((r) => r.id === String(id))?.label ?? 'The row'
+  return {
+    onDragStart: ({ active }) => `${name(active.id)} is taken up.`,
+    onDragOver: () => undefined,
+    onDragEnd: ({ active }) => `${name(active.id)} is put down.`,
+    onDragCancel: ({ active }) => `${name(active.id)} is left where it was.`,
+  }
 }
 
 interface RowProps {

@@ -82,6 +82,14 @@ class LocalOnlyIT {
   }
 
   @Test
+  void answers_of_the_api_are_never_kept_and_the_page_is_asked_for_anew(TestServer server)
+      throws IOException {
+    String host = "Host: 127.0.0.1:PORT";
+    assertThat(ask(server, "GET", "/api/workspaces", host)).contains("Cache-Control: no-store");
+    assertThat(ask(server, "GET", "/workspaces", host)).contains("Cache-Control: no-cache");
+  }
+
+  @Test
   void nobody_listens_but_on_loopback(TestServer server) throws IOException {
     for (NetworkInterface n : Collections.list(NetworkInterface.getNetworkInterfaces())) {
       for (InetAddress a : Collections.list(n.getInetAddresses())) {

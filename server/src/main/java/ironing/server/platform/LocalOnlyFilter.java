@@ -31,6 +31,7 @@ class LocalOnlyFilter extends OncePerRequestFilter {
     response.setHeader("X-Content-Type-Options", "nosniff");
     response.setHeader("Referrer-Policy", "no-referrer");
     response.setHeader("Cross-Origin-Resource-Policy", "same-origin");
+    response.setHeader("Cache-Control", cacheable(request.getRequestURI()));
     String host = request.getHeader("Host");
     String origin = request.getHeader("Origin");
     if (host == null || !isOurs(host, request.getLocalPort())) {
@@ -44,6 +45,15 @@ class LocalOnlyFilter extends OncePerRequestFilter {
     } else {
       chain.doFilter(request, response);
     }
+  }
+
+  // an ETag of the API is the revision of the order, and more than the order is in an answer:
+  // nothing may
+  // be kept. A built script has its content's hash in its name; the page that names it is asked for
+  // anew.
+  private static String cacheable(String path) {
+    if (path.startsWith("/api/")) return "no-store";
+    return path.startsWith("/assets/") ? "public, max-age=31536000, immutable" : "no-cache";
   }
 
   private static boolean isOurs(String hostAndPort, int port) {

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test'
+
+/** Drives Debian's own Chromium against the product as ./ironing starts it. */
+export default defineConfig({
+  testDir: 'tests',
+  globalSetup: './support/product.ts',
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

@@ -1,0 +1,189 @@
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { test as base, expect, type Page } from '@playwright/test'
+
+export { expect }
+
+/** The order in which the demo brings its archives in, the lowest first. */
+export const INSTALL_ORDER = [
+  'community-caulking-5.2.zip',
+  'rope-locker-1.3.zip',
+  'hull-textures-large-2.0.7z',
+  'clearer-charts-1.6.tar.gz',
+  'fogbound-weather-4.0.1.zip',
+  'Bigger Bollards 1.0.zip',
+  'harbourmasters-ledger-2.1.0.zip',
+  'wheelhouse-panel-3.2.0.zip',
+  'night-ferry-0.4.zip',
+  'lamplight-1.0.tar.gz',
+  'quiet-gulls-0.9.zip',
+  'steady-compass-1.0.zip',
+  'winter-timetable-1.0.4.zip',
+] as const
+
+/** A file to drop or to send. */
+export interface GivenFile {
+  name: string
+  bytes: Buffer
+}
+
+/** One test's own copy of the sample game, and what a script would do with it. */
+export class World {
+  readonly folder = mkdtempSync(join(tmpdir(), 'ironing-world-'))
+  readonly url = process.env.IRONING_URL ?? ''
+  private readonly packed = process.env.IRONING_WORLD ?? ''
+
+  get game(): string {
+    return join(this.folder, 'game')
+  }
+
+  copyGame(): string {
+    cpSync(join(this.packed, 'game'), this.game, { recursive: true })
+    return this.game
+  }
+
+  archive(name: string): GivenFile {
+    return { name, bytes: readFileSync(join(this.packed, 'archives', name)) }
+  }
+
+  archivesFolder(): string {
+    const to = join(this.folder, 'archives')
+    cpSync(join(this.packed, 'archives'), to, { recursive: true })
+    return to
+  }
+
+  /** Sends a request; gives the body. */
+  async api(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) {
+    const raw = Buffer.isBuffer(body)
+    const answer = await fetch(`${this.url}/api${path}`, {
+      method,
+      headers: { 'Content-Type': raw ? 'application/octet-stream' : 'application/json', ...headers },
+      body: raw ? new Uint8Array(body) : body === undefined ? undefined : JSON.stringify(body),
+    })
+    const text = await answer.text()
+    if (!answer.ok) throw new Error(`${method} ${path}: ${text}`)
+    return text ? JSON.parse(text) : undefined
+  }
+
+  async job(path: string, body?: unknown) {
+    const job = await this.api('POST', path, body, { Prefer: 'wait=120' })
+    if (job.state !== 'DONE') throw new Error(JSON.stringify(job))
+    return job.result as number
+  }
+
+  async makeWorkspace(folder: string, definition?: string): Promise<number> {
+    return this.job('/workspaces', { folder, definition })
+  }
+
+  async install(workspace: number, file: GivenFile): Promise<number> {
+    const path = `/workspaces/${workspace}/archives?name=${encodeURIComponent(file.name)}`
+    const archive = await this.api('POST', path, file.bytes)
+    return this.job(`/workspaces/${workspace}/mods`, { archive: archive.id })
+  }
+
+  /** The sample game with all of its mods but one, as the demo has them; gives the workspace. */
+  async skerryLine(): Promise<number> {
+    const workspace = await this.makeWorkspace(this.copyGame())
+    for (const name of INSTALL_ORDER) await this.install(workspace, this.archive(name))
+    return workspace
+  }
+
+  /** A change of the arrangement as it is now. */
+  async change(workspace: number, method: string, path: string, body?: unknown) {
+    const { revision } = await this.api('GET', `/workspaces/${workspace}`)
+    const headers = { 'If-Match': `"${revision}"` }
+    return this.api(method, `/workspaces/${workspace}${path}`, body, headers)
+  }
+
+  files(below: string): string[] {
+    return readdirSync(join(this.game, below), { recursive: true, encoding: 'utf8' }).sort()
+  }
+
+  remove(): void {
+    rmSync(this.folder, { recursive: true, force: true })
+  }
+}
+
+interface Fixtures {
+  world: World
+  /** Statuses that a test provokes; any other trouble in the page’s console fails it. */
+  expectRefusals: boolean
+}
+
+export const test = base.extend<Fixtures>({
+  expectRefusals: [false, { option: true }],
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright wants a pattern here
+  world: async ({}, use) => {
+    const world = new World()
+    await use(world)
+    world.remove()
+  },
+  baseURL: async ({ world }, use) => use(world.url),
+  page: async ({ page, expectRefusals }, use) => {
+    const troubles: string[] = []
+    page.on('pageerror', (e) => troubles.push(e.message))
+    page.on('console', (m) => {
+      const refusal = /the server responded with a status of 4\d\d/.test(m.text())
+      if (['error', 'warning'].includes(m.type()) && !(refusal && expectRefusals)) troubles.push(m.text())
+    })
+    await use(page)
+    expect(troubles, 'what the page’s console has to complain of').toEqual([])
+  },
+})
+
+/** Drops files on a part of the page, as a file manager would. */
+export async function drop(page: Page, selector: string, files: readonly GivenFile[]): Promise<void> {
+  const given = files.map((f) => ({ name: f.name, base64: f.bytes.toString('base64') }))
+  const transfer = await page.evaluateHandle((all) => {
+    const data = new DataTransfer()
+    for (const f of all) {
+      const bytes = Uint8Array.from(atob(f.base64), (c) => c.charCodeAt(0))
+      data.items.add(new File([bytes], f.name))
+    }
+    return data
+  }, given)
+  const target = page.locator(selector)
+  await target.dispatchEvent('dragover', { dataTransfer: transfer })
+  await target.dispatchEvent('drop', { dataTransfer: transfer })
+  await transfer.dispose()
+}
+
+/** Carries a row by the pointer over others. */
+export async function carry(page: Page, row: string, to: string, look?: () => Promise<void>): Promise<void> {
+  const from = await page.getByRole('row', { name: row, exact: true }).boundingBox()
+  const over = await page.getByRole('row', { name: to, exact: true }).boundingBox()
+  if (!from || !over) throw new Error(`${row} or ${to} is not on the screen`)
+  const x = from.x + 260
+  await page.mouse.move(x, from.y + from.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(x, from.y + from.height / 2 + 8, { steps: 2 })
+  await page.mouse.move(x, over.y + over.height / 2, { steps: 8 })
+  await look?.()
+  await page.mouse.up()
+}
+
+/** The names of the rows of a list from the top down. */
+export function rows(page: Page): Promise<string[]> {
+  return page
+    .getByRole('row')
+    .evaluateAll((all) =>
+      all
+        .sort((a, b) => Number(a.getAttribute('aria-rowindex')) - Number(b.getAttribute('aria-rowindex')))
+        .map((r) => r.getAttribute('aria-label') ?? ''),
+    )
+}
+
+/** Goes to a screen by the rail. */
+export async function open(page: Page, screen: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Screens' })
+    .getByRole('link', { name: new RegExp(`^${screen}`) })
+    .click()
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+}
+
+/** Waits until the page has said so in a notice. */
+export async function said(page: Page, text: string | RegExp): Promise<void> {
+  await expect(page.getByText(text).first()).toBeVisible()
+}
