@@ -144,6 +144,7 @@ function RelatedList({ title, items, other, onOther, onSelect }: RelatedListProp
               type="button"
               aria-pressed={other === r.mod}
               title="Show only the paths of these two"
+              aria-label={`${count(r.paths, 'path')} of these two: show only them`}
               onClick={() => onOther(other === r.mod ? null : r.mod)}
               className="num rounded px-1.5 text-ink-2 hover:bg-sunk aria-pressed:bg-woad-soft aria-pressed:text-woad"
             >

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useId } from 'react'
 
 /** The column to the right, about what is selected. */
 export function Aside({ label, children }: { label: string; children: ReactNode }) {
@@ -14,9 +14,12 @@ export function Aside({ label, children }: { label: string; children: ReactNode 
 
 /** A heading in it with what belongs to it. */
 export function AsidePart({ title, children }: { title: ReactNode; children: ReactNode }) {
+  const id = useId()
   return (
-    <section className="mt-3.5">
-      <h3 className="mb-1">{title}</h3>
+    <section aria-labelledby={id} className="mt-3.5">
+      <h3 id={id} className="mb-1">
+        {title}
+      </h3>
       {children}
     </section>
   )

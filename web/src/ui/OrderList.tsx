@@ -308,7 +308,10 @@ function Row({ row, index, top, height, selected, active, carried, onFocus, onPi
       )}
       style={{ top, height }}
     >
-      {children}
+      {/* biome-ignore lint/a11y/useFocusableInteractive: the row has the focus */}
+      <div role="gridcell" className="h-full">
+        {children}
+      </div>
     </div>
   )
 }

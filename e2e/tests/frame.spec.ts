@@ -1,0 +1,125 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, test } from '../support/test'
+
+const SCREENS = [
+  'Overview',
+  'Library',
+  'Layers',
+  'Overlaps',
+  'Load order',
+  'Records',
+  'Deploy',
+  'Test run',
+] as const
+
+function address(workspace: number, screen: string): string {
+  const view = screen === 'Overview' ? '' : `/${screen.toLowerCase().replace(' ', '-')}`
+  return `/workspaces/${workspace}${view}`
+}
+
+async function settled(page: Page): Promise<void> {
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await expect(page.getByRole('status', { name: /^Loading/ })).toHaveCount(0)
+}
+
+test.describe('The frame of every screen', () => {
+  let workspace: number
+
+  test.beforeEach(async ({ world }) => {
+    workspace = await world.skerryLine()
+  })
+
+  test('each screen has an address of its own, which a reload and a bookmark keep', async ({ page }) => {
+    for (const screen of SCREENS) {
+      await page.goto(address(workspace, screen))
+      await settled(page)
+      const here = page.getByRole('navigation', { name: 'Screens' }).locator('[aria-current=page]')
+      await expect(here).toContainText(screen)
+    }
+    await page.goto(address(workspace, 'Layers'))
+    await page.getByRole('row', { name: 'Rope Locker' }).click()
+    await page.reload()
+    await expect(page.getByRole('complementary', { name: 'Rope Locker' })).toBeVisible()
+  })
+
+  test('Ctrl K finds mods, plugins, records, screens and actions', async ({ page }) => {
+    await page.goto(address(workspace, 'Overview'))
+    await settled(page)
+    for (const [typed, name, url] of [
+      ['rope lo', 'Rope Locker', /layers\/\d+/],
+      ['nightferry.p', 'NightFerry.plug', /load-order\/NightFerry\.plug/],
+      ['aud hel', 'Aud Helga', /records\/Skerry\.plug\/420/],
+      ['overl', 'Overlaps', /overlaps/],
+    ] as const) {
+      await page.keyboard.press('Control+k')
+      await page.getByRole('combobox').fill(typed)
+      await expect(page.getByRole('option', { selected: true })).toContainText(name)
+      await page.keyboard.press('Enter')
+      await expect(page).toHaveURL(url)
+    }
+  })
+
+  test('the theme is chosen by hand and kept', async ({ page }) => {
+    await page.goto(address(workspace, 'Overview'))
+    await settled(page)
+    const paper = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor)
+    const light = await paper()
+    const button = page.getByRole('button', { name: /^Theme/ })
+    await button.click()
+    await button.click()
+    await expect(button).toHaveAccessibleName('Theme: Dark')
+    expect(await paper()).not.toBe(light)
+    await page.reload()
+    await expect(button).toHaveAccessibleName('Theme: Dark')
+    expect(await paper()).not.toBe(light)
+  })
+
+  test('the way by the keyboard alone: focus is seen, and every screen can be reached', async ({ page }) => {
+    await page.goto(address(workspace, 'Overview'))
+    await settled(page)
+    const seen = new Set<string>()
+    for (let i = 0; i < 30; i++) {
+      await page.keyboard.press('Tab')
+      const focus = await page.evaluate(() => {
+        const e = document.activeElement as HTMLElement
+        const style = getComputedStyle(e)
+        // past the last one the browser’s own frame has the focus
+        if (e === document.body) return { text: '', outline: true }
+        return {
+          text: e.textContent ?? '',
+          outline: style.outlineStyle !== 'none' || style.boxShadow !== 'none',
+        }
+      })
+      expect(focus.outline, `the focus on “${focus.text}” is seen`).toBe(true)
+      for (const s of SCREENS) if (focus.text.startsWith(s)) seen.add(s)
+    }
+    expect([...seen].sort()).toEqual([...SCREENS].sort())
+  })
+
+  test('nothing goes past the edge at half the width', async ({ page }) => {
+    await page.setViewportSize({ width: 900, height: 700 })
+    for (const screen of SCREENS) {
+      await page.goto(address(workspace, screen))
+      await settled(page)
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      expect(over, screen).toBeLessThanOrEqual(0)
+    }
+  })
+
+  for (const scheme of ['light', 'dark'] as const) {
+    test(`no screen has a fault that axe can find, ${scheme}`, async ({ page }) => {
+      test.setTimeout(120_000)
+      await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
+      const faults: string[] = []
+      for (const at of ['/workspaces', ...SCREENS.map((s) => address(workspace, s))]) {
+        await page.goto(at)
+        await settled(page)
+        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
+        for (const v of violations)
+          faults.push(`${at}: ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)
+      }
+      expect(faults).toEqual([])
+    })
+  }
+})

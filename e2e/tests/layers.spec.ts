@@ -1,0 +1,114 @@
+import { carry, expect, rows, said, test } from '../support/test'
+
+test.describe('Layers', () => {
+  let workspace: number
+
+  test.beforeEach(async ({ page, world }) => {
+    workspace = await world.skerryLine()
+    await page.goto(`/workspaces/${workspace}/layers`)
+    await expect(page.getByRole('row', { name: 'Skerry Line' })).toBeVisible()
+  })
+
+  test('the highest layer is on top, the game at the bottom, and it stays there', async ({ page }) => {
+    const order = await rows(page)
+    expect(order[0]).toBe('Winter Timetable')
+    expect(order.at(-1)).toBe('Skerry Line')
+    await carry(page, 'Community Caulking', 'Skerry Line')
+    expect((await rows(page)).at(-1)).toBe('Skerry Line')
+  })
+
+  test('a row is carried by the keyboard, says what would change, and Escape leaves it', async ({ page }) => {
+    const before = await rows(page)
+    await page.getByRole('row', { name: 'Winter Timetable' }).focus()
+    await page.keyboard.press('Space')
+    await said(page, 'Winter Timetable is taken up.')
+    for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowDown')
+    await expect(page.getByText(/Dropping Winter Timetable above/)).toContainText('would')
+    await page.keyboard.press('Escape')
+    await expect(page.getByText(/Dropping Winter Timetable/)).toBeHidden()
+    expect(await rows(page)).toEqual(before)
+    await page.keyboard.press('Space')
+    await said(page, 'Winter Timetable is taken up.')
+    await page.keyboard.press('ArrowDown')
+    await page.keyboard.press('Space')
+    await expect.poll(async () => (await rows(page)).indexOf('Winter Timetable')).toBe(1)
+  })
+
+  test('Alt with an arrow moves a layer by one, and Ctrl Z takes it back', async ({ page }) => {
+    const before = await rows(page)
+    const name = before[2] as string
+    await page.getByRole('row', { name }).click()
+    await page.keyboard.press('Alt+ArrowUp')
+    await said(page, new RegExp(`${name} is layer ${before.length - 2} now`))
+    await expect.poll(async () => (await rows(page)).indexOf(name)).toBe(1)
+    await page.keyboard.press('Control+z')
+    await said(page, /Undone/)
+    await expect.poll(() => rows(page)).toEqual(before)
+    await page.keyboard.press('Control+Shift+z')
+    await expect.poll(async () => (await rows(page)).indexOf(name)).toBe(1)
+  })
+
+  test('arrows walk the rows and typing finds one', async ({ page }) => {
+    await page.getByRole('row', { name: 'Winter Timetable' }).focus()
+    await page.keyboard.press('End')
+    await expect(page.getByRole('row', { name: 'Skerry Line' })).toBeFocused()
+    await page.keyboard.type('fog')
+    await expect(page.getByRole('row', { name: 'Fogbound Weather' })).toBeFocused()
+    await expect(page).toHaveURL(/layers\/\d+$/)
+    await expect(page.getByRole('complementary', { name: 'Fogbound Weather' })).toBeVisible()
+  })
+
+  test('switching a layer off says what it does, and its relations with it go', async ({ page }) => {
+    await page.getByRole('row', { name: 'Harbourmaster’s Ledger' }).click()
+    const toggle = page.getByRole('row', { name: 'Harbourmaster’s Ledger' }).getByRole('switch')
+    await expect(toggle).toBeChecked()
+    await toggle.click()
+    await said(page, /Harbourmaster’s Ledger switched off/)
+    await expect(page.getByRole('complementary')).toContainText(
+      'Switched off: nothing of it reaches the game.',
+    )
+    await page.getByRole('row', { name: 'Community Caulking' }).click()
+    await expect(page.getByRole('complementary')).not.toContainText('Harbourmaster')
+  })
+
+  test('relations count the paths, and a click on a count keeps only those of the two', async ({ page }) => {
+    await page.getByRole('row', { name: 'Community Caulking' }).click()
+    const aside = page.getByRole('complementary')
+    const covered = aside.getByRole('region', { name: 'It is covered by' })
+    const related = covered.getByRole('listitem').filter({ hasText: 'Harbourmaster’s Ledger' })
+    const count = related.getByRole('button', { name: /path/ })
+    const paths = Number((await count.textContent())?.replace(/\D/g, ''))
+    expect(paths).toBeGreaterThan(1)
+    await count.click()
+    await expect(count).toHaveAttribute('aria-pressed', 'true')
+    const shown = aside
+      .getByRole('region', { name: /contested paths with Harbourmaster/ })
+      .getByRole('listitem')
+    await expect(shown).toHaveCount(paths)
+  })
+
+  test('a second tab follows what is done in the first', async ({ page, context }) => {
+    const second = await context.newPage()
+    await second.goto(`/workspaces/${workspace}/layers`)
+    await expect(second.getByRole('row', { name: 'Winter Timetable' })).toBeVisible()
+    await page.getByRole('row', { name: 'Winter Timetable' }).focus()
+    await page.keyboard.press('Alt+ArrowDown')
+    await expect.poll(async () => (await rows(second)).indexOf('Winter Timetable')).toBe(1)
+  })
+
+  test('overlaps: every contested path with the file in play; finding and comparing', async ({ page }) => {
+    await page.goto(`/workspaces/${workspace}/overlaps`)
+    const list = page.getByRole('list', { name: 'Contested paths' })
+    await expect(list.getByRole('listitem').first()).toBeVisible()
+    await page.getByLabel('Part of a path').fill('bollards')
+    await expect(list.getByRole('listitem')).toHaveCount(2)
+    await expect(list.getByRole('listitem').filter({ hasText: 'iron.png' })).toContainText(
+      'Harbourmaster’s Ledger',
+    )
+    await list
+      .getByRole('link', { name: /Harbourmaster/ })
+      .first()
+      .hover()
+    await expect(page.getByRole('tooltip')).toContainText('stands above layer')
+  })
+})

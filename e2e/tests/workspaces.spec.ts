@@ -1,0 +1,78 @@
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { zipOf } from '../support/archives'
+import { drop, expect, open, test } from '../support/test'
+
+test.describe('Workspaces', () => {
+  test.use({ expectRefusals: true })
+
+  test('a folder of plain files becomes a workspace, and its mods go the whole way', async ({
+    page,
+    world,
+  }) => {
+    const folder = join(world.folder, 'letters')
+    mkdirSync(folder)
+    writeFileSync(join(folder, 'north.txt'), 'a letter\n')
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder of the game').fill(folder)
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await expect(page.getByRole('alert')).toContainText('The folder has no game.yaml')
+    await page.getByRole('button', { name: 'Start with those' }).click()
+    await expect(page.getByLabel('Definition of the game')).toHaveValue(/title: letters/)
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await expect(page.getByText('Described as above.')).toBeVisible()
+    await page.getByRole('button', { name: 'Make a workspace of it' }).click()
+    await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible()
+
+    await open(page, 'Library')
+    await drop(page, 'main', [{ name: 'South 1.0.zip', bytes: zipOf({ 'north.txt': 'a better letter\n' }) }])
+    await expect(page.getByText('1 mod brought in')).toBeVisible()
+    await open(page, 'Load order')
+    await expect(page.getByText('This game has no plugins')).toBeVisible()
+    await open(page, 'Deploy')
+    await page.getByRole('button', { name: 'Deploy 1 change' }).click()
+    await expect(page.getByText('The game folder is as you arranged it').first()).toBeVisible()
+    expect(readFileSync(join(folder, 'north.txt'), 'utf8')).toBe('a better letter\n')
+    await open(page, 'Test run')
+    await expect(page.getByText('This game cannot be started from here')).toBeVisible()
+    await open(page, 'Deploy')
+    await page.getByRole('button', { name: 'Undeploy everything' }).click()
+    await expect(page.getByText('Nothing is deployed: the game is as it was.')).toBeVisible()
+    expect(readFileSync(join(folder, 'north.txt'), 'utf8')).toBe('a letter\n')
+  })
+
+  test('mistakes in a definition are shown with their lines, and nothing is lost of what was typed', async ({
+    page,
+    world,
+  }) => {
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder of the game').fill(world.folder)
+    await page.getByRole('button', { name: 'Describe the game here' }).click()
+    const text = 'format: ironing/game@1\nid: x\nmounts: [ { id: all, at: "/etc" } ]\n'
+    await page.getByLabel('Definition of the game').fill(text)
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await expect(page.getByRole('alert')).toContainText('line 3, column')
+    await expect(page.getByRole('alert')).toContainText('title')
+    await expect(page.getByLabel('Definition of the game')).toHaveValue(text)
+    await expect(page.getByRole('button', { name: 'Make a workspace of it' })).toBeHidden()
+  })
+
+  test('a folder that is not there, and one that has its workspace already', async ({ page, world }) => {
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder of the game').fill('/no/such/game')
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await expect(page.getByRole('alert')).toContainText('/no/such/game')
+    const workspace = await world.makeWorkspace(world.copyGame())
+    await page.getByLabel('Folder of the game').fill(world.game)
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await page.getByRole('link', { name: 'It has a workspace already: open it' }).click()
+    await expect(page).toHaveURL(new RegExp(`/workspaces/${workspace}$`))
+  })
+
+  test('an address that leads nowhere says so and leads back', async ({ page }) => {
+    await page.goto('/workspaces/987654/layers')
+    await expect(page.getByRole('alert').first()).toContainText('987654')
+    await page.getByRole('link', { name: 'Ironing' }).click()
+    await expect(page.getByRole('heading', { name: 'Workspaces' })).toBeVisible()
+  })
+})
