@@ -25,6 +25,8 @@ build_web() {
 }
 
 BUILT_FROM=$ROOT/server/target/built-from
+# the server as it is started: its jar laid open, which the JVM reads faster than jars within a jar
+SERVER_APP=$ROOT/server/target/app
 
 product_sum() {
   sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT/pom.xml" "$ROOT/web" "$ROOT/docs/api"
@@ -32,12 +34,15 @@ product_sum() {
 
 # mark_built: what has been built is of the sources as they are now.
 mark_built() {
+  rm -rf "$SERVER_APP"
+  java -Djarmode=tools -jar "$ROOT/server/target/ironing.jar" extract --destination "$SERVER_APP" >/dev/null ||
+    fail "the server's jar could not be laid open in $SERVER_APP"
   product_sum >"$BUILT_FROM"
 }
 
 # build_product: the page, the server, the stand-in game and the demo's tools, if anything has changed.
 build_product() {
-  if [ -f "$ROOT/server/target/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$(product_sum)" ]; then return; fi
+  if [ -f "$SERVER_APP/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$(product_sum)" ]; then return; fi
   say "Building …"
   build_web
   maven -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"

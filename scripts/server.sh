@@ -5,11 +5,16 @@ mkdir -p "$IRONING_HOME"
 IRONING_HOME=$(cd "$IRONING_HOME" && pwd)
 PID_FILE=$IRONING_HOME/ironing.pid
 SERVER_PID_FILE=$IRONING_HOME/server.pid
+# classes as the JVM has them in memory, kept by the first start after a build: halves the time of the later ones
+CLASS_ARCHIVE=$SERVER_APP/classes.jsa
 
 server_start() {
   listens "$IRONING_PORT" && fail "port $IRONING_PORT is taken; set IRONING_PORT to another one"
+  local archive=-XX:SharedArchiveFile=$CLASS_ARCHIVE
+  if [ ! -f "$CLASS_ARCHIVE" ]; then archive=-XX:ArchiveClassesAtExit=$CLASS_ARCHIVE.$$; fi
   IRONING_DB_URL=$DB_URL IRONING_STANDINS=$ROOT/standins/target \
-    java -XX:+UseG1GC -Xmx1g -jar "$ROOT/server/target/ironing.jar" >"$IRONING_HOME/server.log" 2>&1 &
+    java -XX:+UseG1GC -Xmx1g "$archive" -Xlog:cds=error -Xlog:cds+dynamic=error \
+    -jar "$SERVER_APP/ironing.jar" >"$IRONING_HOME/server.log" 2>&1 &
   SERVER_PID=$!
   echo "$SERVER_PID" >"$SERVER_PID_FILE"
   for _ in $(seq 600); do
@@ -24,7 +29,13 @@ server_start() {
 server_stop() {
   [ -n "${SERVER_PID:-}" ] || return 0
   kill -TERM "$SERVER_PID" 2>/dev/null || true
-  ended "$SERVER_PID" 20 || kill -KILL "$SERVER_PID" 2>/dev/null || true
+  if ended "$SERVER_PID" 40; then
+    # only an archive that was written to its end is taken
+    if [ -f "$CLASS_ARCHIVE.$$" ]; then mv "$CLASS_ARCHIVE.$$" "$CLASS_ARCHIVE"; fi
+  else
+    kill -KILL "$SERVER_PID" 2>/dev/null || true
+  fi
+  rm -f "$CLASS_ARCHIVE".[0-9]*
   SERVER_PID=
   rm -f "$SERVER_PID_FILE"
 }

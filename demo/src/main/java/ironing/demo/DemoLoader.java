@@ -14,14 +14,18 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.Optional;
 import java.util.Set;
 
 /**
  * Brings the sample world into a running Ironing, through the same API that the page uses: the
  * workspace, the archives in their order, and what is switched off at first.
  *
- * <p>Usage: {@code DemoLoader URL WORLD TARGET}. Does nothing when the workspace is there already.
+ * <p>Usage: {@code DemoLoader URL WORLD TARGET}. Does nothing when that was done once, whatever the
+ * user has made of it since; goes on where a loading was cut off.
  */
 public final class DemoLoader {
   // it takes coal out of the game, which others refer to: a fault to try out, not to begin with
@@ -43,22 +47,46 @@ public final class DemoLoader {
   private long load(Path world, Path target) throws IOException, InterruptedException {
     DemoPacker.pack(world, target);
     String folder = target.resolve("game").toRealPath().toString();
-    for (JsonNode w : get("/workspaces")) {
-      if (w.path("folder").asText().equals(folder)) return w.path("id").asLong();
-    }
-    ObjectNode body = JSON.createObjectNode().put("folder", folder);
-    long workspace = result(post("/workspaces", body));
+    Path loaded = target.resolve("loaded");
+    Optional<Long> there = workspaceOf(folder);
+    if (there.isPresent() && Files.exists(loaded)) return there.get();
+    Files.deleteIfExists(loaded);
+    long workspace = there.isPresent() ? there.get() : newWorkspace(folder);
     String base = "/workspaces/" + workspace;
+    Set<String> mods = archivesOfMods(base);
     for (String archive : DemoPacker.installOrder()) {
-      String name = URLEncoder.encode(archive, StandardCharsets.UTF_8);
-      BodyPublisher bytes = BodyPublishers.ofFile(target.resolve("archives").resolve(archive));
-      JsonNode stored =
-          send(request(base + "/archives?name=" + name, "application/octet-stream").POST(bytes));
-      result(
-          post(base + "/mods", JSON.createObjectNode().put("archive", stored.path("id").asLong())));
+      if (!mods.contains(archive)) bringIn(base, target.resolve("archives").resolve(archive));
     }
     switchOff(base);
+    Files.createFile(loaded);
     return workspace;
+  }
+
+  private Optional<Long> workspaceOf(String folder) throws IOException, InterruptedException {
+    for (JsonNode w : get("/workspaces")) {
+      if (w.path("folder").asText().equals(folder)) return Optional.of(w.path("id").asLong());
+    }
+    return Optional.empty();
+  }
+
+  private long newWorkspace(String folder) throws IOException, InterruptedException {
+    return result(post("/workspaces", JSON.createObjectNode().put("folder", folder)));
+  }
+
+  private Set<String> archivesOfMods(String base) throws IOException, InterruptedException {
+    Set<String> names = new HashSet<>();
+    for (JsonNode m : get(base + "/library").path("mods"))
+      names.add(m.path("archiveName").asText());
+    return names;
+  }
+
+  private void bringIn(String base, Path archive) throws IOException, InterruptedException {
+    String name = URLEncoder.encode(archive.getFileName().toString(), StandardCharsets.UTF_8);
+    BodyPublisher bytes = BodyPublishers.ofFile(archive);
+    JsonNode stored =
+        send(request(base + "/archives?name=" + name, "application/octet-stream").POST(bytes));
+    result(
+        post(base + "/mods", JSON.createObjectNode().put("archive", stored.path("id").asLong())));
   }
 
   private void switchOff(String base) throws IOException, InterruptedException {

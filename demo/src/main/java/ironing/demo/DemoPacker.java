@@ -48,7 +48,8 @@ public final class DemoPacker {
   /** Leaves a game folder that is there already as it is: mods may be deployed in it. */
   public static void pack(Path world, Path target) throws IOException {
     Path game = target.resolve("game");
-    if (!Files.exists(game.resolve("skerry.json"))) packGame(world.resolve("game"), game);
+    // the manifest is written last: without it an earlier packing was cut off
+    if (!Files.exists(game.resolve("manifest.sha256"))) packGame(world.resolve("game"), game);
     Path archives = Files.createDirectories(target.resolve("archives"));
     try (Stream<Path> mods = Files.list(world.resolve("mods"))) {
       for (Path mod : mods.sorted().toList()) {
