@@ -5,12 +5,17 @@ export default defineConfig({
   testDir: 'tests',
   globalSetup: './support/product.ts',
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   reporter: [['list']],
+  // the command's own tests start whole products: they have the machine for themselves
+  projects: [
+    { name: 'page', testIgnore: 'command.spec.ts' },
+    { name: 'command', testMatch: 'command.spec.ts', dependencies: ['page'] },
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 30_000,
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium',

@@ -45,6 +45,6 @@ build_product() {
   if [ -f "$SERVER_APP/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$(product_sum)" ]; then return; fi
   say "Building …"
   build_web
-  maven -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
+  maven -pl server,demo,standins -am -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
   mark_built
 }

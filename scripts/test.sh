@@ -49,7 +49,7 @@ counted() {
 
 junit_count() {
   local sum=0 n
-  for n in $(grep -ho '<testsuite [^>]*' {core,standins,demo,server}/target/surefire-reports/TEST-*.xml 2>/dev/null |
+  for n in $(grep -ho '<testsuite [^>]*' {core,standins,demo,server,bench}/target/surefire-reports/TEST-*.xml 2>/dev/null |
     sed -n 's/.* tests="\([0-9]*\)".*/\1/p'); do sum=$((sum + n)); done
   echo "$sum passed or told above"
 }
@@ -63,7 +63,7 @@ page() {
 }
 
 server() {
-  rm -rf {core,standins,demo,server}/target/surefire-reports
+  rm -rf {core,standins,demo,server,bench}/target/surefire-reports
   IRONING_TEST_DB_URL=$DB_URL maven verify
 }
 

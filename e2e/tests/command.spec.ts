@@ -31,7 +31,7 @@ function alive(pid: number): boolean {
 }
 
 // each test has a product of its own, and two cores are few
-test.describe.configure({ mode: 'serial', timeout: 180_000 })
+test.describe.configure({ mode: 'serial', timeout: 400_000 })
 
 test.describe('./ironing', () => {
   let home: string

@@ -46,7 +46,7 @@ test.describe('Library', () => {
     await page.getByLabel('Folder, as a full path').fill(folder)
     await page.getByRole('button', { name: 'Bring them in' }).click()
     await expect(page.getByRole('region', { name: 'Not brought in' })).toContainText('notes.txt', {
-      timeout: 30_000,
+      timeout: 90_000,
     })
     await expect(page.getByRole('option')).toHaveCount(14)
   })

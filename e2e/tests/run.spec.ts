@@ -17,7 +17,7 @@ test.describe('Deploy and test run', () => {
     await page.goto(`/workspaces/${workspace}/test-run`)
     await page.getByRole('button', { name: 'Start the game' }).click()
     const fault = page.getByRole('alert', { name: 'Why it stopped' })
-    await expect(fault).toContainText('The game stopped', { timeout: 30_000 })
+    await expect(fault).toContainText('The game stopped', { timeout: 90_000 })
     await expect(fault.getByRole('link', { name: 'Night Ferry' })).toBeVisible()
     await expect(fault).toContainText('master-late')
     await fault.getByRole('link', { name: 'Go there' }).click()
@@ -45,7 +45,7 @@ test.describe('Deploy and test run', () => {
     await world.job(`/workspaces/${workspace}/deploy`)
     await expect(row.getByRole('img', { name: /in the game folder/i })).toBeVisible()
     await world.api('POST', `/workspaces/${workspace}/runs`)
-    await expect(row.getByRole('img', { name: /read by the game/i })).toBeVisible({ timeout: 30_000 })
+    await expect(row.getByRole('img', { name: /read by the game/i })).toBeVisible({ timeout: 90_000 })
   })
 
   test('a file that somebody changed is shown in the plan and set aside', async ({ page, world }) => {

@@ -47,7 +47,7 @@ test('from archives dropped on the page to a game that reports the combined outc
       'main',
       INSTALL_ORDER.map((name) => world.archive(name)),
     )
-    await expect(page.getByText(`${INSTALL_ORDER.length} mods brought in`)).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText(`${INSTALL_ORDER.length} mods brought in`)).toBeVisible({ timeout: 120_000 })
     await page.getByRole('button', { name: 'Clear what is over' }).click()
     await expect(page.getByRole('option')).toHaveCount(INSTALL_ORDER.length)
     await expect(page.getByRole('option', { name: 'Harbourmaster’s Ledger' })).toContainText('2.1.0')
@@ -113,7 +113,7 @@ test('from archives dropped on the page to a game that reports the combined outc
   await test.step('7: test run: the game reports the combined outcome', async () => {
     await open(page, 'Test run')
     await page.getByRole('button', { name: 'Start the game' }).click()
-    await expect(page.getByText('played to its end').first()).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByText('played to its end').first()).toBeVisible({ timeout: 90_000 })
     const report = page.getByRole('region', { name: 'The day’s report' })
     const told = await report.locator('section').evaluateAll((groups) =>
       groups.flatMap((g) =>

@@ -4,10 +4,12 @@ import static ironing.core.testkit.Trees.write;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.testkit.Schemas;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.DemoWorld;
 import ironing.server.testkit.SharedServer;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -57,6 +59,7 @@ class WholeWayIT {
     JsonNode run = play();
     assertThat(run.path("state").asText()).isEqualTo("PLAYED");
     assertThat(values(run, "patch.plug")).as("reported from the patch").isNotEmpty();
+    assertFormatsHold();
     JsonNode counts = api.get(base).path("counts");
     assertThat(counts.path("read").asInt()).isPositive();
 
@@ -283,6 +286,14 @@ class WholeWayIT {
   private void deploy() {
     JsonNode job = api.job(base + "/deploy", null).body();
     assertThat(job.path("state").asText()).as(job.toString()).isEqualTo("DONE");
+  }
+
+  private void assertFormatsHold() throws IOException {
+    String note = Files.readString(world.game().resolve(".ironing/laid-out.json"));
+    assertThat(Schemas.errorsInJson("laid-out", note)).isEmpty();
+    assertThat(Files.readAllLines(world.game().resolve("logs/last-run.jsonl")))
+        .hasSizeGreaterThan(10)
+        .allSatisfy(l -> assertThat(Schemas.errorsInJson("run-log-line", l)).isEmpty());
   }
 
   private JsonNode play() throws InterruptedException {

@@ -9,6 +9,7 @@ import ironing.core.Problem;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
 import ironing.core.testkit.Archives;
+import ironing.core.testkit.Schemas;
 import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
@@ -71,19 +72,20 @@ class GameDefinitionTest {
         "id: plain | ids: plain | “id” is missing",
         "title: Plain files | title: [ a ] | must be one value",
         "at: . | at: ../out | leads elsewhere",
-        "id: plain | pathCase: loud | no way to compare paths",
-        "title: Plain files | detect: [ /etc/passwd ] | begins at the root",
-        "title: Plain files | packs: { match: '*.zip', mount: nowhere } | there is no mount “nowhere”",
-        "title: Plain files | packs: { match: '*.rar', mount: all, container: rar } | only zip packs",
-        "title: Plain files | plugins: { match: '*.p', mount: all, slots: { total: 2, reserved: 3 } } | slots need a total",
-        "title: Plain files | plugins: { match: '*.p', mount: all, list: { file: l, on: use } } | needs {name}",
-        "title: Plain files | records: { v: { fields: { f: { kind: odd } } } } | no kind of field",
-        "title: Plain files | records: { v: { fields: { f: { kind: rows } } } } | rows need a key",
-        "title: Plain files | version: { file: v, pointer: version } | a JSON pointer begins with /",
-        "title: Plain files | run: { log: x } | needs a command"
+        "+ | pathCase: loud | no way to compare paths",
+        "+ | detect: [ /etc/passwd ] | begins at the root",
+        "+ | packs: { match: '*.zip', mount: nowhere } | there is no mount “nowhere”",
+        "+ | packs: { match: '*.rar', mount: all, container: rar } | only zip packs",
+        "+ | plugins: { match: '*.p', mount: all, slots: { total: 2, reserved: 3 } } | slots need a total",
+        "+ | plugins: { match: '*.p', mount: all, list: { file: l, on: use } } | needs {name}",
+        "+ | records: { v: { fields: { f: { kind: odd } } } } | no kind of field",
+        "+ | records: { v: { fields: { f: { kind: rows } } } } | rows need a key",
+        "+ | version: { file: v, pointer: version } | a JSON pointer begins with /",
+        "+ | run: { log: x } | needs a command"
       })
   void a_mistake_is_named_with_its_line(String line, String mistake, String why) {
-    List<Problem> problems = problemsOf(PLAIN.replace(line, mistake));
+    String yaml = line.equals("+") ? PLAIN + mistake + "\n" : PLAIN.replace(line, mistake);
+    List<Problem> problems = problemsOf(yaml);
     assertThat(problems)
         .anySatisfy(
             p -> {
@@ -91,6 +93,15 @@ class GameDefinitionTest {
               assertThat(p.thing()).matches("game.yaml, line \\d+, column \\d+");
               assertThat(p.remedy()).isNotBlank();
             });
+    // a schema cannot say that one place must agree with another
+    boolean acrossPlaces = why.startsWith("there is no mount") || why.startsWith("slots need");
+    assertThat(Schemas.errorsInYaml("game", yaml).isEmpty()).isEqualTo(acrossPlaces);
+  }
+
+  @Test
+  void the_schema_takes_what_the_reader_takes() {
+    assertThat(Schemas.errorsInYaml("game", PLAIN)).isEmpty();
+    assertThat(Schemas.errorsInYaml("game", TestWorld.DEFINITION)).isEmpty();
   }
 
   @Test

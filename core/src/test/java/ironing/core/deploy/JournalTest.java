@@ -1,0 +1,59 @@
+package ironing.core.deploy;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ironing.core.deploy.Journal.Kind;
+import ironing.core.deploy.Journal.Move;
+import ironing.core.deploy.LaidOut.How;
+import ironing.core.deploy.LaidOut.Item;
+import ironing.core.testkit.Schemas;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+
+/** What is written into a game folder is as its schema in docs/formats says, and is read again. */
+class JournalTest {
+  private static final String SHA =
+      // of "abc", FIPS 180-4 by RFC 6234, section 8.5
+      "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad";
+  private static final Item REPLACING =
+      new Item("data/a.png", SHA, 3, 7, "Fog", How.LINK, Optional.of(SHA));
+  private static final Item NEW =
+      new Item("data/ü.png", SHA, 3, 0, "Ironing", How.COPY, Optional.empty());
+  private static final LaidOut LAID_OUT =
+      new LaidOut(
+          "2026-01-01T00:00:00Z",
+          Map.of(REPLACING.path(), REPLACING, NEW.path(), NEW),
+          List.of("data/new"));
+
+  @Test
+  void the_note_of_what_is_deployed() {
+    assertThat(Schemas.errorsInJson("laid-out", LAID_OUT.toJson())).isEmpty();
+    assertThat(LaidOut.parse(LAID_OUT.toJson())).isEqualTo(LAID_OUT);
+  }
+
+  @Test
+  void the_journal_of_a_change() throws Exception {
+    Journal journal =
+        new Journal(
+            List.of(
+                new Move(Kind.ASIDE, "data/a.png", ".ironing/kept/1"),
+                new Move(Kind.IN, ".ironing/staged/1", "data/a.png")),
+            LAID_OUT.toJson(),
+            List.of("data/new"),
+            List.of("data/new"),
+            List.of());
+    assertThat(Schemas.errorsInJson("journal", journal.toJson())).isEmpty();
+    assertThat(Journal.parse(journal.toJson())).isEqualTo(journal);
+  }
+
+  @Test
+  void the_schemas_refuse_what_is_not_of_their_format() {
+    String other = LAID_OUT.toJson().replace(LaidOut.FORMAT, "ironing/laid-out@9");
+    assertThat(Schemas.errorsInJson("laid-out", other)).isNotEmpty();
+    assertThat(Schemas.errorsInJson("laid-out", LAID_OUT.toJson().replace(SHA, "abc")))
+        .isNotEmpty();
+    assertThat(Schemas.errorsInJson("journal", "{\"format\": \"ironing/journal@1\"}")).isNotEmpty();
+  }
+}

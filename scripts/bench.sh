@@ -1,0 +1,86 @@
+#!/usr/bin/env bash
+# Measures the product and prints the figures beside their targets; called by ./ironing bench.
+# All of it is one run on one machine: the demo, and made-up worlds of 75 and of 300 mods with 200 files each.
+set -euo pipefail
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+WORK=$(mktemp -d "${TMPDIR:-/tmp}/ironing-bench.XXXXXX")
+# the database's account must be able to enter
+chmod 755 "$WORK"
+export IRONING_HOME=$WORK/home
+cd "$ROOT"
+. scripts/machine.sh
+. scripts/build.sh
+IRONING_PORT=$(free_port)
+export IRONING_PORT
+URL=http://127.0.0.1:$IRONING_PORT
+FIGURES=$WORK/figures.jsonl
+STARTED=
+
+finish() {
+  trap - EXIT INT TERM
+  ./ironing stop >/dev/null 2>&1 || true
+  rm -rf "$WORK"
+}
+trap finish EXIT
+trap 'exit 130' INT
+trap 'exit 143' TERM
+
+# start_demo MEASURE: starts the product and notes how long it took to a page that answers.
+start_demo() {
+  local began=${EPOCHREALTIME/./} took
+  ./ironing demo >"$WORK/said" 2>&1 &
+  STARTED=$!
+  until http_ok "$IRONING_PORT" / '<html' && grep -q workspaces/ "$WORK/said"; do
+    kill -0 "$STARTED" 2>/dev/null || fail "Ironing did not start: $(cat "$WORK/said")"
+    sleep 0.05
+  done
+  took=$(((${EPOCHREALTIME/./} - began) / 1000))
+  figure "$1" demo "$took"
+}
+
+figure() { # MEASURE WORLD MILLISECONDS
+  jq -nc --arg measure "$1" --arg world "$2" --argjson ms "$3" \
+    '{$measure, $world, times: 1, medianMs: $ms, p95Ms: $ms}' >>"$FIGURES"
+}
+
+bench_java() {
+  java -cp "$ROOT/bench/target/classes:$(cat "$ROOT/bench/target/classpath")" "$@"
+}
+
+# world NAME FOLDER: every measurement of one world.
+world() {
+  say "· $1"
+  bench_java ironing.bench.ProductBench "$URL" "$1" "$2" >>"$FIGURES"
+  node bench/page.mjs "$URL" "$1" "$2" >>"$FIGURES"
+}
+
+require_programs
+require_packages chromium curl jq
+build_product
+maven -pl bench -am -DskipTests -Dspotless.check.skip=true package || fail "bench could not be built"
+npm_install e2e
+say "Measuring …"
+start_demo "first start, with the demo to bring in"
+./ironing stop >/dev/null
+wait "$STARTED" || true
+start_demo "second start, to a page that answers"
+world demo "$IRONING_HOME/demo"
+for mods in 75 300; do
+  bench_java ironing.bench.ScaleWorld "$WORK/scale-$mods" "$mods" $((mods * 200))
+  world "$mods mods" "$WORK/scale-$mods"
+done
+./ironing stop >/dev/null
+say "· the core"
+bench_java org.openjdk.jmh.Main ironing.bench.MoveBench -v SILENT -rf json -rff "$WORK/jmh.json" >"$WORK/jmh.log" 2>&1 ||
+  fail "the core was not measured: $(tail -n 5 "$WORK/jmh.log")"
+
+echo "$(date +%F), $(nproc) cores, $(java -version 2>&1 | head -n 1), commit $(git rev-parse --short HEAD 2>/dev/null || echo unknown)"
+echo
+jq -rs --slurpfile targets bench/targets.json -f bench/table.jq "$FIGURES"
+echo
+echo "| one move in the core, mean ms | from the picture before | made anew |"
+echo "|---|--:|--:|"
+jq -r 'group_by(.params.mods | tonumber)[] | . as $g
+  | ($g[0].params.mods | tonumber) as $mods
+  | def ms($n): [$g[] | select(.benchmark | endswith($n)).primaryMetric.score][0] | . * 1000 | round / 1000;
+  "| \($mods) mods, \($mods * 200) files | \(ms("fromTheOneBefore")) | \(ms("madeAnew")) |"' "$WORK/jmh.json"
