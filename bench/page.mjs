@@ -22,11 +22,12 @@ function report(measure, millis) {
   console.log(JSON.stringify(line))
 }
 
-async function firstPage(browser, address) {
+/** From the address to the first thing of a kind, by a browser that has nothing of the page in memory. */
+async function opened(browser, address, first) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   const began = performance.now()
   await page.goto(address, { waitUntil: 'commit' })
-  await page.locator(ROWS).first().waitFor()
+  await page.locator(first).first().waitFor()
   const took = performance.now() - began
   await page.close()
   return took
@@ -96,8 +97,13 @@ const workspaces = await (await fetch(`${url}/api/workspaces`)).json()
 const workspace = workspaces.find((w) => w.folder === join(realpathSync(folder), 'game'))
 const layers = `${url}/workspaces/${workspace.id}/layers`
 
+const empty = []
 const pages = []
-for (let i = 0; i < 8; i++) pages.push(await firstPage(browser, layers))
+for (let i = 0; i < 8; i++) {
+  empty.push(await opened(browser, `${url}/icon.svg`, 'svg'))
+  pages.push(await opened(browser, layers, ROWS))
+}
+report('page: a picture alone, for comparison', empty.slice(1))
 report('page: Layers, from the address to its first rows', pages.slice(1))
 
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

@@ -54,6 +54,12 @@ world() {
   node bench/page.mjs "$URL" "$1" "$2" >>"$FIGURES"
 }
 
+# cpu_ticks: of all processors since the machine started: all of them, and those that went to other machines on its host.
+cpu_ticks() {
+  awk '/^cpu /{print $2+$3+$4+$5+$6+$7+$8+$9, $9}' /proc/stat
+}
+
+read -r TICKS STOLEN < <(cpu_ticks)
 require_programs
 require_packages chromium curl jq
 build_product
@@ -74,7 +80,9 @@ say "· the core"
 bench_java org.openjdk.jmh.Main ironing.bench.MoveBench -v SILENT -rf json -rff "$WORK/jmh.json" >"$WORK/jmh.log" 2>&1 ||
   fail "the core was not measured: $(tail -n 5 "$WORK/jmh.log")"
 
-echo "$(date +%F), $(nproc) cores, $(java -version 2>&1 | head -n 1), commit $(git rev-parse --short HEAD 2>/dev/null || echo unknown)"
+read -r ticks stolen < <(cpu_ticks)
+echo "$(date +%F), $(nproc) cores, $(java -version 2>&1 | head -n 1), commit $(git rev-parse --short HEAD 2>/dev/null || echo unknown)."
+echo "Of the processors' time, $((100 * (stolen - STOLEN) / (ticks - TICKS))) % went to other machines on the same host."
 echo
 jq -rs --slurpfile targets bench/targets.json -f bench/table.jq "$FIGURES"
 echo

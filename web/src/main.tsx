@@ -6,7 +6,7 @@ import { RouterProvider } from 'react-router'
 import { Refused } from './api/client'
 import { NoticesProvider } from './frame/Notices'
 import { startTheme } from './frame/theme'
-import { router } from './routes'
+import { createRouter } from './routes'
 import './styles.css'
 
 startTheme()
@@ -24,6 +24,8 @@ const queries = new QueryClient({
     },
   },
 })
+
+const router = createRouter(queries)
 
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html has no #root')

@@ -1,8 +1,10 @@
-import { createBrowserRouter, Navigate } from 'react-router'
+import type { QueryClient } from '@tanstack/react-query'
+import { createBrowserRouter, type LoaderFunction, Navigate } from 'react-router'
 import { DeployView } from './deploy/DeployView'
 import { Shell } from './frame/Shell'
 import { WorkspacesView } from './game/WorkspacesView'
 import { LayersView } from './layers/LayersView'
+import { layersQuery } from './layers/queries'
 import { LibraryView } from './library/LibraryView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { ProposalView } from './load-order/ProposalView'
@@ -11,30 +13,40 @@ import { OverviewView } from './overview/OverviewView'
 import { RecordsView } from './records/RecordsView'
 import { TestRunView } from './test-run/TestRunView'
 
-/** Every screen has an address of its own, and so has what is selected in it. */
-export const router = createBrowserRouter([
-  { path: '/', element: <Navigate to="/workspaces" replace /> },
-  { path: '/workspaces', element: <WorkspacesView /> },
-  {
-    path: '/workspaces/:workspace',
-    element: <Shell />,
-    children: [
-      { index: true, element: <OverviewView /> },
-      { path: 'library', element: <LibraryView /> },
-      { path: 'library/:mod', element: <LibraryView /> },
-      { path: 'layers', element: <LayersView /> },
-      { path: 'layers/:mod', element: <LayersView /> },
-      { path: 'overlaps', element: <OverlapsView /> },
-      { path: 'load-order', element: <LoadOrderView /> },
-      { path: 'load-order/proposal', element: <ProposalView /> },
-      { path: 'load-order/:plugin', element: <LoadOrderView /> },
-      { path: 'records', element: <RecordsView /> },
-      { path: 'records/:owner/:id', element: <RecordsView /> },
-      { path: 'deploy', element: <DeployView /> },
-      { path: 'test-run', element: <TestRunView /> },
-      { path: 'test-run/:run', element: <TestRunView /> },
-      { path: '*', element: <Navigate to="." replace /> },
-    ],
-  },
-  { path: '*', element: <Navigate to="/workspaces" replace /> },
-])
+/**
+ * Every screen has an address of its own, and so has what is selected in it.
+ *
+ * @param queries where what a screen shows is asked for while the screen itself is still being built
+ */
+export function createRouter(queries: QueryClient) {
+  const early: LoaderFunction = ({ params }) => {
+    queries.prefetchQuery(layersQuery(Number(params.workspace)))
+    return null
+  }
+  return createBrowserRouter([
+    { path: '/', element: <Navigate to="/workspaces" replace /> },
+    { path: '/workspaces', element: <WorkspacesView /> },
+    {
+      path: '/workspaces/:workspace',
+      element: <Shell />,
+      children: [
+        { index: true, element: <OverviewView /> },
+        { path: 'library', element: <LibraryView /> },
+        { path: 'library/:mod', element: <LibraryView /> },
+        { path: 'layers', element: <LayersView />, loader: early },
+        { path: 'layers/:mod', element: <LayersView />, loader: early },
+        { path: 'overlaps', element: <OverlapsView /> },
+        { path: 'load-order', element: <LoadOrderView /> },
+        { path: 'load-order/proposal', element: <ProposalView /> },
+        { path: 'load-order/:plugin', element: <LoadOrderView /> },
+        { path: 'records', element: <RecordsView /> },
+        { path: 'records/:owner/:id', element: <RecordsView /> },
+        { path: 'deploy', element: <DeployView /> },
+        { path: 'test-run', element: <TestRunView /> },
+        { path: 'test-run/:run', element: <TestRunView /> },
+        { path: '*', element: <Navigate to="." replace /> },
+      ],
+    },
+    { path: '*', element: <Navigate to="/workspaces" replace /> },
+  ])
+}

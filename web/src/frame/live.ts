@@ -2,13 +2,13 @@ import { type QueryClient, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import type { Schema } from '../api/client'
 import { keepLine } from '../test-run/lines'
+import { followsAnyway } from './revision'
 import { of } from './workspace'
 
 type Job = Schema['Job']
 
 /** Which answers an event makes old. */
 const TOUCHED: Record<string, readonly string[] | 'all'> = {
-  arrangement: 'all',
   library: 'all',
   deployment: 'all',
   run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],
@@ -40,6 +40,10 @@ export function useLive(workspace: number): boolean {
     for (const [kind, touched] of Object.entries(TOUCHED)) {
       source.addEventListener(kind, () => makeOld(queries, workspace, touched))
     }
+    source.addEventListener('arrangement', (e) => {
+      const { revision } = JSON.parse(e.data) as { revision: number }
+      if (!followsAnyway(queries, workspace, revision)) makeOld(queries, workspace, 'all')
+    })
     source.addEventListener('job', (e) => keepJob(queries, workspace, JSON.parse(e.data) as Job))
     source.addEventListener('run-line', (e) => {
       const said = JSON.parse(e.data) as { run: number; line: string }

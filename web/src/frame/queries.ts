@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from './Notices'
-import { inTurn, tookRevision } from './revision'
+import { askAgain, inTurn, tookRevision } from './revision'
 import { of } from './workspace'
 
 export function useOverview(workspace: number) {
@@ -55,14 +55,14 @@ export function useUndo(workspace: number) {
   const queries = useQueryClient()
   const { say, fail } = useNotices()
   const timeline = useTimeline(workspace)
-  const settled = () => queries.invalidateQueries({ queryKey: of(workspace) })
+  const settled = () => askAgain(queries, workspace)
   const path = { workspace }
   const undo = useMutation({
     scope: inTurn(workspace),
     mutationFn: () => got(api.POST('/api/workspaces/{workspace}/undo', { params: { path } })),
-    onSuccess: ({ revision }) => {
+    onSuccess: ({ revision, said }) => {
       tookRevision(queries, workspace, revision)
-      say(`Undone: ${timeline.data?.undo ?? ''}.`)
+      say(`Undone: ${said}.`)
     },
     onError: fail,
     onSettled: settled,
@@ -70,9 +70,9 @@ export function useUndo(workspace: number) {
   const redo = useMutation({
     scope: inTurn(workspace),
     mutationFn: () => got(api.POST('/api/workspaces/{workspace}/redo', { params: { path } })),
-    onSuccess: ({ revision }) => {
+    onSuccess: ({ revision, said }) => {
       tookRevision(queries, workspace, revision)
-      say(`Done again: ${timeline.data?.redo ?? ''}.`)
+      say(`Done again: ${said}.`)
     },
     onError: fail,
     onSettled: settled,

@@ -1,11 +1,15 @@
 import type { QueryClient } from '@tanstack/react-query'
 import { of } from './workspace'
 
+/** By workspace: the newest revision that was made here. */
+const made = new Map<number, number>()
+
 /**
  * After a change that was made here: what is in memory counts as of its revision, so that the next change,
  * on whatever screen, is not refused as one made from an old state. Fresh content follows by itself.
  */
 export function tookRevision(queries: QueryClient, workspace: number, revision: number): void {
+  made.set(workspace, Math.max(revision, made.get(workspace) ?? 0))
   for (const kind of ['layers', 'load-order', 'board']) {
     queries.setQueriesData<{ revision: number }>(
       { queryKey: of(workspace, kind) },
@@ -17,4 +21,27 @@ export function tookRevision(queries: QueryClient, workspace: number, revision: 
 /** Two changes in a row go one after the other, each on top of the one before. */
 export function inTurn(workspace: number): { id: string } {
   return { id: `arrangement-${workspace}` }
+}
+
+/** Whether a change that was asked for here is under way. */
+function changing(queries: QueryClient, workspace: number): boolean {
+  const { id } = inTurn(workspace)
+  return queries.isMutating({ predicate: (m) => m.options.scope?.id === id }) > 0
+}
+
+/**
+ * After a change that was asked for here, done or refused: everything is asked for anew. First the page shows
+ * what it knows already; and of several changes in a row only the last one asks.
+ */
+export function askAgain(queries: QueryClient, workspace: number): void {
+  requestAnimationFrame(() =>
+    setTimeout(() => {
+      if (!changing(queries, workspace)) queries.invalidateQueries({ queryKey: of(workspace) })
+    }),
+  )
+}
+
+/** Whether what the server tells of a revision follows from a change made here anyway. */
+export function followsAnyway(queries: QueryClient, workspace: number, revision: number): boolean {
+  return changing(queries, workspace) || revision <= (made.get(workspace) ?? 0)
 }

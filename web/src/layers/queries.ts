@@ -1,18 +1,22 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
-import { inTurn, tookRevision } from '../frame/revision'
+import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 
 type LayersView = Schema['LayersView']
 type Difference = Schema['DifferenceView']
 
-export function useLayers(workspace: number) {
-  return useQuery({
+export function layersQuery(workspace: number) {
+  return queryOptions({
     queryKey: of(workspace, 'layers'),
     queryFn: ({ signal }) =>
       got(api.GET('/api/workspaces/{workspace}/layers', { params: { path: { workspace } }, signal })),
   })
+}
+
+export function useLayers(workspace: number) {
+  return useQuery(layersQuery(workspace))
 }
 
 export function useRelations(workspace: number, mod: number | null) {
@@ -96,7 +100,7 @@ export function useChangeLayers(workspace: number, onDone: (change: LayerChange,
       onDone(change, difference)
     },
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => askAgain(queries, workspace),
   })
 }
 

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
-import { inTurn, tookRevision } from '../frame/revision'
+import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 
 type LoadOrderView = Schema['LoadOrderView']
@@ -88,7 +88,7 @@ export function useChangeLoadOrder(
       onDone(change, difference)
     },
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => askAgain(queries, workspace),
   })
 }
 

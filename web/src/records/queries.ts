@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
-import { inTurn, tookRevision } from '../frame/revision'
+import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 
 export function useRecords(workspace: number) {
@@ -47,7 +47,7 @@ export function useDecide(workspace: number, owner: string, id: number) {
       tookRevision(queries, workspace, board.revision)
     },
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => askAgain(queries, workspace),
   })
 }
 

@@ -3,7 +3,6 @@ package ironing.server.timeline;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
-import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
@@ -40,7 +39,10 @@ class TimelineController {
   record TimelineView(
       @MayBeAbsent String undo, @MayBeAbsent String redo, List<TimelineChange> changes) {}
 
-  record RevisionView(long revision) {}
+  /**
+   * @param said the change that was undone or done again, in words
+   */
+  record SteppedView(long revision, String said) {}
 
   @GetMapping("/timeline")
   TimelineView timeline(@PathVariable long workspace) {
@@ -58,18 +60,18 @@ class TimelineController {
   }
 
   @PostMapping("/undo")
-  ResponseEntity<RevisionView> undo(@PathVariable long workspace) {
+  ResponseEntity<SteppedView> undo(@PathVariable long workspace) {
     return answer(benches.undo(workspace));
   }
 
   @PostMapping("/redo")
-  ResponseEntity<RevisionView> redo(@PathVariable long workspace) {
+  ResponseEntity<SteppedView> redo(@PathVariable long workspace) {
     return answer(benches.redo(workspace));
   }
 
-  private static ResponseEntity<RevisionView> answer(Bench bench) {
+  private static ResponseEntity<SteppedView> answer(Workbenches.Stepped step) {
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
-        .body(new RevisionView(bench.revision()));
+        .eTag(Revision.etag(step.bench().revision()))
+        .body(new SteppedView(step.bench().revision(), step.said()));
   }
 }

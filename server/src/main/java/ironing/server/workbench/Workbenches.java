@@ -107,17 +107,24 @@ public class Workbenches {
         Optional.ofNullable(db.nextToRedo(profile)).map(ChangeRow::said));
   }
 
+  /**
+   * One change that was undone or done again.
+   *
+   * @param said what it was, in the words of the timeline
+   */
+  public record Stepped(Bench bench, String said) {}
+
   /** Takes the last change of the arrangement back. Mods that came since stay, on top. */
-  public Bench undo(long workspace) {
+  public Stepped undo(long workspace) {
     return step(workspace, true);
   }
 
   /** Does again what was undone last. */
-  public Bench redo(long workspace) {
+  public Stepped redo(long workspace) {
     return step(workspace, false);
   }
 
-  private Bench step(long workspace, boolean back) {
+  private Stepped step(long workspace, boolean back) {
     synchronized (lock(workspace)) {
       Bench before = get(workspace);
       ChangeRow row = back ? db.nextToUndo(before.profile()) : db.nextToRedo(before.profile());
@@ -137,7 +144,7 @@ public class Workbenches {
             store.write(before.profile(), before.picture().arrangement(), next);
             db.setState(row.id(), back ? "undone" : "done");
           });
-      return put(after, "arrangement");
+      return new Stepped(put(after, "arrangement"), row.said());
     }
   }
 
