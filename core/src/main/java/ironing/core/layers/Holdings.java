@@ -79,9 +79,8 @@ public final class Holdings {
     private String[] spelling = new String[1024];
     private final List<Set<String>> folders = new ArrayList<>();
     private int files;
-
-    private int[] lastSource =
-        new int[1024]; // by path: the source that was last to bring it, from 1
+    // by path: the source that was last to bring it, from 1
+    private int[] lastSource = new int[1024];
 
     public Builder(PathCase pathCase) {
       this.paths = new PathTable(pathCase);
@@ -90,7 +89,6 @@ public final class Holdings {
     public int source(long mod, Optional<String> pack) {
       sources.add(new Source(sources.size(), mod, pack));
       folders.add(new LinkedHashSet<>());
-
       return sources.size() - 1;
     }
 
