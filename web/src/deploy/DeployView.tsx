@@ -182,7 +182,7 @@ function Plan({ workspace, plan }: { workspace: number; plan: Schema['PlanView']
                 style={{ top: item.start, height: ROW }}
               >
                 {'head' in line ? (
-                  <p className="flex h-full items-center gap-2 bg-sunk px-3.5">
+                  <p className="flex h-full items-end gap-2 px-3.5 pb-1">
                     <b className="font-semibold">
                       {line.head.title} · {number(line.count)}
                     </b>
@@ -215,7 +215,7 @@ function StepLine({ workspace, step: s }: { workspace: number; step: Schema['Pla
       </Link>
     )
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_120px_70px] items-center gap-3 border-line border-b px-3.5">
+    <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_120px_70px] items-center gap-3 max-lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_70px] border-line border-b px-3.5">
       <PathText path={s.path} most={60} className="truncate" />
       <span className="flex min-w-0 gap-1 text-ink-2">
         {from}
@@ -223,7 +223,7 @@ function StepLine({ workspace, step: s }: { workspace: number; step: Schema['Pla
           <span className="truncate">instead of {s.before}</span>
         )}
       </span>
-      <span className={clsx('truncate text-[11.5px]', s.changed ? 'text-ochre' : 'text-ink-3')}>
+      <span className={clsx('truncate text-[11.5px] max-lg:hidden', s.changed ? 'text-ochre' : 'text-ink-3')}>
         {s.changed
           ? 'changed since; set aside'
           : ['TAKE_OUT', 'PUT_BACK'].includes(s.act)

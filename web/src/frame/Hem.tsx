@@ -1,7 +1,7 @@
 import { WifiOff } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
-import { count, list } from '../ui/text'
+import { count, list, number } from '../ui/text'
 import { JobLine } from './JobLine'
 import { useDeployStatus, useJobs, useOverview } from './queries'
 
@@ -9,8 +9,8 @@ import { useDeployStatus, useJobs, useOverview } from './queries'
 export function distanceWords(s: Schema['DeployStatus']): string {
   const parts = [
     s.add > 0 && `${count(s.add, 'file')} to add`,
-    s.replace > 0 && `${s.replace} to replace`,
-    s.takeOut > 0 && `${s.takeOut} to take out`,
+    s.replace > 0 && `${number(s.replace)} to replace`,
+    s.takeOut > 0 && `${number(s.takeOut)} to take out`,
   ].filter((p): p is string => typeof p === 'string')
   return list(parts)
 }

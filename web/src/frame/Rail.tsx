@@ -17,7 +17,7 @@ export function Rail({ workspace }: { workspace: number }) {
   return (
     <nav
       aria-label="Screens"
-      className="flex w-[84px] shrink-0 flex-col gap-[3px] overflow-y-auto border-line border-r bg-card px-2 py-2.5"
+      className="flex w-[84px] shrink-0 max-lg:w-14 flex-col gap-[3px] overflow-y-auto border-line border-r bg-card px-2 py-2.5"
     >
       {VIEWS.map((v) => {
         const here = wrinkles.filter((w) => w.place === PLACE_OF[v.path] && w.weight !== 'HINT').length
@@ -35,7 +35,7 @@ export function Rail({ workspace }: { workspace: number }) {
             }
           >
             <v.icon size={20} strokeWidth={1.6} aria-hidden="true" />
-            {v.name}
+            <span className="max-lg:sr-only">{v.name}</span>
             {here > 0 && (
               <span className="absolute top-1 right-2 rounded-lg bg-ochre px-[5px] font-semibold text-[10px] text-card leading-[15px]">
                 {here}

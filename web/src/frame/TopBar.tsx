@@ -37,7 +37,7 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
       {overview && (
         <>
           <span
-            className="max-w-[260px] truncate rounded-[7px] border border-line bg-paper px-2.5 py-1"
+            className="min-w-16 max-w-[260px] truncate rounded-[7px] border border-line bg-paper px-2.5 py-1"
             title={overview.folder}
           >
             <b className="font-semibold">{overview.title}</b>
@@ -55,7 +55,7 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
         className="ml-auto flex h-[30px] w-full max-w-[380px] items-center gap-2 rounded-[7px] border border-line bg-card px-2.5 text-ink-3 hover:border-line-2"
       >
         <Search size={14} aria-hidden="true" />
-        <span className="flex-1 truncate text-left">Find a mod, plugin, record or action</span>
+        <span className="flex-1 truncate text-left max-sm:sr-only">Find a mod, plugin, record or action</span>
         <Key>Ctrl K</Key>
       </button>
       <Hint
@@ -63,10 +63,14 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
           undoes ? 'Takes the last change back. Nothing is lost: it can be done again with Ctrl Shift Z.' : ''
         }
       >
-        <Button onClick={undo} disabled={!undoes} className="min-w-0 max-w-[270px] bg-paper">
+        <Button onClick={undo} disabled={!undoes} className="min-w-0 max-w-[270px] bg-paper max-lg:shrink-0">
           <Undo2 size={14} className="shrink-0" aria-hidden="true" />
-          <span className="truncate">{undoes ?? 'Nothing to undo'}</span>
-          {undoes && <Key>Ctrl Z</Key>}
+          <span className="truncate max-lg:sr-only">{undoes ?? 'Nothing to undo'}</span>
+          {undoes && (
+            <span className="max-lg:hidden">
+              <Key>Ctrl Z</Key>
+            </span>
+          )}
         </Button>
       </Hint>
       <ThemeButton />

@@ -63,7 +63,8 @@ const PLAIN = (title: string) => `format: ironing/game@1
 id: plain-files
 title: ${title}
 mounts:
-  - { id: all, at: ".", holds: [ "**" ] }   # mods go into the folder itself
+  # mods go into the folder itself
+  - { id: all, at: ".", holds: [ "**" ] }
 `
 
 /** Naming a folder, looking at it, and making it a workspace. */

@@ -13,7 +13,7 @@ import { OrderList, type OrderRow } from '../ui/OrderList'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { type Thread, Threads } from '../ui/Threads'
-import { bytes, number } from '../ui/text'
+import { bytes, count, number } from '../ui/text'
 import { LayerAside } from './LayerAside'
 import { LayerSwitch } from './LayerSwitch'
 import { type LayerChange, useChangeLayers, useLayers, usePreview, useRelations } from './queries'
@@ -21,7 +21,8 @@ import { differenceWords } from './sentence'
 
 const ROW = 34
 const GUTTER = 112
-const COLUMNS = 'grid grid-cols-[112px_36px_minmax(0,1fr)_168px_56px_70px_64px_44px] items-center'
+const COLUMNS =
+  'grid grid-cols-[112px_36px_minmax(0,1fr)_168px_56px_70px_64px_44px] items-center max-lg:grid-cols-[44px_minmax(0,1fr)_96px_64px_44px]'
 const GAME = '0'
 
 interface LayerRow extends OrderRow {
@@ -56,7 +57,7 @@ export function LayersView() {
       { id: GAME, label: view.game.title, layer: null, fixed: true },
     ]
   }, [view])
-  const count = rows.length - 1
+  const highest = rows.length - 1
   const select = useCallback(
     (id: string) => go(`/workspaces/${workspace}/layers/${id}`, { replace: true }),
     [go, workspace],
@@ -64,7 +65,7 @@ export function LayersView() {
   const moveTo = (id: string, index: number): LayerChange => ({
     kind: 'move',
     mod: Number(id),
-    to: count - index,
+    to: highest - index,
   })
 
   if (layers.isPending) {
@@ -83,7 +84,7 @@ export function LayersView() {
       says={<FileBarKey />}
       actions={
         <Button
-          look={count === 0 ? 'strong' : 'plain'}
+          look={highest === 0 ? 'strong' : 'plain'}
           onClick={() => go(`/workspaces/${workspace}/library`)}
         >
           Bring in mods
@@ -98,7 +99,7 @@ export function LayersView() {
         />
       }
     >
-      {count === 0 ? (
+      {highest === 0 ? (
         <div className="card flex-1">
           <Empty icon={LibraryBig} title="No layers yet">
             Bring in the archives of your mods: each becomes a layer on top of the game, and what lies higher
@@ -138,19 +139,20 @@ export function LayersView() {
 
 function doneWords(change: LayerChange, names: ReadonlyMap<number, string>): string {
   if (change.kind === 'move') return `${names.get(change.mod)} is layer ${change.to} now.`
-  const what = change.mods.length === 1 ? names.get(change.mods[0] as number) : `${change.mods.length} layers`
+  const what =
+    change.mods.length === 1 ? names.get(change.mods[0] as number) : count(change.mods.length, 'layer')
   return `${what} ${change.on ? 'switched on' : 'switched off'}.`
 }
 
 function Head() {
   return (
     <div className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
-      <span />
+      <span className="max-lg:hidden" />
       <span className="pr-3 text-right">layer</span>
       <span>mod</span>
-      <span>where its files stand</span>
-      <span className="text-right">files</span>
-      <span className="text-right">size</span>
+      <span className="truncate">where its files stand</span>
+      <span className="text-right max-lg:hidden">files</span>
+      <span className="text-right max-lg:hidden">size</span>
       <span className="pl-3">how far</span>
       <span className="text-right">on</span>
     </div>
@@ -170,22 +172,22 @@ function Row({ workspace, row, view, active, onSwitch }: RowProps) {
   if (!l) {
     return (
       <div className={clsx(COLUMNS, 'h-full bg-sunk pr-2.5')}>
-        <span />
+        <span className="max-lg:hidden" />
         <span className="num pr-3 text-right text-ink-3">0</span>
         <span className="truncate">
           <b className="font-semibold">{view.game.title}</b>
           <small className="ml-2 text-ink-2">the unmodded game</small>
         </span>
         <FileBar bar={view.game.bar} />
-        <span className="num text-right text-ink-2">{number(view.game.files)}</span>
-        <span className="num text-right text-ink-2">{bytes(view.game.sizeBytes)}</span>
+        <span className="num text-right text-ink-2 max-lg:hidden">{number(view.game.files)}</span>
+        <span className="num text-right text-ink-2 max-lg:hidden">{bytes(view.game.sizeBytes)}</span>
       </div>
     )
   }
   const idle = l.on && l.bar.inPlay + l.bar.covering === 0 && l.bar.covered + l.bar.twin > 0
   return (
     <div className={clsx(COLUMNS, 'h-full pr-2.5', !l.on && 'text-ink-3')}>
-      <span />
+      <span className="max-lg:hidden" />
       <span className="num pr-3 text-right text-ink-3">{l.position}</span>
       <span className="flex min-w-0 items-baseline gap-2">
         <span className="truncate font-medium" title={l.name}>
@@ -197,8 +199,8 @@ function Row({ workspace, row, view, active, onSwitch }: RowProps) {
         {idle && <Tag>adds nothing here</Tag>}
       </span>
       <FileBar bar={l.bar} />
-      <span className="num text-right text-ink-2">{number(l.files)}</span>
-      <span className="num text-right text-ink-2">{bytes(l.sizeBytes)}</span>
+      <span className="num text-right text-ink-2 max-lg:hidden">{number(l.files)}</span>
+      <span className="num text-right text-ink-2 max-lg:hidden">{bytes(l.sizeBytes)}</span>
       <span className="pl-3">
         <HowFar reached={l.journey.reached} detail={modDetail(l.journey)} />
       </span>
@@ -278,7 +280,7 @@ function Carried({
   return (
     <div
       role="status"
-      className="pointer-events-none absolute right-4 bottom-3.5 left-[124px] z-20 rounded-[10px] bg-strong px-3.5 py-2.5 text-[12.5px] text-on-strong shadow-lift"
+      className="pointer-events-none absolute right-4 bottom-3.5 left-[124px] max-lg:left-4 z-20 rounded-[10px] bg-strong px-3.5 py-2.5 text-[12.5px] text-on-strong shadow-lift"
     >
       Dropping <b className="font-semibold">{name}</b> above{' '}
       <b className="font-semibold">{below?.label ?? 'the game'}</b>

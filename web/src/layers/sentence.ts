@@ -32,7 +32,7 @@ function verb(tense: 'would' | 'does', names: readonly string[], many: string, o
 }
 
 function plugins(names: readonly string[]): string {
-  return names.length > 3 ? `${names.length} plugins` : list(names)
+  return names.length > 3 ? count(names.length, 'plugin') : list(names)
 }
 
 function sourceWords(sources: readonly From[], tense: 'would' | 'does'): string {

@@ -20,7 +20,8 @@ import { bringIn, useUploads } from './uploads'
 
 type ModView = Schema['ModView']
 
-const COLUMNS = 'grid grid-cols-[minmax(0,1fr)_88px_56px_64px_92px_70px] items-center gap-3 px-3.5'
+const COLUMNS =
+  'grid grid-cols-[minmax(0,1fr)_88px_56px_64px_92px_70px] items-center gap-3 px-3.5 max-lg:grid-cols-[minmax(0,1fr)_72px_56px_50px]'
 
 /** Every mod that was brought in, used or not; and bringing in more. */
 export function LibraryView() {
@@ -93,8 +94,8 @@ export function LibraryView() {
                 <span>mod</span>
                 <span>version</span>
                 <span className="text-right">files</span>
-                <span className="text-right">size</span>
-                <span>plugins</span>
+                <span className="text-right max-lg:hidden">size</span>
+                <span className="max-lg:hidden">plugins</span>
                 <span>how far</span>
               </div>
             }
@@ -119,8 +120,8 @@ function ModRow({ mod: m }: { mod: ModView }) {
       </span>
       <span className="num truncate text-ink-2">{m.version}</span>
       <span className="num text-right text-ink-2">{number(m.files)}</span>
-      <span className="num text-right text-ink-2">{bytes(m.sizeBytes)}</span>
-      <span className="truncate text-ink-2" title={m.plugins.join(', ')}>
+      <span className="num text-right text-ink-2 max-lg:hidden">{bytes(m.sizeBytes)}</span>
+      <span className="truncate text-ink-2 max-lg:hidden" title={m.plugins.join(', ')}>
         {m.plugins.length === 0
           ? 'none'
           : m.plugins.length === 1

@@ -2,21 +2,18 @@ import { Check, CircleAlert, LoaderCircle } from 'lucide-react'
 import { Link } from 'react-router'
 import { Button } from '../ui/Button'
 import { Problems } from '../ui/Problems'
-import { bytes, count } from '../ui/text'
-import { cancelUpload, chooseRoot, clearUploads, type Upload } from './uploads'
+import { bytes } from '../ui/text'
+import { cancelUpload, chooseRoot, clearUploads, howFar, type Upload } from './uploads'
 
 /** Archives on their way in, each with how far it is. */
 export function UploadList({ workspace, uploads }: { workspace: number; uploads: readonly Upload[] }) {
   if (uploads.length === 0) return null
   const over = uploads.filter((u) => ['done', 'failed', 'cancelled'].includes(u.state.is)).length
-  const done = uploads.filter((u) => u.state.is === 'done').length
   return (
     <section aria-label="Archives on their way in" className="card mb-3 max-h-[38%] shrink-0 overflow-y-auto">
       <div className="flex items-center gap-3 px-3.5 py-1.5">
         <h2 className="flex-1 text-[13px]" aria-live="polite">
-          {over === uploads.length
-            ? `${count(done, 'mod')} brought in`
-            : `Bringing in ${count(uploads.length, 'archive')}, ${over} done`}
+          {howFar(uploads.map((u) => u.state))}
         </h2>
         {over > 0 && (
           <Button look="quiet" className="h-6" onClick={() => clearUploads(workspace)}>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
-import { ended } from './uploads'
+import { ended, howFar } from './uploads'
 
 const job = (part: Partial<Schema['Job']>): Schema['Job'] => ({
   id: 1,
@@ -13,6 +13,23 @@ const job = (part: Partial<Schema['Job']>): Schema['Job'] => ({
   unit: '',
   problems: [],
   ...part,
+})
+
+describe('how far all archives are', () => {
+  it('counts each by what became of it, and leaves out what there is none of', () => {
+    expect(howFar([{ is: 'done', mod: 1 }])).toBe('1 mod brought in')
+    expect(
+      howFar([
+        { is: 'sending', sentBytes: 3 },
+        { is: 'waiting' },
+        { is: 'choosing', archive: 1, roots: [] },
+        { is: 'done', mod: 1 },
+        { is: 'done', mod: 2 },
+        { is: 'failed', problems: [] },
+        { is: 'cancelled' },
+      ]),
+    ).toBe('2 under way, 1 waits for you, 2 mods brought in, 1 refused, 1 cancelled')
+  })
 })
 
 describe('what a job that is over means for its archive', () => {

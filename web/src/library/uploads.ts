@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { api, asProblems, got, type Problem, problemsOf, Refused, type Schema } from '../api/client'
+import { number } from '../ui/text'
 
 /** Where one archive is on its way in. */
 export type UploadState =
@@ -133,6 +134,22 @@ async function install(upload: Upload, archive: number, root?: string) {
   } catch (e) {
     set(upload.id, { is: 'failed', problems: asProblems(e) })
   }
+}
+
+/** “2 under way, 3 mods brought in, 1 refused” */
+export function howFar(states: readonly UploadState[]): string {
+  const n = (...is: UploadState['is'][]) => states.filter((s) => is.includes(s.is)).length
+  const parts: [number, string][] = [
+    [n('waiting', 'sending', 'unpacking'), 'under way'],
+    [n('choosing'), n('choosing') === 1 ? 'waits for you' : 'wait for you'],
+    [n('done'), n('done') === 1 ? 'mod brought in' : 'mods brought in'],
+    [n('failed'), 'refused'],
+    [n('cancelled'), 'cancelled'],
+  ]
+  return parts
+    .filter(([many]) => many > 0)
+    .map(([many, what]) => `${number(many)} ${what}`)
+    .join(', ')
 }
 
 /** What a job that is over means for its archive. */

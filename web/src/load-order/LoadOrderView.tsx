@@ -21,7 +21,8 @@ import { Slots } from './Slots'
 import { loadWords } from './sentence'
 
 const ROW = 32
-const COLUMNS = 'grid grid-cols-[44px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center'
+const COLUMNS =
+  'grid grid-cols-[44px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center max-lg:grid-cols-[44px_minmax(0,1fr)_64px_52px]'
 
 type PluginView = Schema['PluginView']
 
@@ -143,9 +144,9 @@ function Head() {
     <div className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
       <span className="pr-3 text-right">loads</span>
       <span>plugin</span>
-      <span>from</span>
-      <span>overrides</span>
-      <span>stage</span>
+      <span className="max-lg:hidden">from</span>
+      <span className="max-lg:hidden">overrides</span>
+      <span className="max-lg:hidden">stage</span>
       <span>how far</span>
       <span className="text-right">on</span>
     </div>
@@ -176,9 +177,11 @@ function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
           </Hint>
         )}
       </span>
-      <span className="truncate text-ink-2">{p.own ? 'the game' : p.modName}</span>
-      <span className="num text-ink-2">{p.overrides > 0 ? count(p.overrides, 'record') : ''}</span>
-      <span className="num text-ink-2">{p.own ? '' : p.stage}</span>
+      <span className="truncate text-ink-2 max-lg:hidden">{p.own ? 'the game' : p.modName}</span>
+      <span className="num text-ink-2 max-lg:hidden">
+        {p.overrides > 0 ? count(p.overrides, 'record') : ''}
+      </span>
+      <span className="num text-ink-2 max-lg:hidden">{p.own ? '' : p.stage}</span>
       <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} />
       <span className="flex justify-end">
         {p.own ? (

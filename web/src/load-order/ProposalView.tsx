@@ -102,12 +102,12 @@ function SideBySide({
   const own = new Set(now.filter((p) => p.own).map((p) => p.name))
   return (
     <div className="card min-h-0 flex-1 overflow-y-auto">
-      <div className="sticky top-0 z-10 grid grid-cols-[1fr_150px_1fr] border-line border-b bg-card font-semibold text-ink-2">
+      <div className="sticky top-0 z-10 grid grid-cols-[minmax(0,1fr)_150px_minmax(0,1fr)] border-line border-b bg-card font-semibold text-ink-2">
         <span className="px-3 py-1.5">Now</span>
         <span />
         <span className="px-3 py-1.5">Proposed</span>
       </div>
-      <div className="grid grid-cols-[1fr_150px_1fr]">
+      <div className="grid grid-cols-[minmax(0,1fr)_150px_minmax(0,1fr)]">
         <Column names={now.map((p) => p.name)} moved={moved} own={own} />
         <svg aria-hidden="true" width="150" height={height} viewBox={`0 0 150 ${height}`}>
           {now.map((p, i) => {

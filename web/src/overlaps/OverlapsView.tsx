@@ -16,7 +16,7 @@ import { Holders, WayMark } from './PathRow'
 
 const ROW = 32
 const COLUMNS =
-  'grid grid-cols-[minmax(0,1.3fr)_minmax(0,0.8fr)_minmax(0,1.2fr)_72px] items-center gap-3 px-3.5'
+  'grid grid-cols-[minmax(0,1.3fr)_minmax(0,0.8fr)_minmax(0,1.2fr)_72px] items-center gap-3 px-3.5 max-lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]'
 
 function useOverlaps(workspace: number, find: string, differs: boolean) {
   return useInfiniteQuery({
@@ -142,8 +142,8 @@ function PathList({
       <div className={clsx(COLUMNS, 'h-[26px] shrink-0 border-line border-b text-[11px] text-ink-3')}>
         <span>path</span>
         <span>in play</span>
-        <span>below it</span>
-        <span className="text-right">size</span>
+        <span className="max-lg:hidden">below it</span>
+        <span className="text-right max-lg:hidden">size</span>
       </div>
       <div
         ref={scroller}
@@ -157,6 +157,9 @@ function PathList({
             const p = paths[item.index]
             const top = p?.holders[0]
             if (!p || !top) return null
+            const below = p.holders.slice(1)
+            // three names fit, but not beside the words that there are more
+            const fits = below.length > 3 ? 2 : 3
             return (
               <div
                 key={p.path}
@@ -182,16 +185,16 @@ function PathList({
                     {top.pack && <small className="shrink-0 text-ink-3">packed</small>}
                   </Link>
                 </Hint>
-                <span className="flex min-w-0 items-center gap-3 text-ink-2">
-                  {p.holders.slice(1, 4).map((h) => (
+                <span className="flex min-w-0 items-center gap-3 text-ink-2 max-lg:hidden">
+                  {below.slice(0, fits).map((h) => (
                     <span key={`${h.mod} ${h.pack ?? ''}`} className="flex min-w-0 items-center gap-1.5">
                       <WayMark way={h.way} />
                       <span className="truncate">{h.name}</span>
                     </span>
                   ))}
-                  {p.holders.length > 4 && <span className="shrink-0">and {p.holders.length - 4} more</span>}
+                  {below.length > fits && <span className="shrink-0">and {below.length - fits} more</span>}
                 </span>
-                <span className="num text-right text-ink-2">{bytes(top.sizeBytes)}</span>
+                <span className="num text-right text-ink-2 max-lg:hidden">{bytes(top.sizeBytes)}</span>
               </div>
             )
           })}

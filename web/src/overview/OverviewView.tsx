@@ -9,7 +9,7 @@ import { LastRun } from '../test-run/LastRun'
 import { Button } from '../ui/Button'
 import { Screen } from '../ui/Screen'
 import { Failed, Loading } from '../ui/States'
-import { number } from '../ui/text'
+import { count, number } from '../ui/text'
 import { useFix } from './useFix'
 
 type Overview = Schema['OverviewView']
@@ -108,7 +108,7 @@ function Counts({ counts }: { counts: Overview['counts'] }) {
 
 function Way({ workspace, overview }: { workspace: number; overview: Overview }) {
   return (
-    <section aria-label="The way to a tested game" className="card overflow-x-auto">
+    <section aria-label="The way to a tested game" className="card relative overflow-x-auto">
       <ol className="grid min-w-[860px] grid-flow-col auto-cols-fr">
         {overview.steps.map((s, i) => {
           const next = s.id === overview.next
@@ -209,7 +209,7 @@ function Makeup({ makeup: m }: { makeup: Overview['makeup'] }) {
       <h2 className="mb-2">Where the game comes from</h2>
       <div
         role="img"
-        aria-label={parts.map((p) => `${p.n} files ${p.says}`).join(', ')}
+        aria-label={parts.map((p) => `${count(p.n, 'file')} ${p.says}`).join(', ')}
         className="flex h-[18px] overflow-hidden rounded border border-line-2"
       >
         {parts.map((p) => (

@@ -45,7 +45,7 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto">
         <div className="min-w-[640px]">
-          <div className="sticky top-0 z-10 grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] border-line border-b bg-card text-[11px] text-ink-3">
+          <div className="sticky top-0 z-10 grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] max-lg:grid-cols-[72px_80px_minmax(0,1fr)_minmax(0,1fr)] border-line border-b bg-card text-[11px] text-ink-3">
             <span className="px-3.5 py-1.5">field</span>
             <span className="py-1.5">before any mod</span>
             <span className="py-1.5">changed by</span>
@@ -82,7 +82,7 @@ interface PlaceProps {
 function Place({ place: p, pending, onChoose }: PlaceProps) {
   const open = p.how === 'ASKED' || p.how === 'DECIDED' || p.choice !== undefined
   return (
-    <div className="grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] border-line border-b">
+    <div className="grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] max-lg:grid-cols-[72px_80px_minmax(0,1fr)_minmax(0,1fr)] border-line border-b">
       <span className="break-words px-3.5 py-2.5 text-ink-2">
         {p.title}
         {p.pair && <small className="block text-ink-3">goes with {p.pair}</small>}
@@ -178,7 +178,7 @@ function Choices({ place: p, pending, onChoose }: PlaceProps) {
             name={p.place}
             checked={taken === a.choice.toLowerCase()}
             onChange={() => onChoose(a.choice)}
-            className="accent-(--woad)"
+            className="shrink-0 translate-y-[2px] accent-(--woad)"
           />
           <span className="min-w-0 break-words">
             <b className="font-medium">{a.text}</b> <small className="text-ink-2">{a.from}</small>

@@ -9,7 +9,7 @@ import { Button } from '../ui/Button'
 import { OrderlessList } from '../ui/OrderlessList'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
-import { count, number } from '../ui/text'
+import { count, list, number } from '../ui/text'
 import { Board } from './Board'
 import { useBuildPatch, useMends, useRecords } from './queries'
 
@@ -65,8 +65,8 @@ export function RecordsView() {
           </Empty>
         </div>
       ) : (
-        <div className="flex min-h-0 flex-1 gap-3">
-          <div className="flex w-[290px] shrink-0 flex-col">
+        <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
+          <div className="flex w-[290px] shrink-0 flex-col max-lg:h-40 max-lg:w-full">
             <OrderlessList
               label="Records"
               rows={lines}
@@ -98,11 +98,13 @@ export function RecordsView() {
 
 function words(v: Schema['RecordsView']): string {
   const parts = [
-    `${count(v.collisions.length, 'record')} ${v.collisions.length === 1 ? 'is' : 'are'} changed by more than one plugin.`,
-    v.needYou > 0 && `${v.needYou} need${v.needYou === 1 ? 's' : ''} you,`,
-    `${v.combine} combine without a question, ${v.settled} are settled.`,
-  ]
-  return parts.filter(Boolean).join(' ')
+    v.needYou > 0 && `${number(v.needYou)} ${v.needYou === 1 ? 'needs' : 'need'} you`,
+    v.combine > 0 && `${number(v.combine)} ${v.combine === 1 ? 'combines' : 'combine'} without a question`,
+    v.settled > 0 && `${number(v.settled)} ${v.settled === 1 ? 'is' : 'are'} settled`,
+    v.nothingLost > 0 && `${number(v.nothingLost)} ${v.nothingLost === 1 ? 'loses' : 'lose'} nothing`,
+  ].filter((p): p is string => typeof p === 'string')
+  const all = v.collisions.length
+  return `${count(all, 'record')} ${all === 1 ? 'is' : 'are'} changed by more than one plugin: ${list(parts)}.`
 }
 
 function grouped(collisions: readonly Collision[]): Line[] {
@@ -116,7 +118,7 @@ function grouped(collisions: readonly Collision[]): Line[] {
 
 function GroupLine({ line }: { line: Line }) {
   return (
-    <div className="flex h-full items-center bg-sunk px-3 font-semibold text-[12px] text-ink-2">
+    <div className="flex h-full items-end px-3 pb-1 font-semibold text-[12px] text-ink-2">
       {line.label} · {line.count}
     </div>
   )
@@ -195,7 +197,7 @@ function OddRecords({ odd }: { odd: readonly Schema['OddView'][] }) {
       <summary className="cursor-pointer font-semibold">
         {odd.length === 1
           ? '1 record makes no sense, and is never combined'
-          : `${odd.length} records make no sense, and are never combined`}
+          : `${number(odd.length)} records make no sense, and are never combined`}
       </summary>
       <ul className="mt-1 max-h-32 overflow-y-auto">
         {odd.map((o) => (

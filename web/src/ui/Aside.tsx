@@ -5,7 +5,7 @@ export function Aside({ label, children }: { label: string; children: ReactNode 
   return (
     <aside
       aria-label={label}
-      className="flex w-[336px] shrink-0 flex-col overflow-y-auto border-line border-l bg-card px-4 py-3.5"
+      className="flex w-[336px] shrink-0 flex-col overflow-y-auto border-line border-l bg-card px-4 py-3.5 max-lg:w-full max-lg:overflow-visible max-lg:border-t max-lg:border-l-0"
     >
       {children}
     </aside>

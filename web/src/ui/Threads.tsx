@@ -10,7 +10,7 @@ export interface Thread {
   text: string
 }
 
-/** Arcs in the gutter of a list, as wide as the gutter. Decoration: the same is said in words beside. */
+/** Arcs in the gutter of a list, as wide as the gutter; a narrow page has none. Decoration: the same is said in words beside. */
 export function Threads({
   threads,
   width,
@@ -27,7 +27,7 @@ export function Threads({
       aria-hidden="true"
       width={width}
       height={height}
-      className="pointer-events-none absolute top-0 left-0"
+      className="pointer-events-none absolute top-0 left-0 max-lg:hidden"
     >
       {threads.map((t) => {
         const reach = reaches.get(t.key) ?? 20

@@ -47,7 +47,7 @@ class WorkspacesIT {
 
     JsonNode overview = api.get(base);
     assertThat(overview.path("steps").findValuesAsText("id"))
-        .containsExactly("LIBRARY", "LAYERS", "DEPLOY", "TEST_RUN");
+        .containsExactly("LIBRARY", "LAYERS", "DEPLOY");
     assertThat(api.get(base + "/load-order").path("hasPlugins").asBoolean()).isFalse();
     assertThat(api.get(base + "/records").path("records").asInt()).isZero();
     Api.Answer patch = api.ask("POST", base + "/mends/patch", null, Map.of());

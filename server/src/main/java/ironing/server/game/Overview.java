@@ -157,7 +157,7 @@ class Overview {
       steps.add(records(bench));
     }
     steps.add(deploy(bench));
-    steps.add(testRun(bench));
+    if (bench.game().run().isPresent()) steps.add(testRun(bench));
     return steps;
   }
 
@@ -182,7 +182,7 @@ class Overview {
     boolean any = files > 0;
     return new Step(
         StepId.DEPLOY,
-        any || bench.mods().isEmpty(),
+        any,
         any ? "The game folder is as you arranged it." : "Nothing to deploy yet.");
   }
 
