@@ -7,7 +7,7 @@ sources_sum() {
 }
 
 maven() {
-  mvn -q -f "$ROOT/pom.xml" "$@"
+  mvn -q -B -f "$ROOT/pom.xml" "$@" >&2
 }
 
 # npm_install FOLDER: what the lock file says, when it is not there yet.
@@ -21,7 +21,7 @@ npm_install() {
 
 build_web() {
   npm_install "$ROOT/web"
-  (cd "$ROOT/web" && npm run --silent build) || fail "the page could not be built"
+  (cd "$ROOT/web" && npm run --silent build >&2) || fail "the page could not be built"
 }
 
 BUILT_FROM=$ROOT/server/target/built-from
