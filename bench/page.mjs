@@ -6,7 +6,9 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
 // the browser is driven by what the tests of the page drive it with
-const { chromium } = createRequire(new URL('../e2e/package.json', import.meta.url))('@playwright/test')
+const e2e = createRequire(new URL('../e2e/package.json', import.meta.url))
+const { chromium } = e2e('@playwright/test')
+const args = e2e('./support/chromium-args.json')
 const [url, world, folder] = process.argv.slice(2)
 const ROWS = '[role=row][aria-label]'
 
@@ -87,15 +89,7 @@ async function browserWith(profile) {
   return chromium.launchPersistentContext(profile, {
     viewport: { width: 1280, height: 800 },
     executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
+    args,
   })
 }
 

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import args from './support/chromium-args.json' with { type: 'json' }
 
 /** Drives Debian's own Chromium against the product as ./ironing starts it. */
 export default defineConfig({
@@ -19,15 +20,7 @@ export default defineConfig({
     trace: 'retain-on-failure',
     launchOptions: {
       executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
+      args,
     },
   },
 })

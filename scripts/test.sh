@@ -51,7 +51,7 @@ junit_count() {
   local sum=0 n
   for n in $(grep -ho '<testsuite [^>]*' {core,standins,demo,server,bench}/target/surefire-reports/TEST-*.xml 2>/dev/null |
     sed -n 's/.* tests="\([0-9]*\)".*/\1/p'); do sum=$((sum + n)); done
-  echo "$sum passed or told above"
+  echo "$sum tests"
 }
 
 page() {
