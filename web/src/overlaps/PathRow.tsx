@@ -58,7 +58,7 @@ export function PathRow({ path, mod }: { path: PathView; mod: number }) {
       >
         <div tabIndex={0} className="flex items-center gap-2">
           <WayMark way={own.way} />
-          <PathText path={path.path} most={24} className="min-w-0 flex-1 truncate" />
+          <PathText path={path.path} most={top.mod === mod ? 29 : 21} className="min-w-0 flex-1 truncate" />
           <span className="max-w-[110px] shrink-0 truncate text-[11.5px] text-ink-2">
             {top.mod === mod ? 'this one' : top.name}
           </span>

@@ -1,4 +1,3 @@
-import clsx from 'clsx'
 import { CircleCheck, OctagonX, Play, Square } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -211,22 +210,20 @@ function Group({ group }: { group: ReportGroup }) {
       <dl>
         {keyed(shown).map(({ key, report: r }) => (
           <div key={key} className="flex items-baseline gap-3 border-line border-b border-dotted py-[3px]">
-            <dt className="min-w-0 flex-1 truncate" title={r.from}>
+            <dt className="min-w-0 flex-1 break-words" title={r.from}>
               {shortName(r, group)}
             </dt>
-            {isChanged(r) && (
-              <dd className="num max-w-[32%] truncate text-ink-3 line-through" title={`before: ${r.before}`}>
-                {r.before}
-              </dd>
-            )}
-            <dd
-              className={clsx(
-                'num max-w-[58%] break-words text-right',
-                isChanged(r) && 'font-bold text-woad',
+            <dd className="num flex max-w-[68%] flex-wrap justify-end gap-x-3 text-right">
+              {isChanged(r) && (
+                <s className="text-ink-3">
+                  <span className="sr-only">before: </span>
+                  {r.before}
+                </s>
               )}
-            >
-              {r.value}
-              {r.unit && <span className="ml-1 font-normal text-ink-2">{r.unit}</span>}
+              <span className={isChanged(r) ? 'font-bold text-woad' : undefined}>
+                {r.value}
+                {r.unit && <span className="ml-1 font-normal text-ink-2">{r.unit}</span>}
+              </span>
             </dd>
           </div>
         ))}
