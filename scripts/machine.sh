@@ -51,6 +51,16 @@ require_packages() {
   exit 2
 }
 
+# default_home: where data is kept when IRONING_HOME does not say: in the checkout, unless root has it in a place such
+# as /root, which the database's account cannot enter.
+default_home() {
+  if [ "$(id -u)" -eq 0 ] && ! setpriv --reuid=65534 --regid=65534 --clear-groups test -x "$ROOT" 2>/dev/null; then
+    echo /var/lib/ironing
+  else
+    echo "$ROOT/.ironing-home"
+  fi
+}
+
 # free_port: a port on 127.0.0.1 that nobody listens on.
 free_port() {
   local port

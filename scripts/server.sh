@@ -1,5 +1,5 @@
 # Starting and stopping the product. Sourced.
-export IRONING_HOME=${IRONING_HOME:-$ROOT/.ironing-home}
+export IRONING_HOME=${IRONING_HOME:-$(default_home)}
 export IRONING_PORT=${IRONING_PORT:-8420}
 mkdir -p "$IRONING_HOME"
 IRONING_HOME=$(cd "$IRONING_HOME" && pwd)

@@ -136,6 +136,19 @@ test.describe('./ironing', () => {
     expect(jdk.said).toContain('a JDK, version 17 or later')
   })
 
+  test('data lies in the checkout, unless the account of the database cannot enter it', async () => {
+    const checkout = mkdtempSync(join(tmpdir(), 'ironing-checkout-'))
+    const ask = async () => (await bash(`ROOT='${checkout}'; default_home`)).said.trim()
+    try {
+      chmodSync(checkout, 0o700)
+      expect(await ask()).toBe(process.getuid?.() === 0 ? '/var/lib/ironing' : join(checkout, '.ironing-home'))
+      chmodSync(checkout, 0o755)
+      expect(await ask()).toBe(join(checkout, '.ironing-home'))
+    } finally {
+      rmSync(checkout, { recursive: true })
+    }
+  })
+
   test('a word that is none of its own shows what it can do', async () => {
     const { code, said } = await ironing(['wash'], env)
     expect(code).toBe(2)
