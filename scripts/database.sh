@@ -3,7 +3,7 @@
 # as_database_user COMMAND…: initdb and postgres refuse root, so root steps down to Debian's account for it.
 as_database_user() {
   if [ "$(id -u)" -eq 0 ]; then
-    setpriv --reuid=postgres --regid=postgres --clear-groups --no-new-privs -- env HOME=/ "$@"
+    setpriv --reuid=postgres --regid=postgres --clear-groups --no-new-privs -- env --chdir=/ HOME=/ "$@"
   else
     "$@"
   fi
