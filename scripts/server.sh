@@ -1,8 +1,7 @@
 # Starting and stopping the product. Sourced.
 export IRONING_HOME=${IRONING_HOME:-$(default_home)}
 export IRONING_PORT=${IRONING_PORT:-8420}
-mkdir -p "$IRONING_HOME"
-IRONING_HOME=$(cd "$IRONING_HOME" && pwd)
+IRONING_HOME=$(realpath -m "$IRONING_HOME")
 PID_FILE=$IRONING_HOME/ironing.pid
 SERVER_PID_FILE=$IRONING_HOME/server.pid
 # classes as the JVM has them in memory, kept by the first start after a build: halves the time of the later ones
@@ -90,6 +89,7 @@ run_product() {
     exit 1
   fi
   build_product
+  mkdir -p "$IRONING_HOME"
   if end_orphans; then say "Ended what an earlier start had left running."; fi
   echo $$ >"$PID_FILE"
   product_up

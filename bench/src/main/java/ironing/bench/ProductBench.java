@@ -3,21 +3,15 @@ package ironing.bench;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ironing.demo.ApiClient;
 import java.io.IOException;
-import java.net.URI;
-import java.net.URLEncoder;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpRequest.BodyPublishers;
-import java.net.http.HttpResponse;
-import java.net.http.HttpResponse.BodyHandlers;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
 
@@ -32,14 +26,13 @@ import java.util.stream.Stream;
 public final class ProductBench {
   private static final ObjectMapper JSON = new ObjectMapper();
   private static final int WARM_UP = 10;
-  private final HttpClient http = HttpClient.newHttpClient();
   private final Random random = new Random(7);
-  private final String api;
+  private final ApiClient api;
   private final String world;
   private String base;
 
   private ProductBench(String url, String world) {
-    this.api = url + "/api";
+    this.api = new ApiClient(url);
     this.world = world;
   }
 
@@ -55,44 +48,34 @@ public final class ProductBench {
   private void all(Path folder) throws IOException, InterruptedException {
     long workspace = workspace(folder);
     base = "/workspaces/" + workspace;
-    many("Layers: the list answers", 30, () -> get(base + "/layers"));
+    many("Layers: the list answers", 30, () -> api.get(base + "/layers"));
     many("move a layer: the answer", 50, () -> move(false));
     many("move a layer: what it would change", 50, () -> move(true));
     many("switch a layer: the answer", 30, this::switchOne);
-    many("Overlaps: the first page", 30, () -> get(base + "/overlaps"));
-    many("Load order: the list", 30, () -> get(base + "/load-order"));
-    many("Load order: the proposal", 30, () -> get(base + "/load-order/proposal"));
-    many("Records: the list", 10, () -> get(base + "/records"));
-    many("Deploy: the plan", 10, () -> get(base + "/deploy/plan"));
+    many("Overlaps: the first page", 30, () -> api.get(base + "/overlaps"));
+    many("Load order: the list", 30, () -> api.get(base + "/load-order"));
+    many("Load order: the proposal", 30, () -> api.get(base + "/load-order/proposal"));
+    many("Records: the list", 10, () -> api.get(base + "/records"));
+    many("Deploy: the plan", 10, () -> api.get(base + "/deploy/plan"));
     deploying();
   }
 
   private long workspace(Path folder) throws IOException, InterruptedException {
-    String game = folder.resolve("game").toString();
-    for (JsonNode w : get("/workspaces")) {
-      if (w.path("folder").asText().equals(game)) return w.path("id").asLong();
-    }
+    Path game = folder.resolve("game");
+    Optional<Long> there = api.workspaceOf(game);
+    if (there.isPresent()) return there.get();
     long began = System.nanoTime();
-    long id = job("/workspaces", JSON.createObjectNode().put("folder", game));
-    report("a workspace from the game's folder", 1, since(began), since(began));
-    began = System.nanoTime();
+    long id = api.newWorkspace(game);
+    report("a workspace from the game's folder", new double[] {since(began)});
     List<Path> archives;
     try (Stream<Path> all = Files.list(folder.resolve("archives"))) {
       archives = all.sorted().toList();
     }
-    for (Path a : archives) bringIn("/workspaces/" + id, a);
+    began = System.nanoTime();
+    for (Path a : archives) api.bringIn(id, a);
     double each = since(began) / archives.size();
     report("bring in an archive, mean of all", archives.size(), each, each);
     return id;
-  }
-
-  private void bringIn(String base, Path archive) throws IOException, InterruptedException {
-    String name = URLEncoder.encode(archive.getFileName().toString(), StandardCharsets.UTF_8);
-    JsonNode stored =
-        send(
-            request(base + "/archives?name=" + name, "application/octet-stream")
-                .POST(BodyPublishers.ofFile(archive)));
-    job(base + "/mods", JSON.createObjectNode().put("archive", stored.path("id").asLong()));
   }
 
   private void move(boolean dryRun) throws IOException, InterruptedException {
@@ -117,7 +100,7 @@ public final class ProductBench {
 
   private JsonNode layers() throws IOException, InterruptedException {
     if (known == null) {
-      known = get(base + "/layers");
+      known = api.get(base + "/layers");
       revision = known.path("revision").asLong();
     }
     return known;
@@ -125,11 +108,7 @@ public final class ProductBench {
 
   private void change(String path, Map<String, Object> body)
       throws IOException, InterruptedException {
-    JsonNode answer =
-        send(
-            request(base + path, "application/json")
-                .header("If-Match", "\"" + revision + "\"")
-                .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
+    JsonNode answer = api.change(base + path, revision, body);
     if (!path.endsWith("dryRun=true")) revision = answer.path("revision").asLong();
   }
 
@@ -137,10 +116,10 @@ public final class ProductBench {
     switchAllOn();
     double[] all = new double[3], again = new double[3], back = new double[3];
     for (int i = 0; i < all.length; i++) {
-      all[i] = timed(() -> job(base + "/deploy", null));
+      all[i] = timed(() -> api.job(base + "/deploy", Map.of()));
       move(false);
-      again[i] = timed(() -> job(base + "/deploy", null));
-      back[i] = timed(() -> job(base + "/deploy/undeploy", null));
+      again[i] = timed(() -> api.job(base + "/deploy", Map.of()));
+      back[i] = timed(() -> api.job(base + "/deploy/undeploy", Map.of()));
     }
     report("Deploy: everything", all);
     report("Deploy: again after a move", again);
@@ -186,29 +165,5 @@ public final class ProductBench {
             .put("medianMs", Math.round(median * 10) / 10.0)
             .put("p95Ms", Math.round(p95 * 10) / 10.0);
     System.out.println(line);
-  }
-
-  private HttpRequest.Builder request(String path, String type) {
-    return HttpRequest.newBuilder(URI.create(api + path)).header("Content-Type", type);
-  }
-
-  private JsonNode get(String path) throws IOException, InterruptedException {
-    return send(request(path, "application/json").GET());
-  }
-
-  private long job(String path, JsonNode body) throws IOException, InterruptedException {
-    JsonNode job =
-        send(
-            request(path, "application/json")
-                .header("Prefer", "wait=600")
-                .POST(BodyPublishers.ofString(body == null ? "" : body.toString())));
-    if (job.path("state").asText().equals("DONE")) return job.path("result").asLong();
-    throw new IllegalStateException(path + ": " + job);
-  }
-
-  private JsonNode send(HttpRequest.Builder request) throws IOException, InterruptedException {
-    HttpResponse<String> answer = http.send(request.build(), BodyHandlers.ofString());
-    if (answer.statusCode() / 100 == 2) return JSON.readTree(answer.body());
-    throw new IllegalStateException(answer.request().uri() + ": " + answer.body());
   }
 }

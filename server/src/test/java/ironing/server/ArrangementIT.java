@@ -130,7 +130,8 @@ class ArrangementIT {
     JsonNode timeline = api.get(base + "/timeline");
     assertThat(timeline.path("undo").asText()).contains("D");
     assertThat(timeline.has("redo")).isFalse();
-    api.send("POST", base + "/undo", null, Map.of());
+    Api.Answer undone = api.send("POST", base + "/undo", null, Map.of());
+    assertThat(undone.body().path("said").asText()).isEqualTo(timeline.path("undo").asText());
     assertThat(api.get(base + "/layers").path("layers").findValuesAsText("on"))
         .containsOnly("true");
     api.send("POST", base + "/undo", null, Map.of());

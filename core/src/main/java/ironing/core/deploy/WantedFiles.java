@@ -32,7 +32,6 @@ public final class WantedFiles {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
-
     Map<String, Wanted> ofMods = new TreeMap<>(), guards = new TreeMap<>();
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = standing.inPlay(p);

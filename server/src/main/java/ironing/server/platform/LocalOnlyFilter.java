@@ -47,10 +47,8 @@ class LocalOnlyFilter extends OncePerRequestFilter {
     }
   }
 
-  // an ETag of the API is the revision of the order, and more than the order is in an answer:
-  // nothing may
-  // be kept. A built script has its content's hash in its name; the page that names it is asked for
-  // anew.
+  // An ETag of the API is the revision of the order, and an answer holds more than the order: none
+  // may be kept. A built script has its content's hash in its name; the page naming it has not.
   private static String cacheable(String path) {
     if (path.startsWith("/api/")) return "no-store";
     return path.startsWith("/assets/") ? "public, max-age=31536000, immutable" : "no-cache";

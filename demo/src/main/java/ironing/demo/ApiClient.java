@@ -1,0 +1,95 @@
+package ironing.demo;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * What a program on this machine says to a running Ironing: the sample world's loader, and the
+ * measurements. Paths are below {@code /api}.
+ *
+ * <p>Fails: IllegalStateException with what the server said when a request is refused or a job
+ * fails.
+ */
+public final class ApiClient {
+  private static final ObjectMapper JSON = new ObjectMapper();
+  private static final int PATIENCE_SECONDS = 600;
+  private final HttpClient http = HttpClient.newHttpClient();
+  private final String api;
+
+  /**
+   * @param url of the page, without a path
+   */
+  public ApiClient(String url) {
+    this.api = url + "/api";
+  }
+
+  public JsonNode get(String path) throws IOException, InterruptedException {
+    return send(request(path, "application/json").GET());
+  }
+
+  /** A change of the order, decided on a revision of it. */
+  public JsonNode change(String path, long revision, Map<String, ?> body)
+      throws IOException, InterruptedException {
+    return send(
+        request(path, "application/json")
+            .header("If-Match", "\"" + revision + "\"")
+            .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
+  }
+
+  /** Long work, waited for; gives its result, 0 where it has none. */
+  public long job(String path, Map<String, ?> body) throws IOException, InterruptedException {
+    JsonNode job =
+        send(
+            request(path, "application/json")
+                .header("Prefer", "wait=" + PATIENCE_SECONDS)
+                .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
+    if (job.path("state").asText().equals("DONE")) return job.path("result").asLong();
+    throw new IllegalStateException(path + ": " + job);
+  }
+
+  /** The workspace of a game's folder. */
+  public Optional<Long> workspaceOf(Path game) throws IOException, InterruptedException {
+    for (JsonNode w : get("/workspaces")) {
+      if (w.path("folder").asText().equals(game.toString()))
+        return Optional.of(w.path("id").asLong());
+    }
+    return Optional.empty();
+  }
+
+  public long newWorkspace(Path game) throws IOException, InterruptedException {
+    return job("/workspaces", Map.of("folder", game.toString()));
+  }
+
+  /** Sends an archive and makes a mod of it, on top of those that are there. */
+  public void bringIn(long workspace, Path archive) throws IOException, InterruptedException {
+    String base = "/workspaces/" + workspace;
+    String name = URLEncoder.encode(archive.getFileName().toString(), StandardCharsets.UTF_8);
+    JsonNode stored =
+        send(
+            request(base + "/archives?name=" + name, "application/octet-stream")
+                .POST(BodyPublishers.ofFile(archive)));
+    job(base + "/mods", Map.of("archive", stored.path("id").asLong()));
+  }
+
+  private HttpRequest.Builder request(String path, String type) {
+    return HttpRequest.newBuilder(URI.create(api + path)).header("Content-Type", type);
+  }
+
+  private JsonNode send(HttpRequest.Builder request) throws IOException, InterruptedException {
+    HttpResponse<String> answer = http.send(request.build(), BodyHandlers.ofString());
+    if (answer.statusCode() / 100 == 2) return JSON.readTree(answer.body());
+    throw new IllegalStateException(answer.request().uri() + ": " + answer.body());
+  }
+}
