@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import ironing.core.archive.ArchiveLimits;
 import ironing.core.archive.ContentHash;
 import ironing.core.archive.Unpacker;
 import ironing.core.archive.Unpacker.Unpacked;
@@ -88,12 +87,13 @@ class DemoWorldTest {
     modByArchive.put(archive, mod);
     Path out = Files.createDirectories(library.resolve(Long.toString(mod)));
     List<Unpacked> files =
-        Unpacker.unpack(
-            temp.resolve("archives").resolve(archive),
-            archive,
-            out,
-            ArchiveLimits.DEFAULT,
-            n -> {});
+        Unpacker.plain()
+            .unpack(
+                temp.resolve("archives").resolve(archive),
+                archive,
+                out,
+                nested -> true,
+                (done, total) -> {});
     Map<String, Unpacked> byPath = new HashMap<>();
     files.forEach(f -> byPath.put(f.path(), f));
     Outcome.Laid laid =

@@ -10,6 +10,11 @@ public final class ArchiveException extends IroningException {
     super(List.of(p), cause);
   }
 
+  /** Whether an entry was refused, as opposed to an archive that is of no known kind or damaged. */
+  boolean isHarm() {
+    return problems().get(0).code().equals("archive-entry-refused");
+  }
+
   static ArchiveException notReadable(
       String archive, String reason, String remedy, Throwable cause) {
     return new ArchiveException(new Problem("archive-unreadable", archive, reason, remedy), cause);

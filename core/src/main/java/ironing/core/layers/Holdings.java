@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * Who brings what: every path with all sources that hold a file there, whatever the order. It
@@ -206,6 +207,34 @@ public final class Holdings {
 
   int contentAt(int slot) {
     return slotContent[slot];
+  }
+
+  /** The slot in which a source holds a path, -1 when it does not. */
+  public int slotOf(int path, int sourceId) {
+    for (int slot = start[path]; slot < start[path + 1]; slot++)
+      if (slotSource[slot] == sourceId) return slot;
+    return -1;
+  }
+
+  int pathAt(int slot) {
+    int at = Arrays.binarySearch(start, slot);
+    if (at < 0) return -at - 2;
+    // paths without holders begin at the same slot as the one behind them
+    while (at + 1 < start.length && start[at + 1] == slot) at++;
+    return at;
+  }
+
+  /** The slots of the loose files of a mod whose spelled path passes. Cost: its files. */
+  public List<Integer> looseSlots(long mod, Predicate<String> which) {
+    List<Integer> slots = new ArrayList<>();
+    for (Source s : sources) {
+      if (s.mod() != mod || s.pack().isPresent()) continue;
+      for (int p : pathsOfSource[s.id()]) {
+        int slot = slotOf(p, s.id());
+        if (which.test(slotSpelling[slot])) slots.add(slot);
+      }
+    }
+    return slots;
   }
 
   /** The paths that a source holds. The array is this object's own: read only. */

@@ -37,14 +37,18 @@ public final class Standing {
   private final Holdings holdings;
   private final int[] order;
   private final int[] rank;
+  // slots that the user keeps out of the game; never altered once it is here
+  private final BitSet held;
   private final int[] winner;
   private final int[][] tally;
 
   // reordered() counts with two of these over one tally: the old ranks take away, the new ones add.
-  private Standing(Holdings holdings, int[] order, int[] rank, int[] winner, int[][] tally) {
+  private Standing(
+      Holdings holdings, int[] order, int[] rank, BitSet held, int[] winner, int[][] tally) {
     this.holdings = holdings;
     this.order = order;
     this.rank = rank;
+    this.held = held;
     this.winner = winner;
     this.tally = tally;
   }
@@ -53,10 +57,17 @@ public final class Standing {
    * @param order source ids from the lowest; what is not named is out of the game
    */
   public static Standing of(Holdings holdings, int[] order) {
+    return of(holdings, order, new BitSet());
+  }
+
+  /**
+   * @param held slots of {@link Holdings} that are held back: they do not stand
+   */
+  public static Standing of(Holdings holdings, int[] order, BitSet held) {
     int[] winner = new int[holdings.pathCount()];
     Arrays.fill(winner, ABSENT);
     int[][] tally = new int[holdings.sources().size()][Way.values().length];
-    Standing s = new Standing(holdings, order.clone(), ranks(holdings, order), winner, tally);
+    Standing s = new Standing(holdings, order.clone(), ranks(holdings, order), held, winner, tally);
     for (int p = 0; p < winner.length; p++) {
       winner[p] = s.highest(p);
       s.count(p, 1);
@@ -64,29 +75,47 @@ public final class Standing {
     return s;
   }
 
-  /**
-   * The standing under another order. Cost: O(sources log sources + files of the sources that moved
-   * + paths copied).
-   */
+  /** The standing under another order, with the same files held back. */
   public Standing reordered(int[] newOrder) {
-    if (Arrays.equals(order, newOrder)) return this;
+    return reordered(newOrder, held);
+  }
+
+  /**
+   * The standing under another order and other files held back. Cost: O(sources log sources + files
+   * of the sources that moved + paths copied).
+   */
+  public Standing reordered(int[] newOrder, BitSet newHeld) {
+    if (Arrays.equals(order, newOrder) && held.equals(newHeld)) return this;
     int[][] newTally = new int[tally.length][];
     for (int s = 0; s < tally.length; s++) newTally[s] = tally[s].clone();
     Standing next =
         new Standing(
-            holdings, newOrder.clone(), ranks(holdings, newOrder), winner.clone(), newTally);
-    BitSet done = new BitSet(winner.length);
-    Standing before = new Standing(holdings, order, rank, winner, newTally);
-    for (int s : moved(order, rank, newOrder, next.rank)) {
-      for (int p : holdings.pathsOf(s)) {
-        if (done.get(p)) continue;
-        done.set(p);
-        before.count(p, -1);
-        next.winner[p] = next.highest(p);
-        next.count(p, 1);
-      }
-    }
+            holdings,
+            newOrder.clone(),
+            ranks(holdings, newOrder),
+            newHeld,
+            winner.clone(),
+            newTally);
+    BitSet touched = new BitSet(winner.length);
+    for (int s : moved(order, rank, newOrder, next.rank))
+      for (int p : holdings.pathsOf(s)) touched.set(p);
+    BitSet turned = (BitSet) held.clone();
+    turned.xor(newHeld);
+    turned.stream().forEach(slot -> touched.set(holdings.pathAt(slot)));
+    Standing before = new Standing(holdings, order, rank, held, winner, newTally);
+    touched.stream()
+        .forEach(
+            p -> {
+              before.count(p, -1);
+              next.winner[p] = next.highest(p);
+              next.count(p, 1);
+            });
     return next;
+  }
+
+  // the height of a slot's source, or that it does not stand
+  private int rankAt(int slot) {
+    return held.get(slot) ? ABSENT : rank[holdings.sourceAt(slot)];
   }
 
   /**
@@ -127,7 +156,7 @@ public final class Standing {
   private int highest(int path) {
     int best = ABSENT, bestRank = ABSENT;
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      int r = rank[holdings.sourceAt(slot)];
+      int r = rankAt(slot);
       if (r > bestRank) {
         best = slot;
         bestRank = r;
@@ -142,7 +171,7 @@ public final class Standing {
     int holders = 0;
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
       int s = holdings.sourceAt(slot);
-      if (rank[s] == ABSENT) continue;
+      if (rankAt(slot) == ABSENT) continue;
       holders++;
       if (slot != w) tally[s][wayOfLoser(slot, w).ordinal()] += by;
     }
@@ -155,6 +184,11 @@ public final class Standing {
 
   public Holdings holdings() {
     return holdings;
+  }
+
+  /** Whether a file is held back; asked by slot. */
+  public boolean isHeldBack(int slot) {
+    return held.get(slot);
   }
 
   /** Source ids from the lowest to the highest. */
@@ -184,7 +218,7 @@ public final class Standing {
   public boolean isContested(int path) {
     int standing = 0;
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      if (rank[holdings.sourceAt(slot)] != ABSENT && ++standing > 1) return true;
+      if (rankAt(slot) != ABSENT && ++standing > 1) return true;
     }
     return false;
   }
@@ -193,8 +227,7 @@ public final class Standing {
   public boolean differs(int path) {
     int w = winner[path];
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      boolean stands = rank[holdings.sourceAt(slot)] != ABSENT;
-      if (stands && holdings.contentAt(slot) != holdings.contentAt(w)) return true;
+      if (rankAt(slot) != ABSENT && holdings.contentAt(slot) != holdings.contentAt(w)) return true;
     }
     return false;
   }
@@ -203,7 +236,7 @@ public final class Standing {
   public List<Integer> holders(int path) {
     List<Integer> slots = new ArrayList<>();
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      if (rank[holdings.sourceAt(slot)] != ABSENT) slots.add(slot);
+      if (rankAt(slot) != ABSENT) slots.add(slot);
     }
     slots.sort((a, b) -> rank[holdings.sourceAt(b)] - rank[holdings.sourceAt(a)]);
     return slots;
@@ -230,10 +263,11 @@ public final class Standing {
     for (Holdings.Source source : holdings.sources()) {
       if (source.mod() != mod || rank[source.id()] == ABSENT) continue;
       for (int p : holdings.pathsOf(source.id())) {
+        if (held.get(holdings.slotOf(p, source.id()))) continue;
         for (int slot = holdings.firstSlot(p); slot < holdings.endSlot(p); slot++) {
           int s = holdings.sourceAt(slot);
           long other = holdings.source(s).mod();
-          if (other == mod || rank[s] == ABSENT) continue;
+          if (other == mod || rankAt(slot) == ABSENT) continue;
           (rank[s] < rank[source.id()] ? covers : coveredBy).merge(other, 1, Integer::sum);
         }
       }
@@ -249,7 +283,8 @@ public final class Standing {
     BitSet seen = new BitSet();
     for (Holdings.Source source : holdings.sources()) {
       if (source.mod() == mod && rank[source.id()] != ABSENT)
-        for (int p : holdings.pathsOf(source.id())) seen.set(p);
+        for (int p : holdings.pathsOf(source.id()))
+          if (!held.get(holdings.slotOf(p, source.id()))) seen.set(p);
     }
     return seen.stream().toArray();
   }

@@ -1,31 +1,44 @@
 package ironing.core.library;
 
+import ironing.core.IroningException;
+import ironing.core.Problem;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 
 /**
  * Where the content of an archive begins and where each of its files goes in the game.
  *
- * <p>The content begins at the folder of the card; without one, at the highest folder below which
- * some file is held by a mount, paths there being tried as they are and with a mount's place taken
- * off.
+ * <p>The content begins at the folder of the card; without one, at that of the fitting; without
+ * both, at the highest folder below which some file is held by a mount, paths there being tried as
+ * they are and with a mount's place taken off.
  */
 public final class ContentLayout {
   public static final String CARD = "mod-card.yaml";
   public static final String FITTING = "fitting.yaml";
+  // names that Windows keeps for devices, and characters that it cannot write (Microsoft, “Naming
+  // Files, Paths, and Namespaces”); from memory
+  private static final Pattern NOT_FOR_WINDOWS =
+      Pattern.compile("(?i)(con|prn|aux|nul|com[0-9]|lpt[0-9])(\\..*)?|.*[<>:\"|?*].*|.*[. ]");
 
   /** A file that goes into the game: where it lies in the archive and where in the game folder. */
   public record Placed(String entry, String gamePath, String mount) {}
 
-  /** A file that stays out, and why. */
-  public record LeftOut(String entry, String reason) {}
+  /**
+   * A file that stays out, and why.
+   *
+   * @param chosen the user left it out, so that letting it in again is one step
+   */
+  public record LeftOut(String entry, String reason, boolean chosen) {}
 
   /** What reading an archive's shape came to. */
   public sealed interface Outcome {
@@ -35,69 +48,233 @@ public final class ContentLayout {
     record Laid(String root, String reason, List<Placed> placed, List<LeftOut> leftOut)
         implements Outcome {}
 
-    /** Several folders side by side could each be a mod: the user picks one. */
+    /** Several folders side by side could each be a mod: the user picks. */
     record Several(List<String> roots) implements Outcome {}
 
     /** Nothing in it is held by any mount of this game. */
     record Nothing() implements Outcome {}
   }
 
-  private ContentLayout() {}
+  private final GameDefinition game;
+  private final Choices choices;
+  private final List<LeftOut> leftOut = new ArrayList<>();
+  // by the key of the game path; the order is that of the entries
+  private final Map<String, Placed> placed = new LinkedHashMap<>();
 
-  /** Cost: entries times depth. Pure. */
+  private ContentLayout(GameDefinition game, Choices choices) {
+    this.game = game;
+    this.choices = choices;
+  }
+
+  /** As the archive itself says. Cost: entries times depth. Pure. */
   public static Outcome of(GameDefinition game, Collection<String> entries) {
-    List<String> cards =
-        entries.stream()
-            .filter(e -> GamePath.name(e).equals(CARD))
-            .map(GamePath::folder)
-            .sorted()
-            .toList();
-    int highest = cards.stream().mapToInt(ContentLayout::depth).min().orElse(-1);
-    List<String> roots = cards.stream().filter(c -> depth(c) == highest).toList();
-    if (roots.size() > 1) return new Outcome.Several(roots);
-    if (roots.size() == 1) return at(game, entries, roots.get(0), "its card lies here");
+    return of(game, entries, Choices.NONE);
+  }
+
+  /** As the user chose, and as the archive says where nothing was chosen. */
+  public static Outcome of(GameDefinition game, Collection<String> entries, Choices choices) {
+    Outcome begins = begins(game, entries, choices);
+    if (!(begins instanceof Outcome.Laid at)) return begins;
+    ContentLayout layout = new ContentLayout(game, choices);
+    for (String entry : entries) layout.plain(at.root(), entry);
+    return layout.outcome(at);
+  }
+
+  /**
+   * As the answers to a fitting say.
+   *
+   * @param moves of the answers, the later ones winning
+   * @throws IroningException with code {@code fitting-wrong}, naming what the fitting speaks of and
+   *     the archive or the game does not have
+   */
+  public static Outcome fitted(
+      GameDefinition game, Collection<String> entries, Choices choices, List<Fitting.Move> moves) {
+    Outcome begins = begins(game, entries, choices);
+    if (!(begins instanceof Outcome.Laid at)) return begins;
+    ContentLayout layout = new ContentLayout(game, choices);
+    layout.moved(at.root(), entries, moves);
+    return layout.outcome(at);
+  }
+
+  /** Where the content begins, with nothing laid out yet. */
+  public static Outcome begins(GameDefinition game, Collection<String> entries, Choices choices) {
+    if (choices.root().isPresent()) return begin(choices.root().get(), "you chose this folder");
+    for (String marker : List.of(CARD, FITTING)) {
+      List<String> folders =
+          entries.stream()
+              .filter(e -> GamePath.name(e).equals(marker))
+              .map(GamePath::folder)
+              .sorted()
+              .toList();
+      int highest = folders.stream().mapToInt(ContentLayout::depth).min().orElse(-1);
+      List<String> roots = folders.stream().filter(c -> depth(c) == highest).toList();
+      if (roots.size() > 1) return new Outcome.Several(roots);
+      if (roots.size() == 1) {
+        String what = marker.equals(CARD) ? "its card lies here" : "its questions lie here";
+        return begin(roots.get(0), what);
+      }
+    }
     int deepest = entries.stream().mapToInt(ContentLayout::depth).max().orElse(0);
     for (int depth = 0; depth <= deepest; depth++) {
       List<String> found = rootsAt(game, entries, depth);
       if (found.size() > 1) return new Outcome.Several(found);
       if (found.size() == 1)
-        return at(
-            game, entries, found.get(0), "it is the highest folder with files that the game knows");
+        return begin(found.get(0), "it is the highest folder with files that the game knows");
     }
     return new Outcome.Nothing();
   }
 
-  /** The layout when the content begins at a given folder. */
-  public static Outcome at(
-      GameDefinition game, Collection<String> entries, String root, String reason) {
-    List<Placed> placed = new ArrayList<>();
-    List<LeftOut> leftOut = new ArrayList<>();
-    Map<String, String> taken = new HashMap<>();
-    String prefix = root.isEmpty() ? "" : root + "/";
-    for (String entry : entries) {
-      if (!entry.startsWith(prefix)) {
-        leftOut.add(new LeftOut(entry, "It lies outside the folder where the mod begins."));
-        continue;
-      }
-      String relative = entry.substring(prefix.length());
-      if (relative.equals(CARD) || relative.equals(FITTING)) {
-        leftOut.add(new LeftOut(entry, "It is for Ironing, not for the game."));
-        continue;
-      }
-      Optional<Placed> place = place(game, entry, relative);
-      if (place.isEmpty()) {
-        leftOut.add(new LeftOut(entry, "No part of the game reads such a file at this place."));
-      } else if (game.isProtected(place.get().gamePath())) {
-        leftOut.add(new LeftOut(entry, "The game’s definition protects this place."));
-      } else {
-        String earlier = taken.putIfAbsent(game.pathCase().key(place.get().gamePath()), entry);
-        if (earlier == null) placed.add(place.get());
-        else leftOut.add(new LeftOut(entry, "“" + earlier + "” goes to the same place."));
-      }
-    }
+  private static Outcome.Laid begin(String root, String reason) {
+    return new Outcome.Laid(root, reason, List.of(), List.of());
+  }
+
+  private Outcome outcome(Outcome.Laid at) {
     return placed.isEmpty()
         ? new Outcome.Nothing()
-        : new Outcome.Laid(root, reason, List.copyOf(placed), List.copyOf(leftOut));
+        : new Outcome.Laid(
+            at.root(), at.reason(), List.copyOf(placed.values()), List.copyOf(leftOut));
+  }
+
+  private void plain(String root, String entry) {
+    Optional<String> relative = candidate(root, entry);
+    if (relative.isEmpty()) return;
+    Optional<Placed> place = sent(entry).or(() -> place(game, entry, relative.get()));
+    if (place.isEmpty()) out(entry, "No part of the game reads such a file at this place.");
+    else put(place.get(), false);
+  }
+
+  /** The entry relative to the root, when it is not out for another reason already. */
+  private Optional<String> candidate(String root, String entry) {
+    String prefix = root.isEmpty() ? "" : root + "/";
+    boolean sent = choices.sentBy(entry).isPresent();
+    String relative = entry.startsWith(prefix) ? entry.substring(prefix.length()) : null;
+    if (choices.leavesOut(entry)) leftOut.add(new LeftOut(entry, "You left it out.", true));
+    else if (relative == null && !sent)
+      out(entry, "It lies outside the folder where the mod begins.");
+    else if (CARD.equals(relative) || FITTING.equals(relative))
+      out(entry, "It is for Ironing, not for the game.");
+    else return Optional.of(relative == null ? entry : relative);
+    return Optional.empty();
+  }
+
+  private void moved(String root, Collection<String> entries, List<Fitting.Move> moves) {
+    String prefix = root.isEmpty() ? "" : root + "/";
+    List<Problem> wrong = new ArrayList<>();
+    Map<String, Placed> byEntry = new HashMap<>();
+    Map<String, String> relative = new LinkedHashMap<>();
+    for (String entry : entries) candidate(root, entry).ifPresent(r -> relative.put(entry, r));
+    for (String entry : relative.keySet())
+      sent(entry)
+          .ifPresent(
+              p -> {
+                put(p, false);
+                byEntry.put(entry, p);
+              });
+    for (Fitting.Move m : moves) {
+      Optional<GameDefinition.Mount> mount = m.mount().flatMap(game::mount);
+      if (m.mount().isPresent() && mount.isEmpty()) {
+        wrong.add(wrong("mount: " + m.mount().get(), "The game has no such mount."));
+        continue;
+      }
+      boolean any = false;
+      for (String entry : entries) {
+        Optional<String> to = target(m, prefix, entry);
+        if (to.isEmpty()) continue;
+        any = true;
+        if (!relative.containsKey(entry) || byEntry.containsKey(entry) && sent(entry).isPresent())
+          continue;
+        Optional<Placed> place =
+            mount.isPresent()
+                ? Optional.of(
+                    new Placed(entry, GamePath.join(mount.get().at(), to.get()), mount.get().id()))
+                : place(game, entry, to.get());
+        if (place.isPresent()) {
+          put(place.get(), true);
+          byEntry.put(entry, place.get());
+        }
+      }
+      if (!any) wrong.add(wrong("from: " + m.from(), "The archive holds no such file or folder."));
+    }
+    if (!wrong.isEmpty()) throw new IroningException(wrong);
+    boolean all = moves.stream().anyMatch(m -> m.from().isEmpty());
+    for (String entry : relative.keySet()) {
+      if (byEntry.containsKey(entry)) continue;
+      boolean named = moves.stream().anyMatch(m -> target(m, prefix, entry).isPresent());
+      out(
+          entry,
+          named || all
+              ? "No part of the game reads such a file at this place."
+              : "It belongs to no answer that was taken.");
+    }
+  }
+
+  private static Problem wrong(String thing, String reason) {
+    return new Problem(
+        "fitting-wrong",
+        FITTING + ", " + thing,
+        reason,
+        "Tell its author. To install it all the same, leave the questions aside.");
+  }
+
+  /** Where below its mount a move brings an entry; empty when it is not about that one. */
+  private Optional<String> target(Fitting.Move m, String prefix, String entry) {
+    if (!entry.startsWith(prefix)) return Optional.empty();
+    String relative = entry.substring(prefix.length());
+    boolean folder = m.from().isEmpty() || m.from().endsWith("/");
+    String key = game.pathCase().key(relative), from = game.pathCase().key(m.from());
+    if (!folder) {
+      if (!key.equals(from)) return Optional.empty();
+      boolean into = m.to().isEmpty() || m.to().endsWith("/");
+      return Optional.of(into ? m.to() + GamePath.name(relative) : m.to());
+    }
+    if (!key.startsWith(from)) return Optional.empty();
+    String rest = relative.substring(m.from().length());
+    if (rest.equals(CARD) || rest.equals(FITTING)) return Optional.empty();
+    String to = m.to().isEmpty() || m.to().endsWith("/") ? m.to() : m.to() + "/";
+    return Optional.of(to + rest);
+  }
+
+  /** Where the user sent an entry, if they did. */
+  private Optional<Placed> sent(String entry) {
+    Optional<String> by = choices.sentBy(entry);
+    if (by.isEmpty()) return Optional.empty();
+    String rest =
+        by.get().endsWith("/") ? entry.substring(by.get().length()) : GamePath.name(entry);
+    return game.mount(choices.sendTo().get(by.get()))
+        .map(m -> new Placed(entry, GamePath.join(m.at(), rest), m.id()));
+  }
+
+  private void put(Placed p, boolean laterWins) {
+    if (game.isProtected(p.gamePath())) {
+      out(p.entry(), "The game’s definition protects this place.");
+      return;
+    }
+    boolean chosen = choices.sentBy(p.entry()).isPresent();
+    Optional<String> odd = chosen ? Optional.empty() : notForWindows(p.gamePath());
+    if (odd.isPresent()) {
+      out(
+          p.entry(),
+          "Windows, for which this game is made, cannot hold a file named “" + odd.get() + "”.");
+      return;
+    }
+    String key = game.pathCase().key(p.gamePath());
+    Placed earlier = placed.get(key);
+    if (earlier == null || laterWins) placed.put(key, p);
+    Placed loser = laterWins ? earlier : p;
+    if (earlier != null)
+      out(loser.entry(), "“" + (laterWins ? p : earlier).entry() + "” goes to the same place.");
+  }
+
+  // a game that does not tell case apart is at home on Windows
+  private Optional<String> notForWindows(String path) {
+    if (game.pathCase() == PathCase.SENSITIVE) return Optional.empty();
+    for (String step : path.split("/"))
+      if (NOT_FOR_WINDOWS.matcher(step).matches()) return Optional.of(step);
+    return Optional.empty();
+  }
+
+  private void out(String entry, String reason) {
+    leftOut.add(new LeftOut(entry, reason, false));
   }
 
   private static Optional<Placed> place(GameDefinition game, String entry, String relative) {

@@ -33,6 +33,7 @@ public record ModCard(
     List<String> before,
     Optional<String> band,
     Map<String, PluginWish> plugins,
+    Optional<Source> source,
     boolean inferred) {
   private static final String FORMAT = "ironing/mod@1";
   private static final List<String> BANDS =
@@ -43,6 +44,34 @@ public record ModCard(
   public record Clash(String mod, String why) {}
 
   public record PluginWish(List<String> after, List<String> before) {}
+
+  /** Where a mod comes from, as its author says; each part may be empty. */
+  public record Source(String url, String item, String release) {}
+
+  public ModCard {
+    // a card that was kept before cards had a source
+    source = source == null ? Optional.empty() : source;
+  }
+
+  /** The same mod under what its user knows better; only these can be edited. */
+  public ModCard edited(
+      String name, String version, List<String> authors, String summary, Optional<Source> source) {
+    return new ModCard(
+        id,
+        name,
+        version,
+        authors,
+        summary,
+        gameVersions,
+        needs,
+        clashes,
+        after,
+        before,
+        band,
+        plugins,
+        source,
+        inferred);
+  }
 
   /**
    * @throws IroningException with code {@code yaml-invalid} for every mistake
@@ -55,7 +84,7 @@ public record ModCard(
    * A card for a mod without one: name and version from the archive's name, as people write them.
    */
   public static ModCard inferredFrom(String archiveName) {
-    String stem = archiveName.replaceFirst("(?i)\\.(zip|7z|tar\\.(gz|xz|bz2)|tgz)$", "");
+    String stem = archiveName.replaceFirst("(?i)\\.(zip|7z|tar|tgz|tar\\.(gz|xz|bz2|zst))$", "");
     Matcher m = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$").matcher(stem);
     boolean found = m.matches() && !m.group(1).isBlank();
     String name = (found ? m.group(1) : stem).replace('_', ' ').strip();
@@ -73,6 +102,7 @@ public record ModCard(
         List.of(),
         Optional.empty(),
         Map.of(),
+        Optional.empty(),
         true);
   }
 
@@ -91,6 +121,7 @@ public record ModCard(
         List.of(),
         Optional.of("finishing"),
         Map.of(),
+        Optional.empty(),
         false);
   }
 
@@ -156,10 +187,18 @@ public record ModCard(
             top.texts("before"),
             band,
             plugins,
+            top.section("source").map(ModCard::source),
             false);
-    top.known("source");
     top.warnOfUnknownKeys();
     return card;
+  }
+
+  private static Source source(Section s) {
+    Source source =
+        new Source(
+            s.text("url").orElse(""), s.text("item").orElse(""), s.text("release").orElse(""));
+    s.warnOfUnknownKeys();
+    return source;
   }
 
   private static String gameVersions(Section s) {

@@ -12,6 +12,7 @@ import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin.Header;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -78,7 +79,8 @@ public final class Picture {
         IntStream.range(0, holdings.pathCount())
             .filter(p -> game.isPlugin(holdings.path(p)))
             .toArray();
-    Standing loose = Standing.of(holdings, looseOrder(holdings, arrangement));
+    Standing loose =
+        Standing.of(holdings, looseOrder(holdings, arrangement), held(game, holdings, arrangement));
     return settled(game, headers, arrangement, loose, plugins);
   }
 
@@ -94,7 +96,12 @@ public final class Picture {
             .filter(
                 s -> holdings.source(s).pack().isPresent() && on.contains(holdings.source(s).mod()))
             .toArray();
-    return settled(game, headers, next, standing.reordered(joined(packs, loose)), pluginPaths);
+    boolean sameHeld = next.heldBack().equals(arrangement.heldBack());
+    Standing stands =
+        sameHeld
+            ? standing.reordered(joined(packs, loose))
+            : standing.reordered(joined(packs, loose), held(game, holdings, next));
+    return settled(game, headers, next, stands, pluginPaths);
   }
 
   private static Picture settled(
@@ -126,6 +133,29 @@ public final class Picture {
             looseOrder(holdings, arrangement));
     return new Picture(
         game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
+  }
+
+  /** The slots of what is held back, folder by folder and file by file. */
+  private static BitSet held(GameDefinition game, Holdings holdings, Arrangement arrangement) {
+    BitSet held = new BitSet();
+    arrangement
+        .heldBack()
+        .forEach(
+            (mod, paths) -> {
+              Set<String> keys = new HashSet<>();
+              paths.forEach(p -> keys.add(game.pathCase().key(p)));
+              holdings
+                  .looseSlots(mod, path -> covers(keys, game.pathCase().key(path)))
+                  .forEach(held::set);
+            });
+    return held;
+  }
+
+  private static boolean covers(Set<String> keys, String key) {
+    if (keys.contains(key)) return true;
+    for (int slash = key.indexOf('/'); slash >= 0; slash = key.indexOf('/', slash + 1))
+      if (keys.contains(key.substring(0, slash + 1))) return true;
+    return false;
   }
 
   private static int[] looseOrder(Holdings holdings, Arrangement arrangement) {

@@ -63,6 +63,11 @@ public final class YamlDocument {
       return values.containsKey(key);
     }
 
+    /** Whether the value of a key is one word or text, and not a list or a mapping. */
+    public boolean isText(String key) {
+      return values.get(key) instanceof ScalarNode;
+    }
+
     public String required(String key) {
       Optional<String> v = text(key);
       if (v.isEmpty() && !values.containsKey(key)) {

@@ -11,11 +11,16 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -48,8 +53,10 @@ class UnpackerTest {
 
   private List<Unpacked> unpack(byte[] archive, ArchiveLimits limits) throws IOException {
     Path file = Files.write(temp.resolve("archive"), archive);
-    return Unpacker.unpack(
-        file, "the.archive", Files.createDirectories(temp.resolve("out")), limits, b -> {});
+    Path out = Files.createDirectories(temp.resolve("out"));
+    DecoderMemory memory = new DecoderMemory(DecoderMemory.DEFAULT_KIB);
+    return new Unpacker(limits, memory, Optional.empty())
+        .unpack(file, "the.archive", out, nested -> true, (done, total) -> {});
   }
 
   private ArchiveException refusal(byte[] archive) {
@@ -185,7 +192,7 @@ class UnpackerTest {
         .satisfies(
             p -> {
               assertThat(p.reason()).contains("not an archive");
-              assertThat(p.remedy()).contains("Zip, 7z and tar.gz");
+              assertThat(p.remedy()).contains("Zip, 7z and tar (plain");
             });
     assertThat(refusal(new byte[0]).getMessage()).contains("empty");
   }
@@ -231,19 +238,65 @@ class UnpackerTest {
   }
 
   @Test
+  void an_archive_inside_becomes_a_folder_and_one_inside_that_stays_a_file() throws IOException {
+    byte[] innermost = Archives.zip(Map.of("c.txt", "3"));
+    byte[] inner = Archives.zipOf(Map.of("b.txt", Archives.bytes("2"), "deep.zip", innermost));
+    List<Unpacked> files =
+        unpack(Archives.zipOf(Map.of("a.txt", Archives.bytes("1"), "data/in.zip", inner)));
+    assertThat(files)
+        .extracting(Unpacked::path)
+        .containsExactlyInAnyOrder("a.txt", "data/in.zip/b.txt", "data/in.zip/deep.zip");
+    assertThat(temp.resolve("out/data/in.zip/b.txt")).hasContent("2");
+    assertThat(temp.resolve("out/data/in.zip/deep.zip")).hasBinaryContent(innermost);
+  }
+
+  @Test
+  void a_damaged_archive_inside_stays_a_file_and_a_harmful_one_refuses_the_whole()
+      throws IOException {
+    byte[] inner = Archives.zip(Map.of("b.txt", "2".repeat(500)));
+    byte[] cut = Arrays.copyOf(inner, inner.length / 2);
+    assertThat(unpack(Archives.zipOf(Map.of("in.zip", cut))))
+        .extracting(Unpacked::path)
+        .containsExactly("in.zip");
+    assertThat(temp.resolve("out/in.zip")).hasBinaryContent(cut);
+    clear();
+    byte[] harmful = Archives.zip(Map.of("../evil.txt", "x"));
+    assertThat(refusal(Archives.zipOf(Map.of("in.zip", harmful))).getMessage())
+        .contains("in.zip/../evil.txt");
+  }
+
+  @Test
+  void several_at_once_share_the_memory_and_all_arrive() throws Exception {
+    DecoderMemory memory = new DecoderMemory(20 * 1024);
+    Unpacker unpacker = new Unpacker(ArchiveLimits.DEFAULT, memory, Optional.empty());
+    Path file = Files.write(temp.resolve("a"), Archives.zip(FILES));
+    ExecutorService workers = Executors.newFixedThreadPool(8);
+    List<Future<List<Unpacked>>> all = new ArrayList<>();
+    for (int i = 0; i < 24; i++) {
+      Path out = Files.createDirectories(temp.resolve("out" + i));
+      all.add(
+          workers.submit(
+              () -> unpacker.unpack(file, "a", out, nested -> true, (done, total) -> {})));
+    }
+    for (Future<List<Unpacked>> f : all) assertThat(f.get()).hasSize(FILES.size());
+    workers.shutdown();
+  }
+
+  @Test
   void whoever_listens_to_the_progress_can_end_the_work() throws IOException {
     Path file = Files.write(temp.resolve("archive"), Archives.zip(FILES));
     Path out = Files.createDirectories(temp.resolve("out"));
     assertThatThrownBy(
             () ->
-                Unpacker.unpack(
-                    file,
-                    "x",
-                    out,
-                    ArchiveLimits.DEFAULT,
-                    b -> {
-                      throw new CancellationException();
-                    }))
+                Unpacker.plain()
+                    .unpack(
+                        file,
+                        "x",
+                        out,
+                        nested -> true,
+                        (done, total) -> {
+                          throw new CancellationException();
+                        }))
         .isInstanceOf(CancellationException.class);
   }
 
@@ -263,7 +316,7 @@ class UnpackerTest {
             propertyRoot.resolve("archive"),
             Archives.tarGz(Map.of(name.isEmpty() ? "x" : name, "1")));
     try {
-      Unpacker.unpack(file, "x", out, ArchiveLimits.DEFAULT, b -> {});
+      Unpacker.plain().unpack(file, "x", out, nested -> true, (done, total) -> {});
     } catch (IroningException refused) {
       assertThat(refused.problems()).isNotEmpty();
     }

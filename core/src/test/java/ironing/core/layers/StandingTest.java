@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -49,9 +50,15 @@ class StandingTest {
     Standing moved = Standing.of(holdings, randomOrder(random, 8));
     for (int step = 0; step < 4; step++) {
       int[] next = randomOrder(random, 8);
+      BitSet held = new BitSet();
+      for (int i = 0; i < step * 3 && holdings.fileCount() > 0; i++)
+        held.set(random.nextInt(holdings.fileCount()));
       Standing before = moved;
-      moved = moved.reordered(next);
-      Standing anew = Standing.of(holdings, next);
+      moved = moved.reordered(next, held);
+      Standing anew = Standing.of(holdings, next, held);
+      for (int slot = 0; slot < holdings.fileCount(); slot++)
+        assertThat(moved.holders(holdings.pathAt(slot)).contains(slot))
+            .isEqualTo(moved.isStanding(holdings.sourceAt(slot)) && !held.get(slot));
       for (int p = 0; p < holdings.pathCount(); p++)
         assertThat(moved.inPlay(p)).isEqualTo(anew.inPlay(p));
       for (int s = 0; s < 8; s++)

@@ -10,6 +10,8 @@ import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
 import ironing.core.testkit.TestWorld;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -70,11 +72,10 @@ class ContentLayoutTest {
         .isEqualTo(new Outcome.Several(List.of("A", "B")));
     assertThat(
             placed(
-                ContentLayout.at(
+                ContentLayout.of(
                     TestWorld.GAME,
                     List.of("Small/textures/a.png", "Large/textures/b.png"),
-                    "Small",
-                    "chosen")))
+                    Choices.NONE.withRoot("Small"))))
         .containsExactly("data/textures/a.png");
   }
 
@@ -148,5 +149,57 @@ class ContentLayoutTest {
     ModCard c = ModCard.inferredFrom(archive);
     assertThat(List.of(c.name(), c.version(), c.id())).containsExactly(name, version, id);
     assertThat(c.inferred()).isTrue();
+  }
+
+  private static Choices choices(List<String> leaveOut, Map<String, String> sendTo) {
+    return new Choices(Optional.empty(), leaveOut, sendTo, Map.of());
+  }
+
+  @Test
+  void the_user_leaves_files_and_folders_out_and_sends_parts_elsewhere() {
+    List<String> entries =
+        List.of(
+            "Mod/textures/a.png",
+            "Mod/textures/old/b.png",
+            "Mod/extra/keys.ini",
+            "Mod/extra/deep/more.txt",
+            "docs/note.txt");
+    Outcome.Laid laid =
+        (Outcome.Laid)
+            ContentLayout.of(
+                TestWorld.GAME,
+                entries,
+                choices(
+                    List.of("Mod/textures/old/"),
+                    Map.of("Mod/extra/", "settings", "docs/note.txt", "data")));
+    assertThat(placed(laid))
+        .containsExactly(
+            "data/textures/a.png", "settings/keys.ini", "settings/deep/more.txt", "data/note.txt");
+    assertThat(laid.leftOut())
+        .containsExactly(new LeftOut(entries.get(1), "You left it out.", true));
+  }
+
+  @Test
+  void names_that_windows_cannot_hold_stay_out_unless_they_are_sent_in() {
+    List<String> entries =
+        List.of("textures/aux.png", "textures/a:b.png", "textures/end.", "textures/fine.png");
+    Outcome.Laid laid = (Outcome.Laid) ContentLayout.of(TestWorld.GAME, entries);
+    assertThat(placed(laid)).containsExactly("data/textures/fine.png");
+    assertThat(laid.leftOut())
+        .extracting(LeftOut::reason)
+        .allMatch(r -> r.contains("Windows"))
+        .anyMatch(r -> r.contains("“aux.png”"));
+    Choices in = choices(List.of(), Map.of("textures/aux.png", "data"));
+    assertThat(placed(ContentLayout.of(TestWorld.GAME, entries, in))).contains("data/aux.png");
+  }
+
+  @Test
+  void two_spellings_of_one_name_are_told_apart_by_no_game_that_ignores_case() {
+    String composed = "textures/\u00e9.png", decomposed = "textures/e\u0301.png";
+    Outcome.Laid laid = (Outcome.Laid) of("textures/A.png", "textures/a.PNG", composed, decomposed);
+    assertThat(placed(laid)).containsExactly("data/textures/A.png", "data/" + composed);
+    assertThat(laid.leftOut())
+        .extracting(LeftOut::entry)
+        .containsExactly("textures/a.PNG", decomposed);
   }
 }

@@ -7,6 +7,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
@@ -25,11 +26,17 @@ public final class Archives {
 
   /** Entry names as they are given, even where no honest program would write them. */
   public static byte[] zip(Map<String, String> files) {
+    Map<String, byte[]> bytes = new LinkedHashMap<>();
+    files.forEach((name, text) -> bytes.put(name, bytes(text)));
+    return zipOf(bytes);
+  }
+
+  public static byte[] zipOf(Map<String, byte[]> files) {
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
-      for (Map.Entry<String, String> f : files.entrySet()) {
+      for (Map.Entry<String, byte[]> f : files.entrySet()) {
         zip.putNextEntry(new ZipEntry(f.getKey()));
-        zip.write(bytes(f.getValue()));
+        zip.write(f.getValue());
       }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
@@ -159,7 +166,7 @@ public final class Archives {
     return out.toByteArray();
   }
 
-  private static byte[] bytes(String s) {
+  public static byte[] bytes(String s) {
     return s.getBytes(StandardCharsets.UTF_8);
   }
 }

@@ -1,0 +1,55 @@
+package ironing.core.library;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+
+/**
+ * What a user decided of an archive's contents; kept with the mod, so that it can be installed
+ * again in the same way. Immutable.
+ *
+ * @param root the folder in which the mod begins; empty to have it recognised
+ * @param leaveOut entries, and folders with {@code /} at the end, that stay out
+ * @param sendTo entries, and folders with {@code /} at the end, to the mount that they go to,
+ *     whatever the game's definition would do with them
+ * @param answers question of the fitting to the answers taken
+ */
+public record Choices(
+    Optional<String> root,
+    List<String> leaveOut,
+    Map<String, String> sendTo,
+    Map<String, List<String>> answers) {
+  public static final Choices NONE = new Choices(Optional.empty(), List.of(), Map.of(), Map.of());
+
+  public Choices {
+    root = root == null ? Optional.empty() : root;
+    leaveOut = leaveOut == null ? List.of() : List.copyOf(leaveOut);
+    sendTo = sendTo == null ? Map.of() : Map.copyOf(new TreeMap<>(sendTo));
+    answers = answers == null ? Map.of() : Map.copyOf(answers);
+  }
+
+  public Choices withRoot(String folder) {
+    return new Choices(Optional.of(folder), leaveOut, sendTo, answers);
+  }
+
+  public Choices withAnswers(Map<String, List<String>> other) {
+    return new Choices(root, leaveOut, sendTo, other);
+  }
+
+  boolean leavesOut(String entry) {
+    return leaveOut.stream().anyMatch(l -> covers(l, entry));
+  }
+
+  /** The longest of the chosen folders, or the entry itself, that says where an entry goes. */
+  Optional<String> sentBy(String entry) {
+    return sendTo.keySet().stream()
+        .filter(s -> covers(s, entry))
+        .max(java.util.Comparator.comparingInt(String::length));
+  }
+
+  /** Whether a path is an entry itself or, ending in {@code /}, a folder above it. */
+  public static boolean covers(String path, String entry) {
+    return path.endsWith("/") ? entry.startsWith(path) : entry.equals(path);
+  }
+}
