@@ -113,7 +113,10 @@ class BadArchivesIT {
     assertThat(problem.path("remedy").asText()).isNotBlank();
     JsonNode view = api.get(base + "/library");
     assertThat(view.path("mods")).isEmpty();
-    assertThat(view.path("notInstalled").findValuesAsText("name")).containsExactly(name);
+    JsonNode waiting = api.get(base + "/inbox").path("waiting");
+    assertThat(waiting).hasSize(1);
+    assertThat(waiting.get(0).path("name").asText()).isEqualTo(name);
+    assertThat(allFiles(library.resolve("staged"))).isEmpty();
     assertThat(allFiles(library.resolve("mods"))).isEmpty();
     assertThat(allFiles(library.resolve("incoming"))).isEmpty();
     assertThat(allFiles(temp)).as("nothing outside the library").isEqualTo(before);

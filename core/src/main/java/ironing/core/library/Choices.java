@@ -14,27 +14,33 @@ import java.util.TreeMap;
  * @param sendTo entries, and folders with {@code /} at the end, to the mount that they go to,
  *     whatever the game's definition would do with them
  * @param answers question of the fitting to the answers taken
+ * @param plain whether a fitting is left aside, and the archive taken as it is
+ * @param name what to call the mod when it has no card; empty to take it from the archive's name
  */
 public record Choices(
     Optional<String> root,
     List<String> leaveOut,
     Map<String, String> sendTo,
-    Map<String, List<String>> answers) {
-  public static final Choices NONE = new Choices(Optional.empty(), List.of(), Map.of(), Map.of());
+    Map<String, List<String>> answers,
+    boolean plain,
+    Optional<String> name) {
+  public static final Choices NONE =
+      new Choices(Optional.empty(), List.of(), Map.of(), Map.of(), false, Optional.empty());
 
   public Choices {
     root = root == null ? Optional.empty() : root;
     leaveOut = leaveOut == null ? List.of() : List.copyOf(leaveOut);
     sendTo = sendTo == null ? Map.of() : Map.copyOf(new TreeMap<>(sendTo));
     answers = answers == null ? Map.of() : Map.copyOf(answers);
+    name = name == null ? Optional.empty() : name;
   }
 
   public Choices withRoot(String folder) {
-    return new Choices(Optional.of(folder), leaveOut, sendTo, answers);
+    return new Choices(Optional.of(folder), leaveOut, sendTo, answers, plain, name);
   }
 
   public Choices withAnswers(Map<String, List<String>> other) {
-    return new Choices(root, leaveOut, sendTo, other);
+    return new Choices(root, leaveOut, sendTo, other, plain, name);
   }
 
   boolean leavesOut(String entry) {

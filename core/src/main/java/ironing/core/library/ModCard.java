@@ -106,6 +106,25 @@ public record ModCard(
         true);
   }
 
+  /** The same inferred card under another name, and the id that goes with it. */
+  public ModCard named(String name) {
+    return new ModCard(
+        idFrom(name),
+        name,
+        version,
+        authors,
+        summary,
+        gameVersions,
+        needs,
+        clashes,
+        after,
+        before,
+        band,
+        plugins,
+        source,
+        inferred);
+  }
+
   /** A card for a mod that was made here. */
   public static ModCard generated(String id, String name, String version, String summary) {
     return new ModCard(

@@ -152,7 +152,7 @@ class ContentLayoutTest {
   }
 
   private static Choices choices(List<String> leaveOut, Map<String, String> sendTo) {
-    return new Choices(Optional.empty(), leaveOut, sendTo, Map.of());
+    return new Choices(Optional.empty(), leaveOut, sendTo, Map.of(), false, Optional.empty());
   }
 
   @Test

@@ -34,6 +34,9 @@ public class Jobs {
   private final Events events;
   private final ExecutorService workers =
       Executors.newFixedThreadPool(Math.max(2, Runtime.getRuntime().availableProcessors()));
+  // of their own, so that a hundred archives never keep a deployment waiting
+  private final ExecutorService lookers =
+      Executors.newFixedThreadPool(Math.max(2, Runtime.getRuntime().availableProcessors()));
   private final Map<Long, Running> jobs = new ConcurrentHashMap<>();
   private final Map<String, CompletableFuture<Void>> lanes = new ConcurrentHashMap<>();
   private final AtomicLong ids = new AtomicLong();
@@ -51,6 +54,8 @@ public class Jobs {
   public enum Lane {
     /** Looking at a game that has no workspace yet. */
     ADOPT,
+    /** Looking into archives: as many at once as there are processors, in no order. */
+    LOOK,
     /** Making mods of archives: they come in the order in which they were given. */
     INSTALL,
     /** Whatever writes to the game folder or rewrites what may be deployed there. */
@@ -117,6 +122,10 @@ public class Jobs {
     r.job = new Job(id, workspace, kind, title, Job.State.RUNNING, 0, 0, "", List.of(), null);
     jobs.put(id, r);
     forgetOldest();
+    if (lane == Lane.LOOK) {
+      lookers.execute(() -> run(r, work));
+      return r.job;
+    }
     lanes.compute(
         workspace + "/" + lane,
         (key, before) -> {
@@ -228,5 +237,6 @@ public class Jobs {
   void stop() {
     jobs.values().forEach(r -> r.cancelled = true);
     workers.shutdown();
+    lookers.shutdown();
   }
 }

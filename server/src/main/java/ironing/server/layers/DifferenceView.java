@@ -42,7 +42,7 @@ public record DifferenceView(
   /** One path; absent names where there is no file before or after. */
   public record Sample(String path, @MayBeAbsent String before, @MayBeAbsent String after) {}
 
-  static DifferenceView of(Bench bench, Difference d) {
+  public static DifferenceView of(Bench bench, Difference d) {
     Holdings holdings = bench.picture().holdings();
     Map<Long, Map<String, Integer>> bySource = new LinkedHashMap<>();
     List<Sample> samples = new ArrayList<>();

@@ -28,13 +28,16 @@ class Archives {
   private final LibraryMapper db;
   private final Workbenches benches;
   private final Folders folders;
+  private final LibraryGate gate;
   private final Events events;
   private final Disk disk = new RealDisk();
 
-  Archives(LibraryMapper db, Workbenches benches, Folders folders, Events events) {
+  Archives(
+      LibraryMapper db, Workbenches benches, Folders folders, LibraryGate gate, Events events) {
     this.db = db;
     this.benches = benches;
     this.folders = folders;
+    this.gate = gate;
     this.events = events;
   }
 
@@ -64,6 +67,12 @@ class Archives {
   ArchiveRow store(long workspace, String name, InputStream bytes) {
     benches.game(workspace);
     String plainName = plainName(name);
+    try (LibraryGate.Pass pass = gate.writing(workspace)) {
+      return storeNow(workspace, plainName, bytes);
+    }
+  }
+
+  private ArchiveRow storeNow(long workspace, String plainName, InputStream bytes) {
     Path temp = folders.incoming(workspace).resolve(UUID.randomUUID() + ".part");
     try {
       Files.createDirectories(temp.getParent());
@@ -78,11 +87,14 @@ class Archives {
       }
       String hex = HexFormat.of().formatHex(sha.digest());
       Path archives = folders.archives(workspace);
-      disk.createFolders(archives);
-      disk.move(temp, archives.resolve(hex));
-      disk.flushFolder(archives);
+      // the same bytes are kept once, whatever they are called
+      if (!Files.exists(archives.resolve(hex))) {
+        disk.createFolders(archives);
+        disk.move(temp, archives.resolve(hex));
+        disk.flushFolder(archives);
+      }
       db.addArchive(workspace, plainName, hex, size);
-      events.tell(workspace, "library", Map.of());
+      events.tell(workspace, "inbox", Map.of());
       return db.archiveBySha(workspace, hex);
     } catch (IOException e) {
       throw ModStore.failed(plainName, e);

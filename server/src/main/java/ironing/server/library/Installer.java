@@ -2,28 +2,36 @@ package ironing.server.library;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
-import ironing.core.archive.ArchiveLimits;
-import ironing.core.archive.Unpacker;
+import ironing.core.archive.FolderPacker;
 import ironing.core.archive.Unpacker.Unpacked;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
-import ironing.core.library.ContentLayout;
+import ironing.core.library.Choices;
+import ironing.core.library.ContentLayout.LeftOut;
 import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
-import ironing.core.library.ModCard;
+import ironing.core.library.Fitting;
+import ironing.core.library.Reading;
 import ironing.core.path.GamePath;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
+import ironing.server.library.Intake.Decision;
+import ironing.server.library.Intake.Look;
+import ironing.server.library.Intake.Plan;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.library.ModStore.BuiltFile;
+import ironing.server.library.ModStore.Fitted;
 import ironing.server.library.ModStore.LeftOutEntry;
 import ironing.server.library.ModStore.Made;
+import ironing.server.library.ModStore.Place;
+import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Folders;
+import ironing.server.platform.Json;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
+import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -31,7 +39,6 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -40,35 +47,114 @@ import org.springframework.stereotype.Component;
 @Component
 class Installer {
   private final Archives archives;
+  private final Staging staging;
+  private final Intake intake;
   private final ModStore mods;
+  private final LibraryMapper db;
   private final Workbenches benches;
   private final Jobs jobs;
+  private final Json json;
 
-  Installer(Archives archives, ModStore mods, Workbenches benches, Jobs jobs) {
+  Installer(
+      Archives archives,
+      Staging staging,
+      Intake intake,
+      ModStore mods,
+      LibraryMapper db,
+      Workbenches benches,
+      Jobs jobs,
+      Json json) {
     this.archives = archives;
+    this.staging = staging;
+    this.intake = intake;
     this.mods = mods;
+    this.db = db;
     this.benches = benches;
     this.jobs = jobs;
+    this.json = json;
   }
 
+  /** One mod out of an archive, and where it stands. */
+  record Part(Choices choices, Place place) {}
+
   /**
-   * Unpacks an archive that is here and makes a mod of it, on top of the others.
+   * Makes mods of an archive that is here.
    *
-   * @param root the folder of the archive where the mod begins; empty to have it recognised
+   * @param parts one for each mod; none to take it as its look says
    */
-  Job install(long workspace, long archive, Optional<String> root) {
+  Job install(long workspace, long archive, List<Part> parts) {
     ArchiveRow row = archives.get(workspace, archive);
-    if (row.mod() != 0) {
+    boolean anew = parts.stream().allMatch(p -> p.place() instanceof Place.OnTop);
+    if (row.mods() != 0 && anew && parts.stream().allMatch(p -> p.choices().equals(Choices.NONE))) {
       throw IroningException.of(
           "already-there", row.name(), "It is installed already.", "Look for it in the library.");
     }
-    root.filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
+    for (Part p : parts) p.choices().root().filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
+    List<Part> all = parts.isEmpty() ? List.of(new Part(Choices.NONE, new Place.OnTop())) : parts;
     return jobs.start(
         workspace,
         Lane.INSTALL,
         "install",
         "Install " + row.name(),
-        p -> installNow(workspace, row, root, p));
+        p -> {
+          long last = 0;
+          for (long mod : installNow(workspace, row, all, p)) last = mod;
+          return last;
+        });
+  }
+
+  /**
+   * Installs every archive of the inbox that needs no decision, in the order in which they came.
+   */
+  Job installReady(long workspace) {
+    List<ArchiveRow> ready =
+        db.archives(workspace).stream()
+            .filter(a -> a.mods() == 0 && a.look() != null)
+            .filter(a -> json.read(a.look(), Look.class).decision() == Decision.NONE)
+            .toList();
+    if (ready.isEmpty()) {
+      throw IroningException.of(
+          "nothing-ready",
+          "The inbox",
+          "No archive in it can be installed without a decision.",
+          "Open one and decide.");
+    }
+    return jobs.start(
+        workspace,
+        Lane.INSTALL,
+        "install-ready",
+        "Install " + ready.size() + (ready.size() == 1 ? " archive" : " archives"),
+        p -> {
+          each(ready.size(), p, i -> installNow(workspace, ready.get(i), asItIs(), quiet()));
+          return null;
+        });
+  }
+
+  private static List<Part> asItIs() {
+    return List.of(new Part(Choices.NONE, new Place.OnTop()));
+  }
+
+  private static Jobs.Progress quiet() {
+    return (done, total, unit) -> {};
+  }
+
+  private interface Step {
+    void at(int index) throws IOException;
+  }
+
+  /** One that is refused must not keep the others out; all are told at the end. */
+  private static void each(int count, Jobs.Progress progress, Step step) throws IOException {
+    List<Problem> problems = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      progress.at(i, count, "archives");
+      try {
+        step.at(i);
+      } catch (IroningException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    progress.at(count, count, "archives");
+    if (!problems.isEmpty()) throw new IroningException(problems);
   }
 
   /** Brings in and installs every archive of a folder on this machine, one after another. */
@@ -102,71 +188,92 @@ class Installer {
         Lane.INSTALL,
         "bring-in-folder",
         "Bring in " + folder,
-        p -> bringIn(workspace, files, p));
+        p -> {
+          each(files.size(), p, i -> bringIn(workspace, files.get(i)));
+          return null;
+        });
   }
 
-  private Long bringIn(long workspace, List<Path> files, Jobs.Progress progress)
-      throws IOException {
-    List<Problem> problems = new ArrayList<>();
-    for (int i = 0; i < files.size(); i++) {
-      progress.at(i, files.size(), "archives");
-      try (InputStream in = Files.newInputStream(files.get(i))) {
-        ArchiveRow row = archives.store(workspace, files.get(i).getFileName().toString(), in);
-        if (row.mod() == 0) {
-          installNow(workspace, row, Optional.empty(), (done, total, unit) -> {});
-        }
-      } catch (IroningException e) {
-        // one that is refused must not keep the others out; all are told at the end
-        problems.addAll(e.problems());
+  private void bringIn(long workspace, Path file) throws IOException {
+    ArchiveRow row;
+    try (InputStream in = Files.newInputStream(file)) {
+      row = archives.store(workspace, file.getFileName().toString(), in);
+    }
+    if (row.mods() != 0) return;
+    Look look = intake.lookNow(workspace, row, quiet());
+    // what needs a decision waits in the inbox
+    if (look.decision() == Decision.NONE) installNow(workspace, row, asItIs(), quiet());
+    else if (look.decision() == Decision.REFUSED || look.decision() == Decision.NOTHING) {
+      staging.drop(row.id());
+      throw look.problems().isEmpty()
+          ? nothing(benches.game(workspace), row.name())
+          : new IroningException(look.problems());
+    }
+  }
+
+  /** Packs a plain folder as an archive and keeps that, so that it is like any other. */
+  Job bringInPlain(long workspace, String folderName) {
+    benches.game(workspace);
+    Path folder = Folders.named(folderName);
+    return jobs.start(
+        workspace,
+        Lane.LOOK,
+        "bring-in-plain",
+        "Take in " + folder,
+        p -> {
+          ArchiveRow row = packed(workspace, folder);
+          if (row.mods() == 0) intake.lookNow(workspace, row, p);
+          return row.id();
+        });
+  }
+
+  private ArchiveRow packed(long workspace, Path folder) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(workspace)) {
+      Path zip = work.path().resolve("folder.zip");
+      try (OutputStream out = Files.newOutputStream(zip)) {
+        FolderPacker.pack(folder, out);
       }
-    }
-    progress.at(files.size(), files.size(), "archives");
-    if (!problems.isEmpty()) throw new IroningException(problems);
-    return null;
-  }
-
-  private Long installNow(
-      long workspace, ArchiveRow row, Optional<String> root, Jobs.Progress progress)
-      throws IOException {
-    GameDefinition game = benches.game(workspace);
-    Path work = null;
-    try {
-      work = mods.workFolder(workspace);
-      Path tree = Files.createDirectories(work.resolve("tree"));
-      Path archive = archives.file(workspace, row);
-      List<Unpacked> entries =
-          Unpacker.unpack(
-              archive,
-              row.name(),
-              tree,
-              ArchiveLimits.DEFAULT,
-              bytes -> progress.at(bytes, 0, "bytes"));
-      Outcome.Laid laid = laid(game, row.name(), entries, root);
-      ModCard card = card(row.name(), tree, laid.root());
-      Path built = work.resolve("mod");
-      List<BuiltFile> files = place(game, tree, built, laid.placed(), entries);
-      List<LeftOutEntry> leftOut =
-          laid.leftOut().stream().map(l -> new LeftOutEntry(l.entry(), l.reason())).toList();
-      Made made = new Made(row.id(), "archive", card, laid.root(), laid.reason(), files, leftOut);
-      return mods.add(workspace, made, built, mod -> {});
+      try (InputStream in = Files.newInputStream(zip)) {
+        return archives.store(workspace, folder.getFileName() + ".zip", in);
+      }
     } catch (IOException e) {
-      throw ModStore.failed(row.name(), e);
-    } finally {
-      if (work != null) mods.discard(work);
+      throw ModStore.failed(folder.toString(), e);
     }
   }
 
-  private static Outcome.Laid laid(
-      GameDefinition game, String archive, List<Unpacked> entries, Optional<String> root) {
-    List<String> paths = entries.stream().map(Unpacked::path).toList();
-    Outcome outcome =
-        root.map(r -> ContentLayout.at(game, paths, r, "you chose this folder"))
-            .orElseGet(() -> ContentLayout.of(game, paths));
-    if (outcome instanceof Outcome.Laid laid) return laid;
-    if (outcome instanceof Outcome.Several several) {
+  private List<Long> installNow(
+      long workspace, ArchiveRow row, List<Part> parts, Jobs.Progress progress) {
+    Staged staged = staging.get(workspace, row, progress);
+    List<Long> made = new ArrayList<>();
+    try {
+      List<Plan> plans = new ArrayList<>();
+      for (Part part : parts) plans.add(settled(workspace, row, staged, part));
+      for (int i = 0; i < parts.size(); i++) {
+        boolean last = i == parts.size() - 1;
+        made.add(build(workspace, row, parts.get(i), plans.get(i), last));
+      }
+      return made;
+    } finally {
+      staging.drop(row.id());
+    }
+  }
+
+  /** The plan of one part, found fit to be carried out. */
+  private Plan settled(long workspace, ArchiveRow row, Staged staged, Part part) {
+    Set<Long> own =
+        part.place() instanceof Place.InsteadOf instead
+            ? Intake.strandOf(benches.get(workspace), instead.mod())
+            : Set.of();
+    Plan plan = intake.plan(workspace, row, staged, part.choices(), own);
+    // taken as it is, a card or a fitting that cannot be read does not count
+    if (!plan.flaws().isEmpty() && !part.choices().plain())
+      throw new IroningException(plan.flaws());
+    plan.fitting().ifPresent(f -> Fitting.requireFit(plan.card().name(), f.asked()));
+    if (plan.outcome() instanceof Outcome.Laid) return plan;
+    if (plan.outcome() instanceof Outcome.Several several) {
       String reason =
           "“"
-              + archive
+              + row.name()
               + "” holds several folders that could each be the mod; this is one of them.";
       throw new IroningException(
           several.roots().stream()
@@ -176,34 +283,106 @@ class Installer {
                           "several-mods", r, reason, "Choose the folder in which the mod begins."))
               .toList());
     }
-    throw IroningException.of(
+    throw nothing(benches.game(workspace), row.name());
+  }
+
+  private static IroningException nothing(GameDefinition game, String archive) {
+    return IroningException.of(
         "nothing-for-the-game",
         archive,
         "It holds no file that " + game.title() + " would read.",
-        "Check that it is for this game; if it is, extend the mounts of its definition.");
+        "Check that it is for this game; if it is, open it in the inbox and say where its files"
+            + " go.");
   }
 
-  private static ModCard card(String archive, Path tree, String root) throws IOException {
-    Path file = tree.resolve(root).resolve(ContentLayout.CARD);
-    if (!Files.exists(file)) return ModCard.inferredFrom(archive);
-    // bytes that are no UTF-8 become marks in the text: a name may look odd, nothing is refused
-    String text = new String(Files.readAllBytes(file), StandardCharsets.UTF_8);
-    return ModCard.read(archive + " › " + ContentLayout.CARD, text);
+  private long build(long workspace, ArchiveRow row, Part part, Plan plan, boolean last) {
+    try (ModStore.WorkFolder work = mods.workFolder(workspace)) {
+      Path built = work.path().resolve("mod");
+      Made made = made(workspace, row, plan, built, last);
+      return mods.add(workspace, made, part.place(), built, mod -> {});
+    } catch (IOException e) {
+      throw ModStore.failed(row.name(), e);
+    }
   }
 
-  /** Moves the files to where the game will see them, and lists what is in packs. */
-  private static List<BuiltFile> place(
-      GameDefinition game, Path tree, Path built, List<Placed> placed, List<Unpacked> entries)
+  /**
+   * Builds what a plan says in a folder.
+   *
+   * @param last nobody needs the unpacked files after this, so that they are moved, not copied
+   */
+  private Made made(long workspace, ArchiveRow row, Plan plan, Path built, boolean last)
       throws IOException {
+    Outcome.Laid laid = (Outcome.Laid) plan.outcome();
+    GameDefinition game = benches.game(workspace);
     Map<String, Unpacked> byPath = new HashMap<>();
-    for (Unpacked u : entries) byPath.put(u.path(), u);
+    for (Unpacked u : plan.staged().entries()) byPath.put(u.path(), u);
+    Path tree = plan.staged().tree();
+    List<LeftOutEntry> leftOut = keepPapers(tree, built, laid.leftOut(), byPath);
+    List<BuiltFile> files = place(game, tree, built, laid.placed(), byPath, last);
+    return new Made(
+        row.id(),
+        "archive",
+        plan.card(),
+        laid.root(),
+        laid.reason(),
+        plan.settled(),
+        plan.fitting().map(f -> fitted(f, plan)),
+        files,
+        leftOut);
+  }
+
+  private static Fitted fitted(Intake.FittingPlan f, Plan plan) {
+    return new Fitted(
+        f.text(),
+        Fitting.answers(f.asked()),
+        f.truths(),
+        plan.staged().entries().stream()
+            .map(u -> new Fitted.Entry(u.path(), u.sizeBytes(), u.sha256()))
+            .toList());
+  }
+
+  /** What is left out of the game and there to be read stays with the mod. */
+  private static List<LeftOutEntry> keepPapers(
+      Path tree, Path built, List<LeftOut> leftOut, Map<String, Unpacked> byPath)
+      throws IOException {
+    Path papers = built.resolve("papers");
+    List<LeftOutEntry> out = new ArrayList<>();
+    Set<String> seen = new HashSet<>();
+    for (LeftOut l : leftOut) {
+      if (!seen.add(l.entry())) continue;
+      Unpacked u = byPath.get(l.entry());
+      boolean keep = Reading.kind(l.entry()).isPresent() && u.sizeBytes() <= Reading.LARGEST_BYTES;
+      if (keep) {
+        Path target = GamePath.resolve(papers, l.entry());
+        Files.createDirectories(target.getParent());
+        Files.copy(GamePath.resolve(tree, l.entry()), target);
+      }
+      out.add(new LeftOutEntry(l.entry(), l.reason(), u.sizeBytes(), keep, l.chosen()));
+    }
+    return out;
+  }
+
+  /** Brings the files to where the game will see them, and lists what is in packs. */
+  private static List<BuiltFile> place(
+      GameDefinition game,
+      Path tree,
+      Path built,
+      List<Placed> placed,
+      Map<String, Unpacked> byPath,
+      boolean last)
+      throws IOException {
     Path content = Files.createDirectories(built.resolve("content"));
+    Map<String, Integer> uses = new HashMap<>();
+    for (Placed p : placed) uses.merge(p.entry(), 1, Integer::sum);
     List<BuiltFile> files = new ArrayList<>();
     for (Placed p : placed) {
       Unpacked u = byPath.get(p.entry());
+      Path source = GamePath.resolve(tree, p.entry());
       Path target = GamePath.resolve(content, p.gamePath());
       Files.createDirectories(target.getParent());
-      Files.move(GamePath.resolve(tree, p.entry()), target);
+      // an answer may bring one file to two places
+      if (last && uses.merge(p.entry(), -1, Integer::sum) == 0) Files.move(source, target);
+      else Files.copy(source, target);
       files.add(new BuiltFile("", p.gamePath(), p.entry(), u.sizeBytes(), u.sha256()));
       if (game.isPack(p.gamePath())) files.addAll(inPack(game, p, target));
     }

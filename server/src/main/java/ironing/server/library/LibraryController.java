@@ -1,9 +1,5 @@
 package ironing.server.library;
 
-import io.swagger.v3.oas.annotations.Parameter;
-import io.swagger.v3.oas.annotations.media.Content;
-import io.swagger.v3.oas.annotations.media.Schema;
-import ironing.core.IroningException;
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
 import ironing.server.job.Job;
@@ -11,18 +7,20 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.ModJourney;
-import ironing.server.library.LibraryMapper.ArchiveRow;
-import ironing.server.library.LibraryMapper.ModDetailRow;
-import ironing.server.library.LibraryMapper.StoredFile;
+import ironing.server.library.IntakeController.PartRequest;
+import ironing.server.library.LibraryMapper.FileRow;
+import ironing.server.library.LibraryMapper.ModRow;
+import ironing.server.library.StrandMapper.StrandRow;
+import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import jakarta.servlet.http.HttpServletRequest;
-import java.io.IOException;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Objects;
-import java.util.Optional;
-import org.springframework.http.HttpStatus;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -31,69 +29,71 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
-import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
+/** The mods of a library, and making one of an archive. */
 @RestController
 @RequestMapping("/api/workspaces/{workspace}")
 class LibraryController {
-  private final Archives archives;
   private final Installer installer;
+  private final ModStore mods;
   private final LibraryMapper db;
+  private final StrandMapper strands;
+  private final Fittings fittings;
   private final Workbenches benches;
   private final Journeys journeys;
   private final Jobs jobs;
+  private final Json json;
 
   LibraryController(
-      Archives archives,
       Installer installer,
+      ModStore mods,
       LibraryMapper db,
+      StrandMapper strands,
+      Fittings fittings,
       Workbenches benches,
       Journeys journeys,
-      Jobs jobs) {
-    this.archives = archives;
+      Jobs jobs,
+      Json json) {
     this.installer = installer;
+    this.mods = mods;
     this.db = db;
+    this.strands = strands;
+    this.fittings = fittings;
     this.benches = benches;
     this.journeys = journeys;
     this.jobs = jobs;
-  }
-
-  /**
-   * @param mod the mod that was made of it, absent when it is not installed
-   */
-  record Archive(
-      long id,
-      String name,
-      String sha256,
-      long sizeBytes,
-      String broughtAt,
-      @MayBeAbsent Long mod) {
-    static Archive of(ArchiveRow row) {
-      return new Archive(
-          row.id(),
-          row.name(),
-          row.sha256(),
-          row.sizeBytes(),
-          row.broughtAt().toString(),
-          row.mod() == 0 ? null : row.mod());
-    }
+    this.json = json;
   }
 
   /**
    * @param root the folder of the archive in which the mod begins; absent to have it recognised
+   * @param parts one for each mod that is to be made of it; absent for one, as {@code root} says
    */
-  record InstallRequest(long archive, @MayBeAbsent String root) {}
-
-  record FolderRequest(String folder) {
-    FolderRequest {
-      Objects.requireNonNull(folder, "folder");
+  record InstallRequest(
+      long archive, @MayBeAbsent String root, @MayBeAbsent List<PartRequest> parts) {
+    List<Installer.Part> asParts() {
+      if (parts != null) return parts.stream().map(PartRequest::part).toList();
+      if (root == null) return List.of();
+      return List.of(new PartRequest(root, null, null, null, null, null, null, null).part());
     }
   }
 
-  /** A mod as the list of the library shows it. */
+  /**
+   * A mod as the list of the library shows it.
+   *
+   * @param strand all versions and fittings of one mod share it
+   * @param inUse it has a layer; of several versions of one mod, one has
+   * @param versions how many versions and fittings of it are here
+   * @param betterFitting another choice of its contents would fit better by now
+   * @param heldBack how many paths of it are held back
+   * @param edited how many of its files were edited here
+   */
   record ModView(
       long id,
+      long strand,
+      boolean inUse,
+      int versions,
       String kind,
       String name,
       String version,
@@ -105,17 +105,31 @@ class LibraryController {
       int files,
       long sizeBytes,
       List<String> plugins,
+      List<String> tags,
+      boolean betterFitting,
+      int heldBack,
+      int edited,
       ModJourney journey) {}
 
-  record LibraryView(List<ModView> mods, List<Archive> notInstalled) {}
+  record LibraryView(List<ModView> mods) {}
 
   /**
    * @param pack the pack that it lies in, absent for a loose file
+   * @param edited it is not as it came in the archive
    */
   record ModFile(
-      String path, @MayBeAbsent String pack, String entry, long sizeBytes, String sha256) {}
+      String path,
+      @MayBeAbsent String pack,
+      String entry,
+      long sizeBytes,
+      String sha256,
+      boolean edited) {}
 
-  record LeftOut(String entry, String reason) {}
+  /**
+   * @param kept it can be read in the library
+   * @param chosen the user left it out
+   */
+  record LeftOut(String entry, String reason, long sizeBytes, boolean kept, boolean chosen) {}
 
   /**
    * @param found the version that is in the library, absent when there is none
@@ -126,10 +140,45 @@ class LibraryController {
   record Clash(String mod, String why) {}
 
   /**
+   * What a card says that its user may know better.
+   *
+   * @param url and the rest of where it comes from; empty where nothing is said
+   */
+  record CardText(
+      String name,
+      String version,
+      List<String> authors,
+      String summary,
+      String url,
+      String item,
+      String release) {
+    static CardText of(ModCard c) {
+      ModCard.Source s = c.source().orElse(new ModCard.Source("", "", ""));
+      return new CardText(
+          c.name(), c.version(), c.authors(), c.summary(), s.url(), s.item(), s.release());
+    }
+  }
+
+  /** One version or fitting of a mod. */
+  record VersionView(
+      long mod,
+      String version,
+      boolean inUse,
+      String archiveName,
+      String installedAt,
+      long sizeBytes,
+      boolean fitted) {}
+
+  /**
    * @param inferred name and version were guessed from the archive's name
    * @param gameVersions the game that it is made for, as a range
+   * @param given the card as it came, whatever was edited since
    * @param contentRoot the folder of the archive where it begins, empty for its top
+   * @param choices what was decided of the archive's contents, so that it can be decided anew
+   * @param better another choice that would fit better by now, absent when there is none
+   * @param versions all of it that are here, the newest first
    * @param fileCount loose and packed ones; {@code files} holds the first of them
+   * @param heldBack what is held back of it: files, and folders with {@code /} at the end
    */
   record ModDetail(
       long id,
@@ -142,10 +191,20 @@ class LibraryController {
       boolean inferred,
       @MayBeAbsent String band,
       String gameVersions,
+      CardText card,
+      CardText given,
+      List<String> tags,
+      String notes,
+      @MayBeAbsent Long archive,
       String archiveName,
       String contentRoot,
       String rootReason,
       String installedAt,
+      boolean fitted,
+      PartRequest choices,
+      @MayBeAbsent Fittings.Better better,
+      List<VersionView> versions,
+      boolean inUse,
       long sizeBytes,
       List<String> plugins,
       List<NeedView> needs,
@@ -153,23 +212,56 @@ class LibraryController {
       int fileCount,
       List<ModFile> files,
       List<LeftOut> leftOut,
+      Set<String> heldBack,
       ModJourney journey) {}
 
   @GetMapping("/library")
   LibraryView library(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     Journeys.Ways ways = journeys.of(bench);
-    List<ModView> mods =
-        bench.mods().values().stream().map(m -> view(m, ways.mod(m.id()))).toList();
-    List<Archive> waiting =
-        db.archives(workspace).stream().filter(a -> a.mod() == 0).map(Archive::of).toList();
-    return new LibraryView(mods, waiting);
+    Map<Long, List<String>> tags = new HashMap<>();
+    for (StrandRow s : strands.strands(workspace)) tags.put(s.id(), tags(s));
+    Map<Long, Long> versions =
+        bench.mods().values().stream()
+            .collect(Collectors.groupingBy(Bench.Mod::strand, Collectors.counting()));
+    Set<Long> better = fittings.better(bench).keySet();
+    Set<Long> inUse =
+        bench.picture().arrangement().layers().stream()
+            .map(l -> l.mod())
+            .collect(Collectors.toSet());
+    return new LibraryView(
+        bench.mods().values().stream()
+            .map(
+                m ->
+                    view(
+                        bench,
+                        m,
+                        inUse.contains(m.id()),
+                        versions.get(m.strand()).intValue(),
+                        tags.getOrDefault(m.strand(), List.of()),
+                        better.contains(m.id()),
+                        ways.mod(m.id())))
+            .toList());
   }
 
-  private static ModView view(Bench.Mod m, ModJourney journey) {
+  private List<String> tags(StrandRow s) {
+    return Arrays.asList(json.read(s.tags(), String[].class));
+  }
+
+  private static ModView view(
+      Bench bench,
+      Bench.Mod m,
+      boolean inUse,
+      int versions,
+      List<String> tags,
+      boolean better,
+      ModJourney journey) {
     ModCard card = m.card();
     return new ModView(
         m.id(),
+        m.strand(),
+        inUse,
+        versions,
         m.kind(),
         card.name(),
         card.version(),
@@ -181,47 +273,20 @@ class LibraryController {
         m.files(),
         m.sizeBytes(),
         m.plugins(),
+        tags,
+        better,
+        bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
+        m.edited().size(),
         journey);
   }
 
-  @GetMapping("/archives")
-  List<Archive> archives(@PathVariable long workspace) {
-    benches.game(workspace);
-    return db.archives(workspace).stream().map(Archive::of).toList();
-  }
-
-  /** The body is the archive's bytes, whatever the content type says. */
-  @PostMapping(value = "/archives", consumes = "application/octet-stream")
-  @ResponseStatus(HttpStatus.CREATED)
-  @io.swagger.v3.oas.annotations.parameters.RequestBody(
-      content =
-          @Content(
-              mediaType = "application/octet-stream",
-              schema = @Schema(type = "string", format = "binary")))
-  Archive bringIn(
-      @PathVariable long workspace,
-      @RequestParam String name,
-      @Parameter(hidden = true) HttpServletRequest request)
-      throws IOException {
-    return Archive.of(archives.store(workspace, name, request.getInputStream()));
-  }
-
-  /** Brings in and installs every archive of a folder on this machine. */
-  @PostMapping("/archives/from-folder")
-  ResponseEntity<Job> bringInFolder(
-      @PathVariable long workspace,
-      @RequestBody FolderRequest body,
-      @RequestHeader(name = "Prefer", required = false) String prefer) {
-    return JobController.accepted(jobs, installer.bringInFolder(workspace, body.folder()), prefer);
-  }
-
-  /** Makes a mod of an archive. The job's result is its number. */
+  /** Makes mods of an archive. The job's result is the number of the last. */
   @PostMapping("/mods")
   ResponseEntity<Job> install(
       @PathVariable long workspace,
       @RequestBody InstallRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    Job job = installer.install(workspace, body.archive(), Optional.ofNullable(body.root()));
+    Job job = installer.install(workspace, body.archive(), body.asParts());
     return JobController.accepted(jobs, job, prefer);
   }
 
@@ -233,16 +298,11 @@ class LibraryController {
       @RequestParam(defaultValue = "1000") int limit,
       @RequestParam(defaultValue = "0") int offset) {
     Bench bench = benches.get(workspace);
-    ModDetailRow row = db.mod(workspace, mod);
-    Bench.Mod m = bench.mods().get(mod);
-    if (row == null || m == null) {
-      throw IroningException.of(
-          "not-found",
-          "Mod " + mod,
-          "There is no such mod in this library.",
-          "Choose one from the list.");
-    }
+    ModRow row = mods.row(workspace, mod);
+    Bench.Mod m = Versions.required(bench, mod);
     ModCard card = m.card();
+    StrandRow strand = strands.strand(row.strandId());
+    Fittings.Better better = row.fitting() == null ? null : fittings.better(bench).get(mod);
     return new ModDetail(
         mod,
         m.kind(),
@@ -254,18 +314,63 @@ class LibraryController {
         card.inferred(),
         card.band().orElse(null),
         card.gameVersions(),
+        CardText.of(card),
+        CardText.of(json.read(row.cardGiven(), ModCard.class)),
+        tags(strand),
+        strand.notes(),
+        row.archiveId() == 0 ? null : row.archiveId(),
         m.archiveName(),
         row.contentRoot(),
         row.rootReason(),
         row.installedAt().toString(),
+        row.fitting() != null,
+        choices(row),
+        better,
+        versions(bench, row.strandId()),
+        bench.inUse(mod),
         m.sizeBytes(),
         m.plugins(),
         needs(bench, card),
         card.clashes().stream().map(c -> new Clash(c.mod(), c.why())).toList(),
         db.fileCount(mod),
         db.files(mod, limit, offset).stream().map(LibraryController::file).toList(),
-        db.leftOut(mod).stream().map(l -> new LeftOut(l.entry(), l.reason())).toList(),
+        db.leftOut(mod).stream()
+            .map(l -> new LeftOut(l.entry(), l.reason(), l.sizeBytes(), l.kept(), l.chosen()))
+            .toList(),
+        bench.picture().arrangement().heldBack().getOrDefault(mod, Set.of()),
         journeys.of(bench).mod(mod));
+  }
+
+  private PartRequest choices(ModRow row) {
+    ironing.core.library.Choices c = json.read(row.choices(), ironing.core.library.Choices.class);
+    return new PartRequest(
+        c.root().orElse(null),
+        c.leaveOut(),
+        c.sendTo(),
+        c.answers(),
+        c.plain(),
+        c.name().orElse(null),
+        row.id(),
+        null);
+  }
+
+  private List<VersionView> versions(Bench bench, long strand) {
+    return bench.mods().values().stream()
+        .filter(m -> m.strand() == strand)
+        .sorted((a, b) -> Long.compare(b.id(), a.id()))
+        .map(
+            m -> {
+              ModRow row = mods.row(bench.workspace(), m.id());
+              return new VersionView(
+                  m.id(),
+                  m.card().version(),
+                  bench.inUse(m.id()),
+                  m.archiveName(),
+                  row.installedAt().toString(),
+                  m.sizeBytes(),
+                  row.fitting() != null);
+            })
+        .toList();
   }
 
   private static List<NeedView> needs(Bench bench, ModCard card) {
@@ -281,8 +386,9 @@ class LibraryController {
         .toList();
   }
 
-  private static ModFile file(StoredFile f) {
+  static ModFile file(FileRow f) {
     String pack = f.pack().isEmpty() ? null : f.pack();
-    return new ModFile(f.path(), pack, f.entry(), f.sizeBytes(), f.sha256());
+    return new ModFile(
+        f.path(), pack, f.entry(), f.sizeBytes(), f.sha256(), f.givenSha256() != null);
   }
 }

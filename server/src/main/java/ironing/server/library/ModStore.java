@@ -3,7 +3,9 @@ package ironing.server.library;
 import ironing.core.IroningException;
 import ironing.core.deploy.Disk;
 import ironing.core.deploy.RealDisk;
+import ironing.core.library.Choices;
 import ironing.core.library.ModCard;
+import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryMapper.StoredFile;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
@@ -15,10 +17,10 @@ import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Set;
+import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.function.LongConsumer;
-import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.SmartInitializingSingleton;
@@ -38,13 +40,15 @@ public class ModStore implements SmartInitializingSingleton {
   private final LibraryMapper db;
   private final Workbenches benches;
   private final Folders folders;
+  private final LibraryGate gate;
   private final Json json;
   private final Disk disk = new RealDisk();
 
-  ModStore(LibraryMapper db, Workbenches benches, Folders folders, Json json) {
+  ModStore(LibraryMapper db, Workbenches benches, Folders folders, LibraryGate gate, Json json) {
     this.db = db;
     this.benches = benches;
     this.folders = folders;
+    this.gate = gate;
     this.json = json;
   }
 
@@ -56,8 +60,42 @@ public class ModStore implements SmartInitializingSingleton {
    */
   public record BuiltFile(String pack, String path, String entry, long sizeBytes, String sha256) {}
 
-  /** An entry of the archive that is not for the game, and why. */
-  public record LeftOutEntry(String entry, String reason) {}
+  /**
+   * An entry of the archive that is not for the game, and why.
+   *
+   * @param kept it lies below {@code papers/} of the built folder, to be read in the library
+   * @param chosen the user left it out
+   */
+  public record LeftOutEntry(
+      String entry, String reason, long sizeBytes, boolean kept, boolean chosen) {}
+
+  /**
+   * What a mod's fitting was like when its questions were answered.
+   *
+   * @param text of its fitting.yaml
+   * @param truths which conditions held, by their words
+   * @param entries of the archive, so that other answers can be followed without unpacking it
+   */
+  public record Fitted(
+      String text,
+      Map<String, List<String>> answers,
+      Map<String, Boolean> truths,
+      List<Entry> entries) {
+    /** One file of the archive. */
+    public record Entry(String path, long sizeBytes, String sha256) {}
+  }
+
+  /** Where a new mod stands: by itself on top, or among the versions of one that is here. */
+  public sealed interface Place {
+    /** A mod of its own, with a layer on top. */
+    record OnTop() implements Place {}
+
+    /** It takes the layer of this version of itself. */
+    record InsteadOf(long mod) implements Place {}
+
+    /** Beside this version of itself, which stays in use. */
+    record Beside(long mod) implements Place {}
+  }
 
   /**
    * What a new mod is made of.
@@ -65,6 +103,7 @@ public class ModStore implements SmartInitializingSingleton {
    * @param archive the archive it came in, null for a mend
    * @param kind archive or patch
    * @param root the folder of the archive where it begins
+   * @param choices what the user decided of the archive's contents
    * @param files all of it; loose ones lie below {@code content/} of the built folder
    */
   public record Made(
@@ -73,16 +112,50 @@ public class ModStore implements SmartInitializingSingleton {
       ModCard card,
       String root,
       String rootReason,
+      Choices choices,
+      Optional<Fitted> fitting,
       List<BuiltFile> files,
-      List<LeftOutEntry> leftOut) {}
-
-  /** A work folder for building a mod; {@link #discard} it in any case. */
-  public Path workFolder(long workspace) throws IOException {
-    Path incoming = folders.incoming(workspace);
-    return Files.createDirectories(incoming.resolve(UUID.randomUUID().toString()));
+      List<LeftOutEntry> leftOut) {
+    /** One that was generated here: it has no archive, and nothing to choose. */
+    public static Made generated(String kind, ModCard card, String reason, List<BuiltFile> files) {
+      return new Made(
+          null, kind, card, "", reason, Choices.NONE, Optional.empty(), files, List.of());
+    }
   }
 
-  public void discard(Path workFolder) {
+  /** A folder for building a mod, gone again when it is closed; the library stays put till then. */
+  public final class WorkFolder implements AutoCloseable {
+    private final Path path;
+    private final LibraryGate.Pass pass;
+
+    private WorkFolder(Path path, LibraryGate.Pass pass) {
+      this.path = path;
+      this.pass = pass;
+    }
+
+    public Path path() {
+      return path;
+    }
+
+    @Override
+    public void close() {
+      discard(path);
+      pass.close();
+    }
+  }
+
+  public WorkFolder workFolder(long workspace) throws IOException {
+    LibraryGate.Pass pass = gate.writing(workspace);
+    Path folder = folders.incoming(workspace).resolve(UUID.randomUUID().toString());
+    try {
+      return new WorkFolder(Files.createDirectories(folder), pass);
+    } catch (IOException e) {
+      pass.close();
+      throw e;
+    }
+  }
+
+  void discard(Path workFolder) {
     try {
       Folders.removeTree(workFolder);
     } catch (IOException litter) {
@@ -91,33 +164,71 @@ public class ModStore implements SmartInitializingSingleton {
   }
 
   /**
-   * Makes a built folder a mod on top of all others.
+   * Makes a built folder a mod.
    *
-   * @param built holds {@code content/}, nothing else
+   * @param built holds {@code content/} and {@code papers/}, nothing else
    * @param also done in the same transaction, with the mod's number
    * @return its number
    */
-  public long add(long workspace, Made made, Path built, LongConsumer also) {
+  public long add(long workspace, Made made, Place place, Path built, LongConsumer also) {
     String folder = moveIn(workspace, made.card().name(), built);
-    String said = (made.archive() == null ? "Made “" : "Brought in “") + made.card().name() + "”";
+    String name = "“" + made.card().name() + "”", version = " " + made.card().version();
+    if (place instanceof Place.InsteadOf instead) {
+      return benches.changeVersion(
+          workspace,
+          "Put " + name + version + " in place of " + versionOf(workspace, instead.mod()),
+          instead.mod(),
+          () -> addRow(workspace, made, strandOf(workspace, instead.mod()), folder, also));
+    }
+    if (place instanceof Place.Beside beside) {
+      return benches.changeLibraryBeside(
+          workspace,
+          "Brought in " + name + version + " beside the version in use",
+          () -> addRow(workspace, made, strandOf(workspace, beside.mod()), folder, also));
+    }
     return benches.changeLibrary(
         workspace,
-        said,
-        () -> {
-          String card = json.write(made.card());
-          long mod =
-              db.addMod(
-                  workspace,
-                  made.archive(),
-                  made.kind(),
-                  folder,
-                  card,
-                  made.root(),
-                  made.rootReason());
-          addRows(mod, made);
-          also.accept(mod);
-          return mod;
-        });
+        (made.archive() == null ? "Made " : "Brought in ") + name,
+        () -> addRow(workspace, made, db.addStrand(workspace), folder, also));
+  }
+
+  private long strandOf(long workspace, long mod) {
+    return row(workspace, mod).strandId();
+  }
+
+  private String versionOf(long workspace, long mod) {
+    return json.read(row(workspace, mod).card(), ModCard.class).version();
+  }
+
+  /**
+   * @throws IroningException with code {@code not-found}
+   */
+  ModRow row(long workspace, long mod) {
+    ModRow row = db.mod(workspace, mod);
+    if (row != null) return row;
+    throw IroningException.of(
+        "not-found",
+        "Mod " + mod,
+        "There is no such mod in this library.",
+        "Choose one from the list.");
+  }
+
+  private long addRow(long workspace, Made made, long strand, String folder, LongConsumer also) {
+    long mod =
+        db.addMod(
+            workspace,
+            strand,
+            made.archive(),
+            made.kind(),
+            folder,
+            json.write(made.card()),
+            made.root(),
+            made.rootReason(),
+            json.write(made.choices()),
+            made.fitting().map(json::write).orElse(null));
+    addRows(mod, made);
+    also.accept(mod);
+    return mod;
   }
 
   /** Gives a mend new content; its layer, its switch and its place stay. */
@@ -125,7 +236,7 @@ public class ModStore implements SmartInitializingSingleton {
       long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
     String before = benches.get(workspace).mods().get(mod).folder();
     String folder = moveIn(workspace, made.card().name(), built);
-    benches.changeLibrary(
+    benches.changeLibraryBeside(
         workspace,
         said,
         () -> {
@@ -147,13 +258,16 @@ public class ModStore implements SmartInitializingSingleton {
       db.addFiles(mod, files.subList(i, Math.min(files.size(), i + ROWS_AT_ONCE)));
     }
     List<StoredLeftOut> leftOut =
-        made.leftOut().stream().map(l -> new StoredLeftOut(l.entry(), l.reason())).toList();
+        made.leftOut().stream()
+            .map(l -> new StoredLeftOut(l.entry(), l.reason(), l.sizeBytes(), l.kept(), l.chosen()))
+            .toList();
     for (int i = 0; i < leftOut.size(); i += ROWS_AT_ONCE) {
       db.addLeftOut(mod, leftOut.subList(i, Math.min(leftOut.size(), i + ROWS_AT_ONCE)));
     }
   }
 
-  private String moveIn(long workspace, String name, Path built) {
+  /** Flushes a built folder and gives it a name of its own among the mods. */
+  String moveIn(long workspace, String name, Path built) {
     String folder = UUID.randomUUID().toString();
     Path mods = folders.mods(workspace);
     try {
@@ -173,21 +287,13 @@ public class ModStore implements SmartInitializingSingleton {
     for (long w : benches.all()) {
       try {
         Folders.removeTree(folders.incoming(w));
-        clear(folders.mods(w), new HashSet<>(db.folders(w)));
-        clear(folders.archives(w), new HashSet<>(db.archiveHashes(w)));
+        Folders.removeTree(folders.staged(w));
+        Folders.clearBut(folders.mods(w), new HashSet<>(db.folders(w)));
+        Folders.clearBut(folders.archives(w), new HashSet<>(db.archiveHashes(w)));
       } catch (IOException litter) {
         LOG.warn("litter of workspace {} stays: {}", w, litter.getMessage());
       }
     }
-  }
-
-  private static void clear(Path folder, Set<String> known) throws IOException {
-    if (!Files.isDirectory(folder)) return;
-    List<Path> there;
-    try (Stream<Path> list = Files.list(folder)) {
-      there = list.toList();
-    }
-    for (Path p : there) if (!known.contains(p.getFileName().toString())) Folders.removeTree(p);
   }
 
   static IroningException failed(String thing, IOException e) {

@@ -15,6 +15,7 @@ import ironing.server.job.Jobs.Lane;
 import ironing.server.library.ModStore;
 import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.Made;
+import ironing.server.library.ModStore.Place;
 import ironing.server.mends.MendMapper.MendRow;
 import ironing.server.platform.Json;
 import ironing.server.records.RecordIndex;
@@ -208,9 +209,8 @@ public class Mends {
     List<Collision> collisions = wanted(bench);
     Plugin plugin = build(bench, name, collisions);
     byte[] bytes = PluginCodec.encode(plugin);
-    Path work = mods.workFolder(bench.workspace());
-    try {
-      Path built = work.resolve("mod");
+    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+      Path built = work.path().resolve("mod");
       String path = bench.game().pluginPath(name);
       Path file = built.resolve("content").resolve(path);
       Files.createDirectories(file.getParent());
@@ -218,12 +218,10 @@ public class Mends {
       Made made = made(bench, before, path, bytes);
       String ingredients = json.write(ingredients(bench, plugin, collisions));
       LongConsumer row = mod -> db.put(mod, bench.profile(), name, collisions.size(), ingredients);
-      if (before.isEmpty()) return mods.add(bench.workspace(), made, built, row);
+      if (before.isEmpty()) return mods.add(bench.workspace(), made, new Place.OnTop(), built, row);
       long mod = before.get().modId();
       mods.replace(bench.workspace(), mod, made, built, "Made the patch anew", row);
       return mod;
-    } finally {
-      mods.discard(work);
     }
   }
 
@@ -238,7 +236,7 @@ public class Mends {
     String summary = "Holds the records that several plugins change, combined.";
     ModCard card = ModCard.generated("patch", name, version, summary);
     BuiltFile file = new BuiltFile("", path, "", bytes.length, ContentHash.of(bytes));
-    return new Made(null, "patch", card, "", "Ironing made it", List.of(file), List.of());
+    return Made.generated("patch", card, "Ironing made it", List.of(file));
   }
 
   private static Ingredients ingredients(Bench bench, Plugin plugin, List<Collision> collisions) {

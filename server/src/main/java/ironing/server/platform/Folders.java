@@ -8,6 +8,10 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.springframework.beans.factory.annotation.Value;
@@ -15,14 +19,16 @@ import org.springframework.stereotype.Component;
 import org.springframework.util.function.SingletonSupplier;
 
 /**
- * Where things lie on this machine. All of it below IRONING_HOME, but for the games themselves.
- * Libraries lie below the name of the database that knows them.
+ * Where things lie on this machine. All of it below IRONING_HOME, but for the games themselves and
+ * libraries whose user chose a place. Libraries lie below the name of the database that knows them.
  */
 @Component
 public class Folders {
   private final Path home;
   private final String standins;
   private final Supplier<String> database;
+  private final InstallationMapper db;
+  private final Map<Long, Path> libraries = new ConcurrentHashMap<>();
 
   Folders(
       @Value("${ironing.home}") String home,
@@ -31,16 +37,48 @@ public class Folders {
     this.home = Path.of(home).toAbsolutePath().normalize();
     this.standins = standins;
     this.database = SingletonSupplier.of(db::id);
+    this.db = db;
   }
 
   public Path library(long workspace) {
-    Path ofDatabase = home.resolve("libraries").resolve(database.get());
-    return ofDatabase.resolve(Long.toString(workspace));
+    return libraries.computeIfAbsent(
+        workspace, w -> libraryIn(w, Optional.ofNullable(db.libraryFolder(w)).map(Path::of)));
+  }
+
+  /**
+   * Where the library of a workspace lies or would lie.
+   *
+   * @param chosen the folder that its user chose; empty for the home
+   */
+  public Path libraryIn(long workspace, Optional<Path> chosen) {
+    // a name of its own: what else lies in a folder of the user's is none of ours
+    return chosen
+        .map(f -> f.resolve("ironing-library-" + database.get() + "-" + workspace))
+        .orElseGet(
+            () ->
+                home.resolve("libraries")
+                    .resolve(database.get())
+                    .resolve(Long.toString(workspace)));
+  }
+
+  /** To call when another place was written down for a library. */
+  public void libraryMoved(long workspace) {
+    libraries.remove(workspace);
+  }
+
+  /** Uploads on their way in, of all workspaces. */
+  public Path uploads() {
+    return home.resolve("uploads").resolve(database.get());
   }
 
   /** Where a workspace unpacks: whatever is in it after a crash is litter. */
   public Path incoming(long workspace) {
     return library(workspace).resolve("incoming");
+  }
+
+  /** Archives that were unpacked so that their contents can be looked at. */
+  public Path staged(long workspace) {
+    return library(workspace).resolve("staged");
   }
 
   /** Archives, each named by its SHA-256. */
@@ -87,6 +125,16 @@ public class Folders {
           "Check its spelling and whether you may read it.",
           e);
     }
+  }
+
+  /** Removes all that lies in a folder, but for entries of these names. */
+  public static void clearBut(Path folder, Set<String> known) throws IOException {
+    if (!Files.isDirectory(folder)) return;
+    List<Path> there;
+    try (Stream<Path> list = Files.list(folder)) {
+      there = list.toList();
+    }
+    for (Path p : there) if (!known.contains(p.getFileName().toString())) removeTree(p);
   }
 
   /** Removes a folder with all in it; links are removed, not followed. */

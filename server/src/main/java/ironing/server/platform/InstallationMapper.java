@@ -7,4 +7,7 @@ import org.apache.ibatis.annotations.Select;
 interface InstallationMapper {
   @Select("select id::text from installation")
   String id();
+
+  @Select("select library_folder from workspace where id = #{workspace}")
+  String libraryFolder(long workspace);
 }

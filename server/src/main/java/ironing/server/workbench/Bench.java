@@ -32,20 +32,24 @@ public record Bench(
     Picture picture) {
 
   /**
+   * @param strand all versions and fittings of one mod share it; one of them has the layer
    * @param kind archive or patch
    * @param folder where its content lies in the library
    * @param files loose ones
    * @param plugins file names of the plugins that it brings
+   * @param edited game path of a file that was edited here to where it lies below the folder
    */
   public record Mod(
       long id,
+      long strand,
       String kind,
       String folder,
       ModCard card,
       String archiveName,
       int files,
       long sizeBytes,
-      List<String> plugins) {
+      List<String> plugins,
+      Map<String, String> edited) {
     /** Whether it was generated from other mods. */
     public boolean isMend() {
       return !kind.equals("archive");
@@ -60,6 +64,11 @@ public record Bench(
     if (mod == Holdings.GAME) return game.title();
     Mod m = mods.get(mod);
     return m == null ? "a mod that is gone" : m.card().name();
+  }
+
+  /** Whether a mod has a layer: of several versions of one, one has. */
+  public boolean inUse(long mod) {
+    return picture.arrangement().layers().stream().anyMatch(l -> l.mod() == mod);
   }
 
   /** Every mod's card with whether it is on, by its id, for what cards say of one another. */

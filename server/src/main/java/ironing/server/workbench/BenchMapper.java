@@ -16,16 +16,20 @@ interface BenchMapper {
 
   record ProfileRow(long id, String name, long revision) {}
 
-  record ModRow(long id, String kind, String folder, String card, String archiveName) {}
+  record ModRow(
+      long id, long strandId, String kind, String folder, String card, String archiveName) {}
 
   /** A file of the game (modId 0) or of a mod. */
-  record FileRow(long modId, String pack, String path, long sizeBytes, String sha256) {}
+  record FileRow(
+      long modId, String pack, String path, long sizeBytes, String sha256, String stored) {}
 
   record LayerRow(long modId, boolean isOn) {}
 
   record WishRow(String name, boolean isOn) {}
 
   record DecisionRow(String recordKey, String place, String choice) {}
+
+  record HeldBackRow(long modId, String path) {}
 
   record ChangeRow(long id, String said, String before, String after) {}
 
@@ -48,19 +52,20 @@ interface BenchMapper {
 
   @Select(
       """
-      select m.id, m.kind, m.folder, m.card, coalesce(a.name, '') as archive_name
+      select m.id, m.strand_id, m.kind, m.folder, m.card, coalesce(a.name, '') as archive_name
       from mod m left join archive a on a.id = m.archive_id
-      where m.workspace_id = #{workspace} order by m.id
+      where m.workspace_id = #{workspace} and m.binned_at is null order by m.id
       """)
   List<ModRow> mods(long workspace);
 
   @Select(
       """
-      select cast(0 as bigint) as mod_id, pack, path, size_bytes, sha256
+      select cast(0 as bigint) as mod_id, pack, path, size_bytes, sha256, cast(null as text) as stored
       from game_file where workspace_id = #{workspace}
       union all
-      select f.mod_id, f.pack, f.path, f.size_bytes, f.sha256
-      from mod_file f join mod m on m.id = f.mod_id where m.workspace_id = #{workspace}
+      select f.mod_id, f.pack, f.path, f.size_bytes, f.sha256, f.stored
+      from mod_file f join mod m on m.id = f.mod_id
+      where m.workspace_id = #{workspace} and m.binned_at is null
       order by 1, 2, 3
       """)
   List<FileRow> files(long workspace);
@@ -73,6 +78,20 @@ interface BenchMapper {
 
   @Select("select record_key, place, choice from record_decision where profile_id = #{profile}")
   List<DecisionRow> decisions(long profile);
+
+  @Select("select mod_id, path from held_back where profile_id = #{profile}")
+  List<HeldBackRow> heldBack(long profile);
+
+  @Delete("delete from held_back where profile_id = #{profile}")
+  void clearHeldBack(long profile);
+
+  @Insert(
+      """
+      <script>insert into held_back (profile_id, mod_id, path) values
+      <foreach collection='rows' item='r' separator=','>
+      (#{profile}, #{r.modId}, #{r.path})</foreach></script>
+      """)
+  void addHeldBack(@Param("profile") long profile, @Param("rows") List<HeldBackRow> rows);
 
   @Delete("delete from layer where profile_id = #{profile}")
   void clearLayers(long profile);

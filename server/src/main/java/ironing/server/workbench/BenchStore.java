@@ -12,6 +12,7 @@ import ironing.core.picture.Picture;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.DecisionRow;
 import ironing.server.workbench.BenchMapper.FileRow;
+import ironing.server.workbench.BenchMapper.HeldBackRow;
 import ironing.server.workbench.BenchMapper.LayerRow;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
@@ -23,7 +24,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 
@@ -102,20 +105,29 @@ class BenchStore {
     for (DecisionRow d : db.decisions(profile)) {
       decisions.computeIfAbsent(d.recordKey(), k -> new TreeMap<>()).put(d.place(), d.choice());
     }
+    Map<Long, Set<String>> held = new TreeMap<>();
+    for (HeldBackRow h : db.heldBack(profile)) {
+      held.computeIfAbsent(h.modId(), m -> new TreeSet<>()).add(h.path());
+    }
     return new Arrangement(
         db.layers(profile).stream().map(l -> new Arrangement.Layer(l.modId(), l.isOn())).toList(),
         db.wishes(profile).stream().map(w -> new Wish(w.name(), w.isOn())).toList(),
-        decisions);
+        decisions,
+        held);
   }
 
   private Map<Long, Bench.Mod> mods(GameDefinition game, List<ModRow> rows, List<FileRow> files) {
     Map<Long, int[]> counts = new LinkedHashMap<>();
     Map<Long, Long> sizes = new LinkedHashMap<>();
     Map<Long, List<String>> plugins = new LinkedHashMap<>();
+    Map<Long, Map<String, String>> edited = new LinkedHashMap<>();
     for (FileRow f : files) {
       if (!f.pack().isEmpty()) continue;
       counts.computeIfAbsent(f.modId(), m -> new int[1])[0]++;
       sizes.merge(f.modId(), f.sizeBytes(), Long::sum);
+      if (f.stored() != null) {
+        edited.computeIfAbsent(f.modId(), m -> new TreeMap<>()).put(f.path(), f.stored());
+      }
       if (game.isPlugin(f.path())) {
         plugins.computeIfAbsent(f.modId(), m -> new ArrayList<>()).add(GamePath.name(f.path()));
       }
@@ -127,13 +139,15 @@ class BenchStore {
           m.id(),
           new Bench.Mod(
               m.id(),
+              m.strandId(),
               m.kind(),
               m.folder(),
               json.read(m.card(), ModCard.class),
               m.archiveName(),
               count,
               sizes.getOrDefault(m.id(), 0L),
-              plugins.getOrDefault(m.id(), List.of())));
+              plugins.getOrDefault(m.id(), List.of()),
+              edited.getOrDefault(m.id(), Map.of())));
     }
     return mods;
   }
@@ -175,6 +189,13 @@ class BenchStore {
               (key, places) ->
                   places.forEach((place, c) -> rows.add(new DecisionRow(key, place, c))));
       inPieces(rows, (from, piece) -> db.addDecisions(profile, piece));
+    }
+    if (!next.heldBack().equals(present.heldBack())) {
+      db.clearHeldBack(profile);
+      List<HeldBackRow> rows = new ArrayList<>();
+      next.heldBack()
+          .forEach((mod, paths) -> paths.forEach(p -> rows.add(new HeldBackRow(mod, p))));
+      inPieces(rows, (from, piece) -> db.addHeldBack(profile, piece));
     }
   }
 

@@ -54,7 +54,11 @@ public class ContentStore {
   private Path locate(
       long workspace, Path gameFolder, Map<Long, Bench.Mod> mods, long mod, String path) {
     if (mod != Holdings.GAME) {
-      return GamePath.resolve(folders.content(workspace, mods.get(mod).folder()), path);
+      Bench.Mod m = mods.get(mod);
+      String stored = m.edited().get(path);
+      return stored == null
+          ? GamePath.resolve(folders.content(workspace, m.folder()), path)
+          : GamePath.resolve(folders.mods(workspace).resolve(m.folder()), stored);
     }
     Path kept = Deployer.keptOriginal(gameFolder, path);
     return Files.exists(kept) ? kept : GamePath.resolve(gameFolder, path);
@@ -88,7 +92,8 @@ public class ContentStore {
     return slot < 0 ? path : bench.picture().holdings().spellingAt(slot);
   }
 
-  private Decoding plugin(String sha256, String name, Path file) {
+  /** A plugin by its content, wherever the file lies. */
+  public Decoding plugin(String sha256, String name, Path file) {
     String key = sha256 + "/" + name;
     synchronized (decoded) {
       Decoding known = decoded.get(key);

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.LongSupplier;
 import org.springframework.stereotype.Component;
@@ -148,15 +149,19 @@ public class Workbenches {
     }
   }
 
-  /** An arrangement of another day with the mods of today: gone ones left out, new ones on top. */
+  /**
+   * An arrangement of another day with the mods of today: gone ones left out, new ones on top. Of
+   * the versions of one mod, the one of that day is taken.
+   */
   private static Arrangement fitted(Arrangement told, Bench today) {
     List<Arrangement.Layer> layers = new ArrayList<>();
     Set<Long> placed = new HashSet<>();
     for (Arrangement.Layer l : told.layers()) {
-      if (today.mods().containsKey(l.mod()) && placed.add(l.mod())) layers.add(l);
+      Bench.Mod m = today.mods().get(l.mod());
+      if (m != null && placed.add(m.strand())) layers.add(l);
     }
     for (Arrangement.Layer l : today.picture().arrangement().layers()) {
-      if (placed.add(l.mod())) layers.add(l);
+      if (placed.add(today.mods().get(l.mod()).strand())) layers.add(l);
     }
     return told.withLayers(layers);
   }
@@ -168,13 +173,36 @@ public class Workbenches {
    * @param work done inside the transaction; gives the mod
    */
   public long changeLibrary(long workspace, String said, LongSupplier work) {
+    return changeLibrary(
+        workspace, said, work, (profile, changed) -> db.addTopLayer(profile, changed));
+  }
+
+  /**
+   * The same for what needs no layer of its own: a version beside the one in use, a card that was
+   * edited.
+   */
+  public long changeLibraryBeside(long workspace, String said, LongSupplier work) {
+    return changeLibrary(workspace, said, work, (profile, changed) -> {});
+  }
+
+  /** Tells every open page that what is said of a mod has changed. */
+  public void tellLibrary(long workspace, long mod) {
+    events.tell(workspace, "library", Map.of("mod", mod));
+  }
+
+  /** What becomes of the profile when the library has changed. */
+  private interface Placing {
+    void of(long profile, long mod);
+  }
+
+  private long changeLibrary(long workspace, String said, LongSupplier work, Placing placing) {
     synchronized (lock(workspace)) {
       long mod =
           transaction.execute(
               t -> {
                 long changed = work.getAsLong();
                 long profile = db.profile(workspace).id();
-                db.addTopLayer(profile, changed);
+                placing.of(profile, changed);
                 db.advanceWhatever(profile);
                 db.addChange(profile, said, null, null);
                 return changed;
@@ -184,6 +212,94 @@ public class Workbenches {
       return mod;
     }
   }
+
+  /**
+   * Takes a new version in and gives it the place of another: one step, which can be undone.
+   *
+   * @param instead the mod that has the layer now
+   */
+  public long changeVersion(long workspace, String said, long instead, LongSupplier work) {
+    synchronized (lock(workspace)) {
+      Bench before = get(workspace);
+      Arrangement present = before.picture().arrangement();
+      long mod =
+          transaction.execute(
+              t -> {
+                long changed = work.getAsLong();
+                Arrangement next = present.withInstead(instead, changed);
+                db.advanceWhatever(before.profile());
+                store.write(before.profile(), present, next);
+                db.dropUndone(before.profile());
+                db.addChange(before.profile(), said, json.write(present), json.write(next));
+                return changed;
+              });
+      benches.remove(workspace);
+      events.tell(workspace, "library", Map.of("mod", mod));
+      return mod;
+    }
+  }
+
+  /**
+   * Takes a mod out of the library.
+   *
+   * @param heir the version that gets its layer; empty when the layer goes too
+   * @param work done inside the transaction, with the layer as it was; empty when it had none
+   */
+  public void removeMod(
+      long workspace, String said, long mod, Optional<Long> heir, Consumer<Optional<Stood>> work) {
+    synchronized (lock(workspace)) {
+      Bench before = get(workspace);
+      Arrangement present = before.picture().arrangement();
+      Optional<Stood> stood = Optional.empty();
+      for (int i = 0; i < present.layers().size(); i++) {
+        Arrangement.Layer l = present.layers().get(i);
+        if (l.mod() == mod) stood = Optional.of(new Stood(i, l.on()));
+      }
+      Optional<Stood> was = stood;
+      List<Arrangement.Layer> rest = new ArrayList<>();
+      for (Arrangement.Layer l : present.layers()) {
+        if (l.mod() != mod) rest.add(l);
+        else heir.ifPresent(h -> rest.add(new Arrangement.Layer(h, l.on())));
+      }
+      transaction.executeWithoutResult(
+          t -> {
+            work.accept(was);
+            db.advanceWhatever(before.profile());
+            store.write(before.profile(), present, present.withLayers(rest));
+            db.addChange(before.profile(), said, null, null);
+          });
+      benches.remove(workspace);
+      events.tell(workspace, "library", Map.of("mod", mod));
+    }
+  }
+
+  /** Brings a mod back to the library, to the layer that it had. */
+  public void returnMod(
+      long workspace, String said, long mod, Optional<Stood> stood, Runnable work) {
+    synchronized (lock(workspace)) {
+      Bench before = get(workspace);
+      Arrangement present = before.picture().arrangement();
+      List<Arrangement.Layer> layers = new ArrayList<>(present.layers());
+      stood.ifPresent(
+          s -> layers.add(Math.min(s.place(), layers.size()), new Arrangement.Layer(mod, s.on())));
+      transaction.executeWithoutResult(
+          t -> {
+            work.run();
+            db.advanceWhatever(before.profile());
+            store.write(before.profile(), present, present.withLayers(layers));
+            db.addChange(before.profile(), said, null, null);
+          });
+      benches.remove(workspace);
+      events.tell(workspace, "library", Map.of("mod", mod));
+    }
+  }
+
+  /**
+   * The layer of a mod that left.
+   *
+   * @param place how many layers lay below it
+   */
+  public record Stood(int place, boolean on) {}
 
   private Bench put(Bench after, String kind) {
     benches.put(after.workspace(), after);

@@ -10,6 +10,7 @@ import ironing.core.records.Collision;
 import ironing.core.records.Collision.State;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
+import ironing.server.library.Fittings;
 import ironing.server.loadorder.Troubles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
@@ -31,10 +32,12 @@ import org.springframework.stereotype.Component;
 public class Wrinkles {
   private final Mends mends;
   private final RecordIndex index;
+  private final Fittings fittings;
 
-  Wrinkles(Mends mends, RecordIndex index) {
+  Wrinkles(Mends mends, RecordIndex index, Fittings fittings) {
     this.mends = mends;
     this.index = index;
+    this.fittings = fittings;
   }
 
   /** How much a wrinkle matters. */
@@ -79,6 +82,7 @@ public class Wrinkles {
     cards(bench, out);
     records(bench, out);
     staleMends(bench, out);
+    betterFittings(bench, out);
     idleMods(bench, out);
     out.sort((a, b) -> a.weight().compareTo(b.weight()));
     return List.copyOf(out);
@@ -239,6 +243,23 @@ public class Wrinkles {
               m.mod(),
               new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch")));
     }
+  }
+
+  private void betterFittings(Bench bench, List<Wrinkle> out) {
+    fittings
+        .better(bench)
+        .forEach(
+            (mod, better) ->
+                out.add(
+                    new Wrinkle(
+                        "better-fitting",
+                        Weight.HINT,
+                        "Another choice of " + bench.nameOf(mod) + " would fit better",
+                        String.join(" ", better.because()),
+                        "Fit it again; your own answers are where you start.",
+                        Place.LIBRARY,
+                        mod,
+                        null)));
   }
 
   private static void idleMods(Bench bench, List<Wrinkle> out) {

@@ -53,6 +53,13 @@ public final class Api {
 
   /** Whatever comes back. */
   public Answer ask(String method, String path, Object body, Map<String, String> headers) {
+    boolean raw = body instanceof byte[];
+    return askAs(
+        method, path, body, raw ? "application/octet-stream" : "application/json", headers);
+  }
+
+  public Answer askAs(
+      String method, String path, Object body, String type, Map<String, String> headers) {
     HttpRequest.BodyPublisher bytes =
         body == null
             ? BodyPublishers.noBody()
@@ -60,14 +67,16 @@ public final class Api {
                 ? BodyPublishers.ofByteArray(b)
                 : BodyPublishers.ofString(body instanceof String s ? s : write(body));
     HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(url + path));
-    boolean raw = body instanceof byte[];
-    request.header("Content-Type", raw ? "application/octet-stream" : "application/json");
+    request.header("Content-Type", type);
     headers.forEach(request::header);
     try {
       HttpResponse<String> answer =
           http.send(request.method(method, bytes).build(), BodyHandlers.ofString());
       boolean json = answer.headers().firstValue("Content-Type").orElse("").contains("json");
-      JsonNode tree = json ? JSON.readTree(answer.body()) : MissingNode.getInstance();
+      JsonNode tree =
+          json && !answer.body().isEmpty()
+              ? JSON.readTree(answer.body())
+              : MissingNode.getInstance();
       return new Answer(answer.statusCode(), tree, answer);
     } catch (IOException e) {
       throw new UncheckedIOException(e);

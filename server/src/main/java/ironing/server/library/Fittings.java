@@ -1,0 +1,113 @@
+package ironing.server.library;
+
+import ironing.core.IroningException;
+import ironing.core.library.Choices;
+import ironing.core.library.ContentDifference;
+import ironing.core.library.ContentLayout;
+import ironing.core.library.ContentLayout.Outcome;
+import ironing.core.library.ContentLayout.Placed;
+import ironing.core.library.Facts;
+import ironing.core.library.Fitting;
+import ironing.server.library.LibraryMapper.FileRow;
+import ironing.server.library.LibraryMapper.ModRow;
+import ironing.server.library.ModStore.Fitted;
+import ironing.server.platform.Json;
+import ironing.server.workbench.Bench;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+
+/** Finds mods for which another choice would fit better by now. */
+@Component
+public class Fittings {
+  private final LibraryMapper db;
+  private final Json json;
+  // what a mod's fitting was like never changes; it may be long to read
+  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+
+  private record Known(Fitted fitted, Fitting fitting, Choices choices) {}
+
+  Fittings(LibraryMapper db, Json json) {
+    this.db = db;
+    this.json = json;
+  }
+
+  /**
+   * A choice that would fit better than the one that was made.
+   *
+   * @param because what has changed since, in words
+   * @param answers that fit now; the user's own among them
+   */
+  public record Better(
+      List<String> because,
+      Map<String, List<String>> answers,
+      List<String> added,
+      List<String> gone,
+      List<String> different) {}
+
+  /** By mod: those in use whose conditions have other answers than when they were fitted. */
+  public Map<Long, Better> better(Bench bench) {
+    Map<Long, Better> out = new LinkedHashMap<>();
+    for (ModRow row : db.fittedMods(bench.workspace()))
+      if (bench.inUse(row.id())) better(bench, row).ifPresent(b -> out.put(row.id(), b));
+    return out;
+  }
+
+  private Optional<Better> better(Bench bench, ModRow row) {
+    Known k = known.computeIfAbsent(row.id(), id -> read(row));
+    Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, row.id()));
+    Map<String, Boolean> truths = k.fitting().truths(now);
+    if (truths.equals(k.fitted().truths())) return Optional.empty();
+    Facts then = Facts.remembered(k.fitted().truths());
+    Map<String, List<String>> answers = k.fitting().renewed(k.fitted().answers(), then, now);
+    Map<String, String> entries = new HashMap<>();
+    k.fitted().entries().forEach(e -> entries.put(e.path(), e.sha256()));
+    Map<String, String> after = new TreeMap<>();
+    try {
+      Outcome outcome =
+          ContentLayout.fitted(
+              bench.game(),
+              k.fitted().entries().stream().map(Fitted.Entry::path).toList(),
+              k.choices(),
+              k.fitting().moves(k.fitting().asked(answers, now)));
+      if (outcome instanceof Outcome.Laid laid)
+        for (Placed p : laid.placed()) after.put(p.gamePath(), entries.get(p.entry()));
+    } catch (IroningException gone) {
+      // the game's definition has changed since: what would come cannot be said
+      return Optional.empty();
+    }
+    Map<String, String> before = new TreeMap<>();
+    for (FileRow f : db.allFiles(row.id()))
+      if (f.pack().isEmpty())
+        before.put(f.path(), f.givenSha256() == null ? f.sha256() : f.givenSha256());
+    ContentDifference d = ContentDifference.between(bench.game().pathCase(), before, after);
+    if (d.isNone()) return Optional.empty();
+    return Optional.of(
+        new Better(
+            because(k.fitted().truths(), truths), answers, d.added(), d.gone(), d.different()));
+  }
+
+  private static List<String> because(Map<String, Boolean> then, Map<String, Boolean> now) {
+    List<String> out = new ArrayList<>();
+    now.forEach(
+        (words, holds) -> {
+          if (!holds.equals(then.get(words)))
+            out.add((holds ? "By now, " : "It is no longer so that ") + words + ".");
+        });
+    return out;
+  }
+
+  private Known read(ModRow row) {
+    Fitted fitted = json.read(row.fitting(), Fitted.class);
+    return new Known(
+        fitted,
+        Fitting.read(ContentLayout.FITTING, fitted.text()),
+        json.read(row.choices(), Choices.class));
+  }
+}

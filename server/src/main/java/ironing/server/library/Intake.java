@@ -1,0 +1,287 @@
+package ironing.server.library;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.archive.Unpacker.Unpacked;
+import ironing.core.game.GameDefinition;
+import ironing.core.library.Choices;
+import ironing.core.library.ContentLayout;
+import ironing.core.library.ContentLayout.Outcome;
+import ironing.core.library.Fitting;
+import ironing.core.library.Fitting.Asked;
+import ironing.core.library.ModCard;
+import ironing.core.path.GamePath;
+import ironing.server.job.Job;
+import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
+import ironing.server.library.LibraryMapper.ArchiveRow;
+import ironing.server.library.Staging.Staged;
+import ironing.server.platform.Events;
+import ironing.server.platform.Json;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/**
+ * Looking into an archive: what the game would get from it under given choices, and whether it can
+ * be installed without a question.
+ */
+@Component
+class Intake {
+  private static final long LARGEST_YAML_BYTES = 4L << 20;
+  private final Archives archives;
+  private final Staging staging;
+  private final LibraryMapper db;
+  private final Workbenches benches;
+  private final Jobs jobs;
+  private final Json json;
+  private final Events events;
+
+  Intake(
+      Archives archives,
+      Staging staging,
+      LibraryMapper db,
+      Workbenches benches,
+      Jobs jobs,
+      Json json,
+      Events events) {
+    this.archives = archives;
+    this.staging = staging;
+    this.db = db;
+    this.benches = benches;
+    this.jobs = jobs;
+    this.json = json;
+    this.events = events;
+  }
+
+  /** What an archive needs of its user before it can be installed. */
+  enum Decision {
+    /** Nothing: one click installs it. */
+    NONE,
+    /** It asks questions. */
+    QUESTIONS,
+    /** Several folders in it could be the mod. */
+    SEVERAL,
+    /** Another version of it is here. */
+    VERSION,
+    /** Its card or its questions cannot be read. */
+    FLAWED,
+    /** Nothing in it is for the game, as far as can be told. */
+    NOTHING,
+    /** It was refused: it cannot be installed. */
+    REFUSED
+  }
+
+  /**
+   * What looking into an archive came to; kept with it.
+   *
+   * @param files that the game would get
+   * @param here a version of the mod that is here, with {@link Decision#VERSION}
+   * @param roots folders in which a mod could begin, with {@link Decision#SEVERAL}
+   */
+  record Look(
+      Decision decision,
+      String name,
+      String version,
+      int files,
+      long sizeBytes,
+      List<String> roots,
+      @MayBeAbsent Long here,
+      List<Problem> problems) {}
+
+  /**
+   * What one mod out of an archive would be.
+   *
+   * @param flaws of its card and its fitting; it can be installed without them
+   * @param fitting empty when it asks nothing, or its questions were left aside
+   */
+  record Plan(
+      Staged staged,
+      Choices choices,
+      Outcome outcome,
+      ModCard card,
+      List<Problem> flaws,
+      Optional<FittingPlan> fitting) {
+    /** With what was chosen and what was offered where nothing was chosen. */
+    Choices settled() {
+      return fitting.map(f -> choices.withAnswers(Fitting.answers(f.asked()))).orElse(choices);
+    }
+  }
+
+  /**
+   * @param folder of the archive in which it lies
+   */
+  record FittingPlan(
+      String text,
+      String folder,
+      Fitting fitting,
+      List<Asked> asked,
+      Map<String, Boolean> truths) {}
+
+  /** Looks into an archive in the background, and writes down what came of it. */
+  Job look(long workspace, ArchiveRow row) {
+    return jobs.start(
+        workspace,
+        Lane.LOOK,
+        "look",
+        "Look into " + row.name(),
+        p -> {
+          // installed meanwhile, by a script that did not wait: there is nothing left to look into
+          if (archives.get(workspace, row.id()).mods() == 0) lookNow(workspace, row, p);
+          if (archives.get(workspace, row.id()).mods() > 0) staging.drop(row.id());
+          return row.id();
+        });
+  }
+
+  /** The same at once. */
+  Look lookNow(long workspace, ArchiveRow row, Jobs.Progress progress) {
+    Look look;
+    try {
+      Staged staged = staging.get(workspace, row, progress);
+      look = lookAt(workspace, row, staged);
+    } catch (IroningException e) {
+      // a full drive says nothing of the archive
+      if (!e.problems().get(0).code().startsWith("archive-")) throw e;
+      look = refused(row, e.problems());
+    }
+    db.setLook(row.id(), json.write(look));
+    events.tell(workspace, "inbox", Map.of("archive", row.id()));
+    return look;
+  }
+
+  private static Look refused(ArchiveRow row, List<Problem> problems) {
+    ModCard card = ModCard.inferredFrom(row.name());
+    return new Look(Decision.REFUSED, card.name(), card.version(), 0, 0, List.of(), null, problems);
+  }
+
+  private Look lookAt(long workspace, ArchiveRow row, Staged staged) {
+    Plan plan = plan(workspace, row, staged, Choices.NONE, Set.of());
+    List<String> roots =
+        plan.outcome() instanceof Outcome.Several several ? several.roots() : List.of();
+    int files = plan.outcome() instanceof Outcome.Laid laid ? laid.placed().size() : 0;
+    Long here = db.modsOfId(workspace, plan.card().id()).stream().reduce((a, b) -> b).orElse(null);
+    return new Look(
+        decision(plan, here),
+        plan.card().name(),
+        plan.card().version(),
+        files,
+        staged.sizeBytes(),
+        roots,
+        here,
+        plan.flaws());
+  }
+
+  private static Decision decision(Plan plan, Long here) {
+    if (!plan.flaws().isEmpty()) return Decision.FLAWED;
+    if (plan.outcome() instanceof Outcome.Several) return Decision.SEVERAL;
+    if (plan.fitting().isPresent()) return Decision.QUESTIONS;
+    if (plan.outcome() instanceof Outcome.Nothing) return Decision.NOTHING;
+    return here == null ? Decision.NONE : Decision.VERSION;
+  }
+
+  /**
+   * What a mod made of an archive would be. Writes nothing.
+   *
+   * @param without versions of the mod itself that its conditions must not see
+   */
+  Plan plan(long workspace, ArchiveRow row, Staged staged, Choices choices, Set<Long> without) {
+    GameDefinition game = benches.game(workspace);
+    List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
+    choices.root().filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
+    List<Problem> flaws = new ArrayList<>();
+    Outcome begins = ContentLayout.begins(game, paths, choices);
+    String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
+    ModCard card = card(row.name(), staged.tree(), choices, root, flaws);
+    Optional<FittingPlan> fitting =
+        choices.plain() || !(begins instanceof Outcome.Laid)
+            ? Optional.empty()
+            : fitting(workspace, row, staged.tree(), root, choices, without, flaws);
+    Outcome outcome = outcome(game, paths, choices, fitting, flaws);
+    return new Plan(staged, choices, outcome, card, List.copyOf(flaws), fitting);
+  }
+
+  private static Outcome outcome(
+      GameDefinition game,
+      List<String> paths,
+      Choices choices,
+      Optional<FittingPlan> fitting,
+      List<Problem> flaws) {
+    if (fitting.isEmpty()) return ContentLayout.of(game, paths, choices);
+    try {
+      FittingPlan f = fitting.get();
+      return ContentLayout.fitted(game, paths, choices, f.fitting().moves(f.asked()));
+    } catch (IroningException wrong) {
+      flaws.addAll(wrong.problems());
+      return new Outcome.Nothing();
+    }
+  }
+
+  private static ModCard card(
+      String archive, Path tree, Choices choices, String root, List<Problem> flaws) {
+    Optional<String> text = text(tree, root, ContentLayout.CARD);
+    ModCard inferred = ModCard.inferredFrom(archive);
+    if (choices.name().isPresent()) inferred = inferred.named(choices.name().get());
+    if (text.isEmpty()) return inferred;
+    try {
+      return ModCard.read(archive + " › " + ContentLayout.CARD, text.get());
+    } catch (IroningException e) {
+      flaws.addAll(e.problems());
+      return inferred;
+    }
+  }
+
+  private Optional<FittingPlan> fitting(
+      long workspace,
+      ArchiveRow row,
+      Path tree,
+      String root,
+      Choices choices,
+      Set<Long> without,
+      List<Problem> flaws) {
+    Optional<String> text = text(tree, root, ContentLayout.FITTING);
+    if (text.isEmpty()) return Optional.empty();
+    try {
+      Fitting fitting = Fitting.read(row.name() + " › " + ContentLayout.FITTING, text.get());
+      BenchFacts facts = new BenchFacts(() -> benches.get(workspace), without);
+      List<Asked> asked = fitting.asked(choices.answers(), facts);
+      return Optional.of(new FittingPlan(text.get(), root, fitting, asked, fitting.truths(facts)));
+    } catch (IroningException e) {
+      flaws.addAll(e.problems());
+      return Optional.empty();
+    }
+  }
+
+  // bytes that are no UTF-8 become marks in the text: a name may look odd, nothing is refused
+  private static Optional<String> text(Path tree, String root, String name) {
+    Path file = GamePath.resolve(tree, GamePath.join(root, name));
+    try {
+      if (!Files.isRegularFile(file) || Files.size(file) > LARGEST_YAML_BYTES)
+        return Optional.empty();
+      return Optional.of(new String(Files.readAllBytes(file), StandardCharsets.UTF_8));
+    } catch (IOException e) {
+      throw ModStore.failed(name, e);
+    }
+  }
+
+  /** All versions of a mod, which its own conditions must not see. */
+  static Set<Long> strandOf(Bench bench, long mod) {
+    Set<Long> all = new HashSet<>();
+    Bench.Mod m = bench.mods().get(mod);
+    if (m != null)
+      bench.mods().values().stream()
+          .filter(o -> o.strand() == m.strand())
+          .forEach(o -> all.add(o.id()));
+    return all;
+  }
+}

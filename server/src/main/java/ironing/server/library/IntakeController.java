@@ -1,0 +1,346 @@
+package ironing.server.library;
+
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import ironing.core.Problem;
+import ironing.core.archive.Unpacker.Unpacked;
+import ironing.core.library.Choices;
+import ironing.core.library.Condition;
+import ironing.core.library.ContentLayout;
+import ironing.core.library.ContentLayout.Outcome;
+import ironing.core.library.ContentLayout.Placed;
+import ironing.core.library.Fitting;
+import ironing.core.library.Fitting.Asked;
+import ironing.core.library.ModCard;
+import ironing.core.library.Reading;
+import ironing.core.path.GamePath;
+import ironing.server.library.Installer.Part;
+import ironing.server.library.Intake.FittingPlan;
+import ironing.server.library.Intake.Plan;
+import ironing.server.library.LibraryMapper.ArchiveRow;
+import ironing.server.library.ModStore.Place;
+import ironing.server.library.Staging.Staged;
+import ironing.server.library.Versions.Collision;
+import ironing.server.library.Versions.FileOf;
+import ironing.server.library.Versions.Replacement;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.core.io.Resource;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What the game would get from an archive. Nothing here writes anything. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/archives/{archive}")
+class IntakeController {
+  private final Archives archives;
+  private final Staging staging;
+  private final Intake intake;
+  private final Versions versions;
+  private final LibraryMapper db;
+  private final Workbenches benches;
+
+  IntakeController(
+      Archives archives,
+      Staging staging,
+      Intake intake,
+      Versions versions,
+      LibraryMapper db,
+      Workbenches benches) {
+    this.archives = archives;
+    this.staging = staging;
+    this.intake = intake;
+    this.versions = versions;
+    this.db = db;
+    this.benches = benches;
+  }
+
+  /**
+   * One mod out of an archive.
+   *
+   * @param root the folder in which it begins; absent to have it recognised
+   * @param leaveOut entries, and folders with {@code /} at the end, that stay out
+   * @param sendTo entries and folders to the mount that they go to
+   * @param answers question of the fitting to answers; a question that is not named gets what is
+   *     offered
+   * @param plain take it as it is: questions are left aside, and a card that cannot be read does
+   *     not count
+   * @param name what to call it when it has no card
+   * @param instead the version whose layer it takes
+   * @param beside the version beside which it lies, unused
+   */
+  record PartRequest(
+      @MayBeAbsent String root,
+      @MayBeAbsent List<String> leaveOut,
+      @MayBeAbsent Map<String, String> sendTo,
+      @MayBeAbsent Map<String, List<String>> answers,
+      @MayBeAbsent Boolean plain,
+      @MayBeAbsent String name,
+      @MayBeAbsent Long instead,
+      @MayBeAbsent Long beside) {
+    Part part() {
+      Choices choices =
+          new Choices(
+              Optional.ofNullable(root),
+              leaveOut,
+              sendTo,
+              answers,
+              Boolean.TRUE.equals(plain),
+              Optional.ofNullable(name).map(String::strip).filter(n -> !n.isEmpty()));
+      if (instead != null) return new Part(choices, new Place.InsteadOf(instead));
+      if (beside != null) return new Part(choices, new Place.Beside(beside));
+      return new Part(choices, new Place.OnTop());
+    }
+  }
+
+  /** A file that the game gets. */
+  record Gets(String entry, String path, String mount, long sizeBytes) {}
+
+  /**
+   * A file that stays out.
+   *
+   * @param chosen the user left it out
+   * @param reading what it is for its reader, absent when it is nothing to read
+   */
+  record StaysOut(
+      String entry,
+      String reason,
+      long sizeBytes,
+      boolean chosen,
+      @MayBeAbsent Reading.Kind reading) {}
+
+  record MountView(String id, String at) {}
+
+  /**
+   * @param image an entry of the archive, absent without one
+   * @param why the condition that it is offered on, in words; absent when there is none
+   */
+  record AnswerView(
+      String id,
+      String say,
+      String about,
+      @MayBeAbsent String image,
+      String cost,
+      boolean offered,
+      boolean taken,
+      @MayBeAbsent String why) {}
+
+  /**
+   * @param amiss why the answers taken will not do, absent when they will
+   */
+  record QuestionView(
+      String id,
+      String chapter,
+      String ask,
+      int min,
+      int max,
+      @MayBeAbsent String amiss,
+      List<AnswerView> answers) {}
+
+  /** A version of the same mod that is here. */
+  record Here(long mod, String version, boolean inUse) {}
+
+  /**
+   * @param state laid out; several folders could be the mod; or nothing in it is for the game
+   * @param root the folder in which the mod begins, and why there
+   * @param roots the folders to choose from
+   * @param inferred its name and version were guessed
+   * @param hasQuestions it has a fitting, whether or not that was left aside
+   * @param collisions who has files at the same paths
+   * @param replaces what it would change in the place of the version that it is to replace
+   */
+  record IntakeView(
+      long archive,
+      String archiveName,
+      State state,
+      String root,
+      String rootReason,
+      List<String> roots,
+      String name,
+      String version,
+      String summary,
+      boolean inferred,
+      List<Problem> flaws,
+      List<Gets> gets,
+      List<StaysOut> staysOut,
+      List<MountView> mounts,
+      boolean hasQuestions,
+      List<QuestionView> questions,
+      List<Collision> collisions,
+      List<Here> here,
+      @MayBeAbsent Replacement replaces) {
+    /** What came of reading its shape. */
+    enum State {
+      LAID,
+      SEVERAL,
+      NOTHING
+    }
+  }
+
+  /** What the game would get from it under these choices. Unpacks it first where need be. */
+  @PostMapping("/intake")
+  IntakeView intake(
+      @PathVariable long workspace, @PathVariable long archive, @RequestBody PartRequest body) {
+    ArchiveRow row = archives.get(workspace, archive);
+    Staged staged = staging.get(workspace, row, (done, total, unit) -> {});
+    Bench bench = benches.get(workspace);
+    Part part = body.part();
+    Optional<Long> instead =
+        part.place() instanceof Place.InsteadOf i ? Optional.of(i.mod()) : Optional.empty();
+    Set<Long> own = instead.map(i -> Intake.strandOf(bench, i)).orElse(Set.of());
+    Plan plan = intake.plan(workspace, row, staged, part.choices(), own);
+    return view(row, bench, plan, instead, own);
+  }
+
+  private IntakeView view(
+      ArchiveRow row, Bench bench, Plan plan, Optional<Long> instead, Set<Long> own) {
+    Map<String, Long> sizes = new HashMap<>();
+    for (Unpacked u : plan.staged().entries()) sizes.put(u.path(), u.sizeBytes());
+    Outcome.Laid laid = plan.outcome() instanceof Outcome.Laid l ? l : null;
+    List<Placed> placed = laid == null ? List.of() : laid.placed();
+    List<String> paths = placed.stream().map(Placed::gamePath).toList();
+    ModCard card = plan.card();
+    boolean asks =
+        plan.staged().entries().stream()
+            .anyMatch(u -> GamePath.name(u.path()).equals(ContentLayout.FITTING));
+    return new IntakeView(
+        row.id(),
+        row.name(),
+        state(plan.outcome()),
+        laid == null ? plan.choices().root().orElse("") : laid.root(),
+        laid == null ? "" : laid.reason(),
+        plan.outcome() instanceof Outcome.Several s ? s.roots() : List.of(),
+        card.name(),
+        card.version(),
+        card.summary(),
+        card.inferred(),
+        plan.flaws(),
+        placed.stream()
+            .map(p -> new Gets(p.entry(), p.gamePath(), p.mount(), sizes.get(p.entry())))
+            .toList(),
+        staysOut(plan, laid, sizes),
+        bench.game().mounts().stream().map(m -> new MountView(m.id(), m.at())).toList(),
+        asks,
+        plan.fitting().map(IntakeController::questions).orElse(List.of()),
+        Versions.collisions(bench, paths, own),
+        here(bench, card.id()),
+        instead.map(i -> versions.compare(bench, i, files(bench, plan, placed))).orElse(null));
+  }
+
+  private static IntakeView.State state(Outcome outcome) {
+    if (outcome instanceof Outcome.Laid) return IntakeView.State.LAID;
+    return outcome instanceof Outcome.Several ? IntakeView.State.SEVERAL : IntakeView.State.NOTHING;
+  }
+
+  private static List<StaysOut> staysOut(Plan plan, Outcome.Laid laid, Map<String, Long> sizes) {
+    if (laid == null) {
+      return plan.staged().entries().stream()
+          .map(
+              u ->
+                  staysOut(
+                      u.path(),
+                      "No part of the game reads such a file at this place.",
+                      u.sizeBytes(),
+                      false))
+          .toList();
+    }
+    return laid.leftOut().stream()
+        .map(l -> staysOut(l.entry(), l.reason(), sizes.get(l.entry()), l.chosen()))
+        .toList();
+  }
+
+  private static StaysOut staysOut(String entry, String reason, long size, boolean chosen) {
+    return new StaysOut(entry, reason, size, chosen, Reading.kind(entry).orElse(null));
+  }
+
+  private static List<QuestionView> questions(FittingPlan f) {
+    return f.asked().stream()
+        .map(
+            a ->
+                new QuestionView(
+                    a.question().id(),
+                    a.question().chapter(),
+                    a.question().ask(),
+                    a.question().min(),
+                    a.question().max(),
+                    a.amiss().orElse(null),
+                    a.question().answers().stream().map(x -> answer(f, a, x)).toList()))
+        .toList();
+  }
+
+  private static AnswerView answer(FittingPlan f, Asked asked, Fitting.Answer a) {
+    String why = a.offer().filter(c -> !isConstant(c)).map(Condition::words).orElse(null);
+    return new AnswerView(
+        a.id(),
+        a.say(),
+        a.about(),
+        a.image().map(i -> GamePath.join(f.folder(), i)).orElse(null),
+        a.cost(),
+        asked.offered().contains(a.id()),
+        asked.taken().contains(a.id()),
+        why);
+  }
+
+  // true and false as they are written in the file
+  private static boolean isConstant(Condition c) {
+    return c instanceof Condition.All all && all.of().isEmpty()
+        || c instanceof Condition.Any any && any.of().isEmpty();
+  }
+
+  private List<Here> here(Bench bench, String cardId) {
+    return db.modsOfId(bench.workspace(), cardId).stream()
+        .map(m -> bench.mods().get(m))
+        .filter(m -> m != null)
+        .map(m -> new Here(m.id(), m.card().version(), bench.inUse(m.id())))
+        .toList();
+  }
+
+  private static List<FileOf> files(Bench bench, Plan plan, List<Placed> placed) {
+    Map<String, String> hashes = new HashMap<>();
+    for (Unpacked u : plan.staged().entries()) hashes.put(u.path(), u.sha256());
+    Path tree = plan.staged().tree();
+    return placed.stream()
+        .map(
+            p -> new FileOf(p.gamePath(), hashes.get(p.entry()), GamePath.resolve(tree, p.entry())))
+        .toList();
+  }
+
+  /** An image or a text out of it, to be read before it is installed. */
+  @GetMapping("/entry")
+  @io.swagger.v3.oas.annotations.responses.ApiResponse(
+      responseCode = "200",
+      content =
+          @Content(
+              mediaType = "application/octet-stream",
+              schema = @Schema(type = "string", format = "binary")))
+  ResponseEntity<Resource> entry(
+      @PathVariable long workspace, @PathVariable long archive, @RequestParam String path) {
+    return Served.file(path, placeOf(workspace, archive, path), false);
+  }
+
+  @GetMapping("/entry-text")
+  ModFiles.Text entryText(
+      @PathVariable long workspace, @PathVariable long archive, @RequestParam String path) {
+    Reading.Decoded read = ModFiles.decoded(path, placeOf(workspace, archive, path));
+    return new ModFiles.Text(read.text(), read.encoding(), false);
+  }
+
+  private Path placeOf(long workspace, long archive, String path) {
+    ArchiveRow row = archives.get(workspace, archive);
+    Staged staged = staging.get(workspace, row, (done, total, unit) -> {});
+    return GamePath.resolve(staged.tree(), path);
+  }
+}

@@ -1,0 +1,295 @@
+package ironing.server.library;
+
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import ironing.core.IroningException;
+import ironing.core.library.ModCard;
+import ironing.server.job.Job;
+import ironing.server.job.JobController;
+import ironing.server.job.Jobs;
+import ironing.server.layers.DifferenceView;
+import ironing.server.library.LibraryController.CardText;
+import ironing.server.library.LibraryController.ModFile;
+import ironing.server.library.LibraryMapper.ModRow;
+import ironing.server.library.ModFiles.Paper;
+import ironing.server.library.ModFiles.Text;
+import ironing.server.library.ModFiles.Verified;
+import ironing.server.library.Versions.Replacement;
+import ironing.server.platform.Json;
+import ironing.server.platform.Revision;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import org.springframework.core.io.Resource;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** One mod: its files, what there is to read, its card, its versions, and taking it away. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/mods/{mod}")
+class ModController {
+  private final ModStore mods;
+  private final ModFiles files;
+  private final Versions versions;
+  private final Bin bin;
+  private final Reinstaller reinstaller;
+  private final LibraryMapper db;
+  private final StrandMapper strands;
+  private final Workbenches benches;
+  private final Jobs jobs;
+  private final Json json;
+
+  ModController(
+      ModStore mods,
+      ModFiles files,
+      Versions versions,
+      Bin bin,
+      Reinstaller reinstaller,
+      LibraryMapper db,
+      StrandMapper strands,
+      Workbenches benches,
+      Jobs jobs,
+      Json json) {
+    this.mods = mods;
+    this.files = files;
+    this.versions = versions;
+    this.bin = bin;
+    this.reinstaller = reinstaller;
+    this.db = db;
+    this.strands = strands;
+    this.benches = benches;
+    this.jobs = jobs;
+    this.json = json;
+  }
+
+  record TagsRequest(List<String> tags) {
+    TagsRequest {
+      Objects.requireNonNull(tags, "tags");
+    }
+  }
+
+  record NotesRequest(String notes) {
+    NotesRequest {
+      Objects.requireNonNull(notes, "notes");
+    }
+  }
+
+  /**
+   * @param sha256 of the file as the user saw it
+   */
+  record EditRequest(String path, String text, String sha256) {
+    EditRequest {
+      Objects.requireNonNull(path, "path");
+      Objects.requireNonNull(text, "text");
+      Objects.requireNonNull(sha256, "sha256");
+    }
+  }
+
+  record PathRequest(String path) {
+    PathRequest {
+      Objects.requireNonNull(path, "path");
+    }
+  }
+
+  /**
+   * @param paths files, and folders with {@code /} at the end
+   * @param hold true to hold them back, false to let them in again
+   */
+  record HoldRequest(List<String> paths, boolean hold) {
+    HoldRequest {
+      Objects.requireNonNull(paths, "paths");
+    }
+  }
+
+  /** All files of a mod, loose ones first. */
+  @GetMapping("/files")
+  List<ModFile> files(@PathVariable long workspace, @PathVariable long mod) {
+    mods.row(workspace, mod);
+    return db.allFiles(mod).stream().map(LibraryController::file).toList();
+  }
+
+  /** The bytes of a file, or of an entry that was left out and kept. Images are shown as such. */
+  @GetMapping("/file")
+  @io.swagger.v3.oas.annotations.responses.ApiResponse(
+      responseCode = "200",
+      content =
+          @Content(
+              mediaType = "application/octet-stream",
+              schema = @Schema(type = "string", format = "binary")))
+  ResponseEntity<Resource> file(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestParam String path,
+      @RequestParam(defaultValue = "false") boolean download) {
+    return Served.file(path, files.place(workspace, mod, path), download);
+  }
+
+  @GetMapping("/text")
+  Text text(@PathVariable long workspace, @PathVariable long mod, @RequestParam String path) {
+    return files.text(workspace, mod, path);
+  }
+
+  /** The header of a plugin, as its text form has it; with the number of its records. */
+  @GetMapping("/plugin-header")
+  PluginLooks.HeaderView pluginHeader(
+      @PathVariable long workspace, @PathVariable long mod, @RequestParam String path) {
+    return PluginLooks.header(path, files.place(workspace, mod, path));
+  }
+
+  @GetMapping("/papers")
+  List<Paper> papers(@PathVariable long workspace, @PathVariable long mod) {
+    return files.papers(workspace, mod);
+  }
+
+  /** Gives a text file another content; what came in the archive is kept. */
+  @PutMapping("/text")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void editText(
+      @PathVariable long workspace, @PathVariable long mod, @RequestBody EditRequest body) {
+    files.edit(workspace, mod, body.path(), body.text(), body.sha256());
+  }
+
+  /** Puts a file back as it came in the archive. */
+  @PostMapping("/restore")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void restoreFile(
+      @PathVariable long workspace, @PathVariable long mod, @RequestBody PathRequest body) {
+    files.restore(workspace, mod, body.path());
+  }
+
+  @PostMapping("/held-back")
+  ResponseEntity<DifferenceView> holdBack(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestBody HoldRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    DifferenceView d =
+        files.holdBack(
+            workspace, Revision.expected(dryRun, ifMatch), mod, body.paths(), body.hold(), dryRun);
+    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+  }
+
+  /** Reads every file of it and compares it with what was installed. */
+  @PostMapping("/verify")
+  Verified verify(@PathVariable long workspace, @PathVariable long mod) {
+    return files.verify(workspace, mod);
+  }
+
+  /** Makes its files anew from its archive, to the same bytes. */
+  @PostMapping("/reinstall")
+  ResponseEntity<Job> reinstall(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    return JobController.accepted(jobs, reinstaller.mod(workspace, mod), prefer);
+  }
+
+  @PutMapping("/tags")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void setTags(
+      @PathVariable long workspace, @PathVariable long mod, @RequestBody TagsRequest body) {
+    ModRow row = mods.row(workspace, mod);
+    List<String> tags =
+        body.tags().stream().map(String::strip).filter(t -> !t.isEmpty()).distinct().toList();
+    for (String t : tags) {
+      if (t.length() > 40) {
+        throw IroningException.of(
+            "tag-long", t, "A tag has at most 40 letters.", "Shorten it, or write a note.");
+      }
+    }
+    strands.setTags(row.strandId(), json.write(tags));
+    benches.tellLibrary(workspace, mod);
+  }
+
+  @PutMapping("/notes")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void setNotes(
+      @PathVariable long workspace, @PathVariable long mod, @RequestBody NotesRequest body) {
+    ModRow row = mods.row(workspace, mod);
+    if (body.notes().length() > 200_000) {
+      throw IroningException.of(
+          "notes-long", "The notes", "They have more than 200,000 letters.", "Shorten them.");
+    }
+    strands.setNotes(row.strandId(), body.notes());
+    benches.tellLibrary(workspace, mod);
+  }
+
+  /** Says what the card should say; the card as it came is kept. */
+  @PutMapping("/card")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void setCard(@PathVariable long workspace, @PathVariable long mod, @RequestBody CardText body) {
+    ModRow row = mods.row(workspace, mod);
+    if (body.name() == null || body.name().isBlank()) {
+      throw IroningException.of("card-wrong", "The card", "It has no name.", "Give it one.");
+    }
+    if (body.version() == null || body.version().isBlank()) {
+      throw IroningException.of("card-wrong", "The card", "It has no version.", "Give it one.");
+    }
+    ModCard before = json.read(row.card(), ModCard.class);
+    boolean sourced = !(body.url() + body.item() + body.release()).isBlank();
+    ModCard after =
+        before.edited(
+            body.name().strip(),
+            body.version().strip(),
+            List.copyOf(body.authors()),
+            body.summary().strip(),
+            sourced
+                ? Optional.of(new ModCard.Source(body.url(), body.item(), body.release()))
+                : Optional.empty());
+    benches.changeLibraryBeside(
+        workspace,
+        "Edited the card of “" + after.name() + "”",
+        () -> {
+          db.setCard(mod, json.write(after));
+          return mod;
+        });
+  }
+
+  /** What another version in its place would change. */
+  @GetMapping("/compare")
+  Replacement compare(
+      @PathVariable long workspace, @PathVariable long mod, @RequestParam long with) {
+    return versions.compare(workspace, mod, with);
+  }
+
+  /** Puts this version in the place of another. */
+  @PostMapping("/use")
+  ResponseEntity<Void> use(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestParam long instead,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    Bench bench = versions.use(workspace, Revision.expected(false, ifMatch), instead, mod);
+    return ResponseEntity.noContent().eTag(Revision.etag(bench.revision())).build();
+  }
+
+  /** What removing it would mean. */
+  @GetMapping("/removal")
+  Bin.Removal removal(@PathVariable long workspace, @PathVariable long mod) {
+    return bin.removal(workspace, mod);
+  }
+
+  /** Removes it, into the bin. */
+  @DeleteMapping
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestParam(defaultValue = "false") boolean archive) {
+    bin.remove(workspace, mod, archive);
+  }
+}

@@ -1,0 +1,220 @@
+package ironing.server.library;
+
+import ironing.core.IroningException;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.library.ContentDifference;
+import ironing.core.path.GamePath;
+import ironing.core.picture.Difference;
+import ironing.core.picture.Picture;
+import ironing.core.plugin.Plugin;
+import ironing.server.layers.DifferenceView;
+import ironing.server.library.LibraryMapper.FileRow;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.Workbenches;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import org.springframework.stereotype.Component;
+
+/** The versions of one mod: what another in its place would change, and putting it there. */
+@Component
+class Versions {
+  private static final int SAMPLES = 500;
+  private final LibraryMapper db;
+  private final Workbenches benches;
+  private final ContentStore content;
+
+  Versions(LibraryMapper db, Workbenches benches, ContentStore content) {
+    this.db = db;
+    this.benches = benches;
+    this.content = content;
+  }
+
+  /** A file of a version that is not installed yet, or of one that is. */
+  record FileOf(String path, String sha256, Path place) {}
+
+  /** Files that two mods both have. */
+  record Collision(long mod, String name, int paths) {}
+
+  /** A plugin whose masters are not those that it had. Absent lists: it comes, or goes. */
+  record PluginChange(
+      String name, @MayBeAbsent List<String> before, @MayBeAbsent List<String> after) {}
+
+  /** Paths, and how many there are in all. */
+  record Paths(int total, List<String> first) {
+    static Paths of(List<String> all) {
+      return new Paths(all.size(), all.stream().limit(SAMPLES).toList());
+    }
+  }
+
+  /**
+   * What another version in a mod's place would change.
+   *
+   * @param collisionsNew paths that only the new version shares with others, by mod
+   * @param game the difference in what the game would see; absent when the version is not installed
+   */
+  record Replacement(
+      long mod,
+      String name,
+      String version,
+      Paths added,
+      Paths gone,
+      Paths different,
+      List<Collision> collisionsNew,
+      List<Collision> collisionsGone,
+      List<PluginChange> plugins,
+      @MayBeAbsent DifferenceView game) {}
+
+  /** What the game would see differently, and how the files differ, with another version in use. */
+  Replacement compare(long workspace, long mod, long other) {
+    Bench bench = benches.get(workspace);
+    Bench.Mod before = required(bench, mod), after = required(bench, other);
+    if (before.strand() != after.strand()) {
+      throw IroningException.of(
+          "other-mod",
+          after.card().name(),
+          "It is no version of " + before.card().name() + ".",
+          "Choose one of its versions.");
+    }
+    List<FileOf> files =
+        db.allFiles(other).stream()
+            .filter(f -> f.pack().isEmpty())
+            .map(f -> new FileOf(f.path(), f.sha256(), content.locate(bench, other, f.path())))
+            .toList();
+    DifferenceView game =
+        bench.inUse(mod)
+            ? DifferenceView.of(bench, Difference.between(bench.picture(), with(bench, mod, other)))
+            : null;
+    return replacement(bench, before, files, game);
+  }
+
+  private static Picture with(Bench bench, long mod, long other) {
+    return bench.picture().rearranged(bench.picture().arrangement().withInstead(mod, other));
+  }
+
+  /** The same for a version that only lies unpacked. */
+  Replacement compare(Bench bench, long mod, Collection<FileOf> files) {
+    return replacement(bench, required(bench, mod), files, null);
+  }
+
+  private Replacement replacement(
+      Bench bench, Bench.Mod mod, Collection<FileOf> files, DifferenceView game) {
+    Map<String, String> before = new TreeMap<>(), after = new TreeMap<>();
+    for (FileRow f : db.allFiles(mod.id()))
+      if (f.pack().isEmpty()) before.put(f.path(), f.sha256());
+    for (FileOf f : files) after.put(f.path(), f.sha256());
+    ContentDifference d = ContentDifference.between(bench.game().pathCase(), before, after);
+    Set<Long> own = Intake.strandOf(bench, mod.id());
+    return new Replacement(
+        mod.id(),
+        mod.card().name(),
+        mod.card().version(),
+        Paths.of(d.added()),
+        Paths.of(d.gone()),
+        Paths.of(d.different()),
+        collisions(bench, d.added(), own),
+        collisions(bench, d.gone(), own),
+        plugins(bench, mod, before, files),
+        game);
+  }
+
+  /**
+   * Who holds some of these paths, and stands; most paths first.
+   *
+   * @param without mods that do not count
+   */
+  static List<Collision> collisions(Bench bench, Collection<String> paths, Set<Long> without) {
+    Holdings holdings = bench.picture().holdings();
+    Standing standing = bench.picture().standing();
+    Map<Long, Integer> counts = new HashMap<>();
+    for (String path : paths) {
+      int id = holdings.idOf(path);
+      if (id < 0) continue;
+      standing.holders(id).stream()
+          .map(slot -> holdings.holderAt(slot).mod())
+          .distinct()
+          .filter(m -> !without.contains(m))
+          .forEach(m -> counts.merge(m, 1, Integer::sum));
+    }
+    return counts.entrySet().stream()
+        .map(e -> new Collision(e.getKey(), bench.nameOf(e.getKey()), e.getValue()))
+        .sorted((a, b) -> b.paths() - a.paths())
+        .toList();
+  }
+
+  private List<PluginChange> plugins(
+      Bench bench, Bench.Mod mod, Map<String, String> before, Collection<FileOf> files) {
+    Map<String, List<String>> was = new TreeMap<>(), is = new TreeMap<>();
+    before.forEach(
+        (path, sha) -> {
+          if (bench.game().isPlugin(path))
+            was.put(GamePath.name(path), masters(path, sha, content.locate(bench, mod.id(), path)));
+        });
+    for (FileOf f : files)
+      if (bench.game().isPlugin(f.path()))
+        is.put(GamePath.name(f.path()), masters(f.path(), f.sha256(), f.place()));
+    List<PluginChange> out = new ArrayList<>();
+    was.forEach(
+        (name, masters) -> {
+          if (!masters.equals(is.get(name))) out.add(new PluginChange(name, masters, is.get(name)));
+        });
+    is.forEach(
+        (name, masters) -> {
+          if (!was.containsKey(name)) out.add(new PluginChange(name, null, masters));
+        });
+    return out;
+  }
+
+  private List<String> masters(String path, String sha, Path file) {
+    return content
+        .plugin(sha, GamePath.name(path), file)
+        .plugin()
+        .map(Plugin::header)
+        .map(Plugin.Header::masters)
+        .orElse(List.of());
+  }
+
+  /** Puts another version in a mod's place: one step of the timeline. */
+  Bench use(long workspace, long revision, long mod, long other) {
+    return benches.rearrange(
+        workspace,
+        revision,
+        bench ->
+            "Put “"
+                + bench.nameOf(other)
+                + "” "
+                + bench.mods().get(other).card().version()
+                + " in place of "
+                + bench.mods().get(mod).card().version(),
+        bench -> {
+          required(bench, mod);
+          required(bench, other);
+          if (!bench.inUse(mod)) {
+            throw IroningException.of(
+                "changed-meanwhile",
+                bench.nameOf(mod),
+                "This version is not the one in use any more.",
+                "Look at it as it is now, and do it again.");
+          }
+          return bench.picture().arrangement().withInstead(mod, other);
+        });
+  }
+
+  static Bench.Mod required(Bench bench, long mod) {
+    Bench.Mod m = bench.mods().get(mod);
+    if (m != null) return m;
+    throw IroningException.of(
+        "not-found",
+        "Mod " + mod,
+        "There is no such mod in this library.",
+        "Choose one from the list.");
+  }
+}
