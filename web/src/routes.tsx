@@ -5,7 +5,11 @@ import { Shell } from './frame/Shell'
 import { WorkspacesView } from './game/WorkspacesView'
 import { LayersView } from './layers/LayersView'
 import { layersQuery } from './layers/queries'
+import { InboxView } from './library/InboxView'
+import { IntakeView } from './library/IntakeView'
 import { LibraryView } from './library/LibraryView'
+import { ModScreen } from './library/ModScreen'
+import { StorageView } from './library/StorageView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { ProposalView } from './load-order/ProposalView'
 import { OverlapsView } from './overlaps/OverlapsView'
@@ -32,7 +36,11 @@ export function createRouter(queries: QueryClient) {
       children: [
         { index: true, element: <OverviewView /> },
         { path: 'library', element: <LibraryView /> },
+        { path: 'library/inbox', element: <InboxView /> },
+        { path: 'library/inbox/:archive', element: <IntakeView /> },
+        { path: 'library/storage', element: <StorageView /> },
         { path: 'library/:mod', element: <LibraryView /> },
+        { path: 'library/:mod/:part', element: <ModScreen /> },
         { path: 'layers', element: <LayersView />, loader: early },
         { path: 'layers/:mod', element: <LayersView />, loader: early },
         { path: 'overlaps', element: <OverlapsView /> },

@@ -11,6 +11,7 @@ type Job = Schema['Job']
 const TOUCHED: Record<string, readonly string[] | 'all'> = {
   library: 'all',
   deployment: 'all',
+  inbox: ['inbox'],
   run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],
 }
 

@@ -10,7 +10,7 @@ import { useMod } from './queries'
 
 /** About one mod: who it is, what the game gets from it, what was left out and why. */
 export function ModAside({ workspace, mod }: { workspace: number; mod: number }) {
-  const detail = useMod(workspace, mod)
+  const detail = useMod(workspace, mod, 200)
   return (
     <Aside label="About the mod">
       {detail.isPending && <Loading what="the mod" />}
@@ -35,6 +35,25 @@ function About({ workspace, mod: m }: { workspace: number; mod: Schema['ModDetai
       {m.inferred && (
         <p className="mt-2 text-ink-2">It has no card: name and version are taken from its archive.</p>
       )}
+      {m.better && (
+        <p className="mt-2 rounded-lg bg-ochre-soft px-3 py-2">
+          Another choice of its contents would fit better by now. {m.better.because.join(' ')}
+        </p>
+      )}
+      <p className="mt-3 flex gap-2">
+        <Link
+          to={`/workspaces/${workspace}/library/${m.id}/about`}
+          className="inline-flex h-[30px] items-center rounded-[7px] bg-strong px-2.5 text-on-strong hover:opacity-90"
+        >
+          Open it
+        </Link>
+        <Link
+          to={`/workspaces/${workspace}/layers/${m.id}`}
+          className="inline-flex h-[30px] items-center rounded-[7px] border border-line px-2.5 hover:bg-sunk"
+        >
+          Open in Layers
+        </Link>
+      </p>
       <NeedsList detail={m} />
       <AsidePart title="Where it came from">
         <p className="break-words text-ink-2">
@@ -100,11 +119,6 @@ function About({ workspace, mod: m }: { workspace: number; mod: Schema['ModDetai
           </ul>
         </AsidePart>
       )}
-      <p className="mt-4">
-        <Link to={`/workspaces/${workspace}/layers/${m.id}`} className="text-woad underline">
-          Open in Layers
-        </Link>
-      </p>
     </>
   )
 }

@@ -3,12 +3,12 @@ import { Link } from 'react-router'
 import { Button } from '../ui/Button'
 import { Problems } from '../ui/Problems'
 import { bytes } from '../ui/text'
-import { cancelUpload, chooseRoot, clearUploads, howFar, type Upload } from './uploads'
+import { cancelUpload, clearUploads, goOn, howFar, leftWords, type Upload } from './uploads'
 
 /** Archives on their way in, each with how far it is. */
 export function UploadList({ workspace, uploads }: { workspace: number; uploads: readonly Upload[] }) {
   if (uploads.length === 0) return null
-  const over = uploads.filter((u) => ['done', 'failed', 'cancelled'].includes(u.state.is)).length
+  const over = uploads.filter((u) => ['arrived', 'failed', 'cancelled'].includes(u.state.is)).length
   return (
     <section aria-label="Archives on their way in" className="card mb-3 max-h-[38%] shrink-0 overflow-y-auto">
       <div className="flex items-center gap-3 px-3.5 py-1.5">
@@ -32,6 +32,7 @@ export function UploadList({ workspace, uploads }: { workspace: number; uploads:
 
 function Line({ workspace, upload: u }: { workspace: number; upload: Upload }) {
   const s = u.state
+  const sent = s.is === 'sending' || s.is === 'broken' ? s.sentBytes : null
   return (
     <li className="border-line border-t px-3.5 py-1.5">
       <div className="flex items-center gap-3">
@@ -40,38 +41,33 @@ function Line({ workspace, upload: u }: { workspace: number; upload: Upload }) {
           {u.name}
         </span>
         <span className="num whitespace-nowrap text-ink-2">{words(u)}</span>
-        {s.is === 'done' && (
+        {s.is === 'arrived' && s.mod !== undefined && (
           <Link to={`/workspaces/${workspace}/library/${s.mod}`} className="text-woad underline">
             Look at it
           </Link>
         )}
-        {(s.is === 'waiting' || s.is === 'sending') && (
+        {s.is === 'broken' && (
+          <Button className="h-6" onClick={() => goOn(u.id)}>
+            Go on
+          </Button>
+        )}
+        {['waiting', 'sending', 'broken'].includes(s.is) && (
           <Button look="quiet" className="h-6" onClick={() => cancelUpload(u.id)}>
             Cancel
           </Button>
         )}
       </div>
-      {s.is === 'sending' && (
+      {sent !== null && (
         <span className="mt-1 block h-1 overflow-hidden rounded-full bg-sunk">
           <span
             className="block h-full bg-woad"
-            style={{ width: `${u.sizeBytes ? (100 * s.sentBytes) / u.sizeBytes : 0}%` }}
+            style={{ width: `${u.sizeBytes ? (100 * sent) / u.sizeBytes : 0}%` }}
           />
         </span>
       )}
-      {s.is === 'failed' && (
+      {(s.is === 'failed' || s.is === 'broken') && (
         <div className="mt-1.5">
           <Problems problems={s.problems} />
-        </div>
-      )}
-      {s.is === 'choosing' && (
-        <div className="mt-1.5 flex flex-wrap items-center gap-2">
-          <span className="text-ink-2">Several folders in it could be the mod. It begins at:</span>
-          {s.roots.map((root) => (
-            <Button key={root} onClick={() => chooseRoot(u, root)}>
-              {root}
-            </Button>
-          ))}
         </div>
       )}
     </li>
@@ -79,17 +75,25 @@ function Line({ workspace, upload: u }: { workspace: number; upload: Upload }) {
 }
 
 function words(u: Upload): string {
-  switch (u.state.is) {
+  const s = u.state
+  switch (s.is) {
     case 'waiting':
       return 'waiting'
-    case 'sending':
-      return `${bytes(u.state.sentBytes)} of ${bytes(u.sizeBytes)}`
-    case 'unpacking':
-      return u.state.unpackedBytes > 0 ? `unpacking, ${bytes(u.state.unpackedBytes)}` : 'unpacking'
-    case 'choosing':
-      return 'needs a word from you'
-    case 'done':
-      return 'brought in'
+    case 'sending': {
+      const pace = s.pace > 0 ? `, ${bytes(s.pace)}/s` : ''
+      const left = leftWords(u.sizeBytes, s.sentBytes, s.pace)
+      return `${bytes(s.sentBytes)} of ${bytes(u.sizeBytes)}${pace}${left && `, ${left}`}`
+    }
+    case 'storing':
+      return 'all of it is here'
+    case 'arrived':
+      return s.mod !== undefined
+        ? 'was here before, and is installed'
+        : s.before
+          ? 'was here before'
+          : 'arrived'
+    case 'broken':
+      return `broke off at ${bytes(s.sentBytes)} of ${bytes(u.sizeBytes)}`
     case 'failed':
       return 'refused'
     default:
@@ -98,10 +102,10 @@ function words(u: Upload): string {
 }
 
 function Icon({ state }: { state: Upload['state']['is'] }) {
-  if (state === 'done') return <Check size={15} className="shrink-0 text-moss" aria-hidden="true" />
-  if (state === 'failed' || state === 'choosing')
+  if (state === 'arrived') return <Check size={15} className="shrink-0 text-moss" aria-hidden="true" />
+  if (state === 'failed' || state === 'broken')
     return <CircleAlert size={15} className="shrink-0 text-madder" aria-hidden="true" />
-  const spins = state === 'sending' || state === 'unpacking'
+  const spins = state === 'sending' || state === 'storing'
   return (
     <LoaderCircle
       size={15}

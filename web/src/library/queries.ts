@@ -1,7 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got } from '../api/client'
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
+
+export type PartRequest = Schema['PartRequest']
+const POLL_MS = 200
 
 export function useLibrary(workspace: number) {
   return useQuery({
@@ -11,29 +15,248 @@ export function useLibrary(workspace: number) {
   })
 }
 
-export function useMod(workspace: number, mod: number) {
+export function useInbox(workspace: number) {
   return useQuery({
-    queryKey: of(workspace, 'mod', mod),
+    queryKey: of(workspace, 'inbox'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/inbox', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** A mod without its files, which {@link useFiles} has. */
+export function useMod(workspace: number, mod: number, limit = 1000) {
+  return useQuery({
+    enabled: mod > 0,
+    queryKey: of(workspace, 'mod', mod, limit),
     queryFn: ({ signal }) =>
       got(
-        api.GET('/api/workspaces/{workspace}/mods/{mod}', { params: { path: { workspace, mod } }, signal }),
+        api.GET('/api/workspaces/{workspace}/mods/{mod}', {
+          params: { path: { workspace, mod }, query: { limit } },
+          signal,
+        }),
       ),
   })
 }
 
-/** Brings in every archive of a folder on the server's machine, as a job that the hem shows. */
-export function useBringInFolder(workspace: number) {
+/** All files of a mod. */
+export function useFiles(workspace: number, mod: number) {
+  return useQuery({
+    queryKey: of(workspace, 'mod-files', mod),
+    // comparing fifty thousand rows with those before would hold the page up
+    structuralSharing: false,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mods/{mod}/files', {
+          params: { path: { workspace, mod } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function usePapers(workspace: number, mod: number) {
+  return useQuery({
+    queryKey: of(workspace, 'papers', mod),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mods/{mod}/papers', {
+          params: { path: { workspace, mod } },
+          signal,
+        }),
+      ),
+  })
+}
+
+/**
+ * The text of a file of a mod.
+ *
+ * @param version of its content, so that an edit asks anew
+ */
+export function useText(workspace: number, mod: number, path: string | null, version = '') {
+  return useQuery({
+    queryKey: of(workspace, 'mod-text', mod, path, version),
+    enabled: path !== null,
+    retry: false,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mods/{mod}/text', {
+          params: { path: { workspace, mod }, query: { path: path as string } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function usePluginHeader(workspace: number, mod: number, path: string) {
+  return useQuery({
+    queryKey: of(workspace, 'plugin-header', mod, path),
+    retry: false,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mods/{mod}/plugin-header', {
+          params: { path: { workspace, mod }, query: { path } },
+          signal,
+        }),
+      ),
+  })
+}
+
+/** The address of the bytes of a file of a mod. */
+export function fileAddress(workspace: number, mod: number, path: string, download = false): string {
+  const query = `path=${encodeURIComponent(path)}${download ? '&download=true' : ''}`
+  return `/api/workspaces/${workspace}/mods/${mod}/file?${query}`
+}
+
+/** The address of the bytes of an entry of an archive. */
+export function entryAddress(workspace: number, archive: number, path: string): string {
+  return `/api/workspaces/${workspace}/archives/${archive}/entry?path=${encodeURIComponent(path)}`
+}
+
+/** What the game would get from an archive under some choices. */
+export function useIntake(workspace: number, archive: number, part: PartRequest) {
+  return useQuery({
+    queryKey: of(workspace, 'intake', archive, part),
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+    gcTime: 60_000,
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/archives/{archive}/intake', {
+          params: { path: { workspace, archive } },
+          body: part,
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useEntryText(workspace: number, archive: number, path: string | null) {
+  return useQuery({
+    queryKey: of(workspace, 'entry-text', archive, path),
+    enabled: path !== null,
+    retry: false,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/archives/{archive}/entry-text', {
+          params: { path: { workspace, archive }, query: { path: path as string } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useComparison(workspace: number, mod: number, other: number | null) {
+  return useQuery({
+    queryKey: of(workspace, 'comparison', mod, other),
+    enabled: other !== null,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mods/{mod}/compare', {
+          params: { path: { workspace, mod }, query: { with: other as number } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useRemoval(workspace: number, mod: number, asked: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'removal', mod),
+    enabled: asked,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mods/{mod}/removal', {
+          params: { path: { workspace, mod } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useStorage(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'storage'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/storage', { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function useBin(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'bin'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/bin', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** Something that changes the library; afterwards everything of the workspace is asked anew. */
+export function useAct<A, R = unknown>(
+  workspace: number,
+  act: (a: A) => Promise<R>,
+  done?: (r: R, a: A) => void,
+) {
   const queries = useQueryClient()
   const { fail } = useNotices()
   return useMutation({
-    mutationFn: (folder: string) =>
-      got(
-        api.POST('/api/workspaces/{workspace}/archives/from-folder', {
-          params: { path: { workspace } },
-          body: { folder },
-        }),
-      ),
+    mutationFn: act,
+    onSuccess: (r: R, a: A) => done?.(r, a),
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace, 'jobs') }),
+    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
   })
+}
+
+/** A change of the arrangement that is made in the library. */
+export function useArrange<A, R>(
+  workspace: number,
+  act: (a: A, header: { 'If-Match': string }) => Promise<R>,
+  revisionOf: (r: R) => number | undefined,
+  done?: (r: R, a: A) => void,
+) {
+  const queries = useQueryClient()
+  const { fail } = useNotices()
+  return useMutation({
+    scope: inTurn(workspace),
+    mutationFn: async (a: A) => {
+      // whatever stands on the screen was made from the state as it is now
+      const now = await got(api.GET('/api/workspaces/{workspace}', { params: { path: { workspace } } }))
+      return act(a, ifMatch(now.revision))
+    },
+    onSuccess: (r: R, a: A) => {
+      const revision = revisionOf(r)
+      if (revision !== undefined) tookRevision(queries, workspace, revision)
+      done?.(r, a)
+    },
+    onError: fail,
+    onSettled: () => askAgain(queries, workspace),
+  })
+}
+
+/**
+ * Follows a job to its end.
+ *
+ * @throws Refused with its problems when it failed
+ */
+export async function ended(job: Schema['Job']): Promise<Schema['Job']> {
+  let j = job
+  while (j.state === 'RUNNING') {
+    await new Promise((wait) => setTimeout(wait, POLL_MS))
+    j = await got(api.GET('/api/jobs/{job}', { params: { path: { job: j.id } } }))
+  }
+  return j
+}
+
+/** Brings in what lies in a folder of the server's machine, as a job that the hem shows. */
+export function useBringInFolder(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    ({ folder, plain }: { folder: string; plain: boolean }) => {
+      const options = { params: { path: { workspace } }, body: { folder } }
+      return got(
+        plain
+          ? api.POST('/api/workspaces/{workspace}/archives/plain-folder', options)
+          : api.POST('/api/workspaces/{workspace}/archives/from-folder', options),
+      )
+    },
+    done,
+  )
 }

@@ -1,15 +1,19 @@
 import { useSyncExternalStore } from 'react'
-import { api, asProblems, got, type Problem, problemsOf, Refused, type Schema } from '../api/client'
+import { Upload as Tus } from 'tus-js-client'
+import { api, asProblems, got, type Problem } from '../api/client'
 import { number } from '../ui/text'
 
 /** Where one archive is on its way in. */
 export type UploadState =
   | { is: 'waiting' }
-  | { is: 'sending'; sentBytes: number }
-  | { is: 'unpacking'; unpackedBytes: number }
-  /** Several folders in it could be the mod: the user picks one. */
-  | { is: 'choosing'; archive: number; roots: readonly string[] }
-  | { is: 'done'; mod: number }
+  /** @param pace bytes a second, 0 while nobody can tell */
+  | { is: 'sending'; sentBytes: number; pace: number }
+  /** It is whole, and being stored. */
+  | { is: 'storing' }
+  /** It is in the inbox, or was here before. */
+  | { is: 'arrived'; archive: number; before: boolean; mod?: number }
+  /** The connection broke; sending it again goes on where it stopped. */
+  | { is: 'broken'; sentBytes: number; problems: readonly Problem[] }
   | { is: 'failed'; problems: readonly Problem[] }
   | { is: 'cancelled' }
 
@@ -22,15 +26,19 @@ export interface Upload {
 }
 
 /**
- * Archives on their way into the library: sent one after another, so that they become layers in the
- * order in which they were dropped. Lives beside the screens, so that going elsewhere stops nothing.
+ * Archives on their way into the library, several side by side. Lives beside the screens, so that going
+ * elsewhere stops nothing; and since the server keeps what has come in, an archive that is dropped again,
+ * even after the page was loaded anew, goes on where it stopped (tus 1.0.0).
  */
-const POLL_MS = 200
+const AT_ONCE = 3
+/** How often a broken connection is tried again by itself, in milliseconds. */
+const RETRIES = [500, 1500, 4000, 8000]
+const CHUNK_BYTES = 32 * 1024 * 1024
+const OVER: readonly UploadState['is'][] = ['arrived', 'failed', 'cancelled']
 let uploads: readonly Upload[] = []
 let lastId = 0
-let sending = false
 const files = new Map<number, File>()
-const requests = new Map<number, XMLHttpRequest>()
+const senders = new Map<number, Tus>()
 const listeners = new Set<() => void>()
 
 function tell(next: readonly Upload[]) {
@@ -42,7 +50,9 @@ function set(id: number, state: UploadState) {
   tell(uploads.map((u) => (u.id === id ? { ...u, state } : u)))
 }
 
-/** Takes files in; they are sent at once, in this order. */
+const find = (id: number) => uploads.find((u) => u.id === id)
+
+/** Takes files in and sends them. */
 export function bringIn(workspace: number, dropped: readonly File[]) {
   const fresh = dropped.map((file): Upload => {
     const id = ++lastId
@@ -53,96 +63,128 @@ export function bringIn(workspace: number, dropped: readonly File[]) {
   sendNext()
 }
 
-/** Ends the sending of one archive, or takes it out of the queue. */
+/** Ends the sending of one archive for good, or takes it out of the queue. */
 export function cancelUpload(id: number) {
-  requests.get(id)?.abort()
-  files.delete(id)
+  // the server lets go of what has come in
+  void senders
+    .get(id)
+    ?.abort(true)
+    .catch(() => {})
+  forget(id)
   set(id, { is: 'cancelled' })
+  sendNext()
+}
+
+/** Goes on with one whose connection broke. */
+export function goOn(id: number) {
+  set(id, { is: 'waiting' })
+  sendNext()
 }
 
 /** Takes what is over out of the list. */
 export function clearUploads(workspace: number) {
-  const over = (u: Upload) =>
-    u.workspace === workspace && ['done', 'failed', 'cancelled'].includes(u.state.is)
-  tell(uploads.filter((u) => !over(u)))
+  tell(uploads.filter((u) => u.workspace !== workspace || !OVER.includes(u.state.is)))
 }
 
-/** Goes on with an archive in which the mod begins at this folder. */
-export async function chooseRoot(upload: Upload, root: string) {
-  if (upload.state.is !== 'choosing') return
-  await install(upload, upload.state.archive, root)
+function forget(id: number) {
+  senders.delete(id)
+  files.delete(id)
 }
 
-async function sendNext() {
-  const next = uploads.find((u) => u.state.is === 'waiting')
-  if (sending || !next) return
-  sending = true
-  try {
-    const archive = await send(next)
-    // unpacking goes on beside the sending of the next one
-    void install(next, archive.id)
-  } catch (e) {
-    if (find(next.id)?.state.is !== 'cancelled') set(next.id, { is: 'failed', problems: asProblems(e) })
-  } finally {
-    sending = false
-    files.delete(next.id)
-    requests.delete(next.id)
-    void sendNext()
+function sendNext() {
+  const going = uploads.filter((u) => u.state.is === 'sending' || u.state.is === 'storing').length
+  for (const next of uploads.filter((u) => u.state.is === 'waiting').slice(0, AT_ONCE - going))
+    void send(next)
+}
+
+async function send(upload: Upload) {
+  const file = files.get(upload.id)
+  if (!file) return
+  const pace = paceOf()
+  set(upload.id, { is: 'sending', sentBytes: 0, pace: 0 })
+  const sender = new Tus(file, {
+    endpoint: '/api/uploads',
+    chunkSize: CHUNK_BYTES,
+    retryDelays: RETRIES,
+    removeFingerprintOnSuccess: true,
+    metadata: { filename: file.name },
+    // what is dropped again is known by where it goes, its name, its size and its time
+    fingerprint: () =>
+      Promise.resolve(['ironing', upload.workspace, file.name, file.size, file.lastModified].join('/')),
+    onProgress: (sentBytes) => {
+      if (find(upload.id)?.state.is === 'sending')
+        set(upload.id, { is: 'sending', sentBytes, pace: pace(sentBytes) })
+    },
+    onError: (e) => {
+      const state = find(upload.id)?.state
+      if (state?.is === 'cancelled') return
+      senders.delete(upload.id)
+      const sentBytes = state?.is === 'sending' ? state.sentBytes : 0
+      set(upload.id, { is: 'broken', sentBytes, problems: brokenBy(upload.name, e) })
+      sendNext()
+    },
+    onSuccess: () => void store(upload, sender.url ?? ''),
+  })
+  senders.set(upload.id, sender)
+  const earlier = await sender.findPreviousUploads()
+  if (earlier[0]) sender.resumeFromPreviousUpload(earlier[0])
+  if (find(upload.id)?.state.is === 'sending') sender.start()
+}
+
+/** Bytes a second over the last few seconds. */
+function paceOf(): (sentBytes: number) => number {
+  const seen: { at: number; sent: number }[] = []
+  return (sent) => {
+    const now = performance.now()
+    seen.push({ at: now, sent })
+    while (seen.length > 2 && now - (seen[0]?.at ?? now) > 4000) seen.shift()
+    const first = seen[0]
+    return first && now - first.at > 300 ? (1000 * (sent - first.sent)) / (now - first.at) : 0
   }
 }
 
-const find = (id: number) => uploads.find((u) => u.id === id)
-
-// fetch cannot say how much of a body has gone
-function send(upload: Upload): Promise<Schema['Archive']> {
-  return new Promise((done, failed) => {
-    const request = new XMLHttpRequest()
-    requests.set(upload.id, request)
-    request.open(
-      'POST',
-      `/api/workspaces/${upload.workspace}/archives?name=${encodeURIComponent(upload.name)}`,
-    )
-    request.setRequestHeader('Content-Type', 'application/octet-stream')
-    request.responseType = 'json'
-    request.upload.onprogress = (e) => set(upload.id, { is: 'sending', sentBytes: e.loaded })
-    request.onload = () => {
-      if (request.status === 201) done(request.response as Schema['Archive'])
-      else failed(new Refused(request.status, problemsOf(request.status, request.response)))
-    }
-    request.onerror = () =>
-      failed(
-        new Refused(0, problemsOf(0, { title: upload.name, detail: 'The connection broke. Drop it again.' })),
-      )
-    request.onabort = () => failed(new Error('cancelled'))
-    set(upload.id, { is: 'sending', sentBytes: 0 })
-    request.send(files.get(upload.id))
-  })
+function brokenBy(name: string, e: unknown): readonly Problem[] {
+  const status = (e as { originalResponse?: { getStatus(): number } }).originalResponse?.getStatus()
+  return [
+    {
+      code: 'broken-off',
+      thing: name,
+      reason: status ? `The server answered ${status}.` : 'The connection broke.',
+      remedy: 'Go on when it is back: what has come in is kept for a week.',
+    },
+  ]
 }
 
-async function install(upload: Upload, archive: number, root?: string) {
-  const path = { workspace: upload.workspace }
-  set(upload.id, { is: 'unpacking', unpackedBytes: 0 })
+async function store(upload: Upload, address: string) {
+  set(upload.id, { is: 'storing' })
+  sendNext()
   try {
-    const body = { archive, root }
-    let job = await got(api.POST('/api/workspaces/{workspace}/mods', { params: { path }, body }))
-    while (job.state === 'RUNNING') {
-      await new Promise((wait) => setTimeout(wait, POLL_MS))
-      job = await got(api.GET('/api/jobs/{job}', { params: { path: { job: job.id } } }))
-      if (job.state === 'RUNNING') set(upload.id, { is: 'unpacking', unpackedBytes: job.done })
-    }
-    set(upload.id, ended(job, archive))
+    const archive = await got(
+      api.POST('/api/workspaces/{workspace}/archives/from-upload', {
+        params: { path: { workspace: upload.workspace } },
+        body: { upload: new URL(address, location.href).pathname, name: upload.name },
+      }),
+    )
+    set(upload.id, {
+      is: 'arrived',
+      archive: archive.id,
+      before: archive.mod !== undefined || archive.look !== undefined,
+      mod: archive.mod,
+    })
   } catch (e) {
     set(upload.id, { is: 'failed', problems: asProblems(e) })
   }
+  forget(upload.id)
+  sendNext()
 }
 
-/** “2 under way, 3 mods brought in, 1 refused” */
+/** “2 under way, 3 arrived, 1 refused” */
 export function howFar(states: readonly UploadState[]): string {
   const n = (...is: UploadState['is'][]) => states.filter((s) => is.includes(s.is)).length
   const parts: [number, string][] = [
-    [n('waiting', 'sending', 'unpacking'), 'under way'],
-    [n('choosing'), n('choosing') === 1 ? 'waits for you' : 'wait for you'],
-    [n('done'), n('done') === 1 ? 'mod brought in' : 'mods brought in'],
+    [n('waiting', 'sending', 'storing'), 'under way'],
+    [n('broken'), 'broken off'],
+    [n('arrived'), 'arrived'],
     [n('failed'), 'refused'],
     [n('cancelled'), 'cancelled'],
   ]
@@ -152,13 +194,11 @@ export function howFar(states: readonly UploadState[]): string {
     .join(', ')
 }
 
-/** What a job that is over means for its archive. */
-export function ended(job: Schema['Job'], archive: number): UploadState {
-  if (job.state === 'DONE' && job.result !== undefined) return { is: 'done', mod: job.result }
-  if (job.state === 'CANCELLED') return { is: 'cancelled' }
-  const several = job.problems.filter((p) => p.code === 'several-mods')
-  if (several.length > 0) return { is: 'choosing', archive, roots: several.map((p) => p.thing) }
-  return { is: 'failed', problems: job.problems }
+/** How much longer at this pace: “12 s left”, “3 min left”; empty when nobody can tell. */
+export function leftWords(sizeBytes: number, sentBytes: number, pace: number): string {
+  if (pace <= 0) return ''
+  const seconds = Math.ceil((sizeBytes - sentBytes) / pace)
+  return seconds < 100 ? `${seconds} s left` : `${Math.round(seconds / 60)} min left`
 }
 
 function subscribe(listener: () => void) {

@@ -74,13 +74,19 @@ public final class ApiClient {
 
   /** Sends an archive and makes a mod of it, on top of those that are there. */
   public void bringIn(long workspace, Path archive) throws IOException, InterruptedException {
-    String base = "/workspaces/" + workspace;
+    job("/workspaces/" + workspace + "/mods", Map.of("archive", store(workspace, archive)));
+  }
+
+  /** Sends an archive into the inbox; gives its number. */
+  public long store(long workspace, Path archive) throws IOException, InterruptedException {
     String name = URLEncoder.encode(archive.getFileName().toString(), StandardCharsets.UTF_8);
     JsonNode stored =
         send(
-            request(base + "/archives?name=" + name, "application/octet-stream")
+            request(
+                    "/workspaces/" + workspace + "/archives?name=" + name,
+                    "application/octet-stream")
                 .POST(BodyPublishers.ofFile(archive)));
-    job(base + "/mods", Map.of("archive", stored.path("id").asLong()));
+    return stored.path("id").asLong();
   }
 
   private HttpRequest.Builder request(String path, String type) {

@@ -10,10 +10,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * Brings the sample world into a running Ironing, through the same API that the page uses: the
- * workspace, the archives in their order, and what is switched off at first.
+ * workspace, the archives in their order, what is switched off at first, and archives that wait in
+ * the inbox.
  *
  * <p>Usage: {@code DemoLoader URL WORLD TARGET}. Does nothing when that was done once, whatever the
  * user has made of it since; goes on where a loading was cut off.
@@ -47,6 +49,9 @@ public final class DemoLoader {
         api.bringIn(workspace, target.resolve("archives").resolve(archive));
     }
     switchOff(workspace);
+    try (Stream<Path> inbox = Files.list(target.resolve("inbox"))) {
+      for (Path archive : inbox.sorted().toList()) api.store(workspace, archive);
+    }
     Files.createFile(loaded);
     return workspace;
   }

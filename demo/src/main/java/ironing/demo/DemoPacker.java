@@ -17,6 +17,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import java.util.zip.GZIPOutputStream;
 import java.util.zip.ZipEntry;
@@ -31,13 +33,18 @@ import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
  *
  * <p>A source becomes what its ending says: {@code x.plug.jsonl} a plugin, {@code x.png.art} a
  * drawn image, {@code x.wav.tone} a sound, a folder {@code x.crate} a pack. A folder below {@code
- * mods} is an archive of that name. The same sources always give the same bytes.
+ * mods} and {@code inbox} is an archive of that name, a folder {@code x.zip} in one an archive in
+ * it. The same sources always give the same bytes.
  *
- * <p>Usage: {@code DemoPacker WORLD TARGET} writes {@code TARGET/game} and {@code TARGET/archives}.
+ * <p>Usage: {@code DemoPacker WORLD TARGET} writes {@code TARGET/game}, {@code TARGET/archives} and
+ * {@code TARGET/inbox}.
  */
 public final class DemoPacker {
   // a fixed time, so that archives made twice are the same file and are recognised as such
   private static final Instant TIME = Instant.parse("2026-01-01T00:00:00Z");
+
+  // a folder that becomes a zip within the game or an archive
+  private static final Pattern INNER_ZIP = Pattern.compile("(.*?\\.(?:crate|zip))/(.*)");
 
   private DemoPacker() {}
 
@@ -50,11 +57,16 @@ public final class DemoPacker {
     Path game = target.resolve("game");
     // the manifest is written last: without it an earlier packing was cut off
     if (!Files.exists(game.resolve("manifest.sha256"))) packGame(world.resolve("game"), game);
-    Path archives = Files.createDirectories(target.resolve("archives"));
-    try (Stream<Path> mods = Files.list(world.resolve("mods"))) {
-      for (Path mod : mods.sorted().toList()) {
-        byte[] bytes = archive(mod.getFileName().toString(), content(mod));
-        Files.write(archives.resolve(mod.getFileName().toString()), bytes);
+    packArchives(world.resolve("mods"), target.resolve("archives"));
+    packArchives(world.resolve("inbox"), target.resolve("inbox"));
+  }
+
+  private static void packArchives(Path sources, Path target) throws IOException {
+    Files.createDirectories(target);
+    try (Stream<Path> all = Files.list(sources)) {
+      for (Path source : all.sorted().toList()) {
+        String name = source.getFileName().toString();
+        Files.write(target.resolve(name), archive(name, content(source)));
       }
     }
   }
@@ -84,12 +96,12 @@ public final class DemoPacker {
     for (Path s : sources) {
       String path = folder.relativize(s).toString().replace('\\', '/');
       Map.Entry<String, byte[]> made = made(path, s);
-      int crate = made.getKey().indexOf(".crate/");
-      if (crate < 0) out.put(made.getKey(), made.getValue());
+      Matcher inner = INNER_ZIP.matcher(made.getKey());
+      if (!inner.matches()) out.put(made.getKey(), made.getValue());
       else
         crates
-            .computeIfAbsent(made.getKey().substring(0, crate + 6), c -> new TreeMap<>())
-            .put(made.getKey().substring(crate + 7), made.getValue());
+            .computeIfAbsent(inner.group(1), c -> new TreeMap<>())
+            .put(inner.group(2), made.getValue());
     }
     for (Map.Entry<String, Map<String, byte[]>> c : crates.entrySet())
       out.put(c.getKey(), zip(c.getValue()));

@@ -60,7 +60,10 @@ public sealed interface Condition {
       return "“" + a.answer() + "” was answered to “" + a.question() + "”";
     if (this instanceof All all) return joined(all.of(), " and ");
     if (this instanceof Any any) return joined(any.of(), " or ");
-    return "it is not so that " + ((Not) this).of().words();
+    Condition not = ((Not) this).of();
+    if (not instanceof ModOn m)
+      return "“" + m.mod() + "”" + range(m.versions()) + " is not installed, or off";
+    return "it is not so that " + not.words();
   }
 
   private static String range(String versions) {

@@ -23,7 +23,7 @@ class EventsController {
       produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   @ApiResponse(
       responseCode = "200",
-      description = "hello, beat, arrangement, library, job, deployment, run, run-line",
+      description = "hello, beat, arrangement, library, inbox, job, deployment, run, run-line",
       content = @Content(schema = @Schema(type = "string")))
   SseEmitter events(@PathVariable long workspace) {
     return events.listen(workspace);

@@ -1,0 +1,34 @@
+import { type DragEvent, type ReactNode, useState } from 'react'
+
+/** A screen that takes files which are dropped on it. */
+export function Dropping({ onDrop, children }: { onDrop: (files: File[]) => void; children: ReactNode }) {
+  const [over, setOver] = useState(false)
+  const isFiles = (e: DragEvent) => e.dataTransfer.types.includes('Files')
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the button beside does the same by keyboard
+    <div
+      className="relative flex min-h-0 min-w-0 flex-1"
+      onDragOver={(e) => {
+        if (!isFiles(e)) return
+        e.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={(e) => {
+        if (!e.currentTarget.contains(e.relatedTarget as Node | null)) setOver(false)
+      }}
+      onDrop={(e) => {
+        if (!isFiles(e)) return
+        e.preventDefault()
+        setOver(false)
+        onDrop([...e.dataTransfer.files])
+      }}
+    >
+      {children}
+      {over && (
+        <div className="pointer-events-none absolute inset-2 z-30 grid place-items-center rounded-xl border-2 border-woad border-dashed bg-woad-soft/90">
+          <p className="font-semibold text-[15px] text-woad">Let go to bring them in</p>
+        </div>
+      )}
+    </div>
+  )
+}

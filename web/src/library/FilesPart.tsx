@@ -1,0 +1,216 @@
+import { Search } from 'lucide-react'
+import { useMemo, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { api, got, type Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { useUndo } from '../frame/queries'
+import { differenceWords } from '../layers/sentence'
+import { Button } from '../ui/Button'
+import { FileTree } from '../ui/FileTree'
+import { Menu } from '../ui/Menu'
+import { PathText } from '../ui/PathText'
+import { Failed, Loading } from '../ui/States'
+import { bytes, number } from '../ui/text'
+import type { TreeNode } from '../ui/tree'
+import { Edit } from './Edit'
+import { kindOf, Preview } from './Preview'
+import { fileAddress, useAct, useArrange, useFiles } from './queries'
+
+type ModFile = Schema['ModFile']
+type Shown = ModFile & { shownPath: string }
+
+/** The files of a mod as a tree, and the one that is selected beside it. */
+export default function FilesPart({ workspace, mod: m }: { workspace: number; mod: Schema['ModDetail'] }) {
+  const files = useFiles(workspace, m.id)
+  const [query, setQuery] = useSearchParams()
+  const [find, setFind] = useState('')
+  const [editing, setEditing] = useState(false)
+  const path = query.get('path')
+  const hold = useHold(workspace, m.id)
+  const restore = useRestore(workspace, m.id)
+  const held = useMemo(() => new Set(m.heldBack), [m.heldBack])
+  // a packed file stands below its pack
+  const shown = useMemo(() => {
+    const words = find.trim().toLowerCase()
+    return (files.data ?? [])
+      .map((f): Shown => ({ ...f, shownPath: f.path, path: f.pack ? `${f.pack} (pack)/${f.path}` : f.path }))
+      .filter((f) => !words || f.path.toLowerCase().includes(words))
+  }, [files.data, find])
+  if (files.isPending) return <Loading what="the files" />
+  if (files.isError) return <Failed error={files.error} retry={() => files.refetch()} />
+  const at = shown.find((f) => f.path === path)
+  const acts = (n: TreeNode<Shown>) => [
+    isHeld(held, n.path)
+      ? { label: 'Let it in again', run: () => hold.mutate({ paths: [n.path], hold: false }) }
+      : { label: 'Hold it back from the game', run: () => hold.mutate({ paths: [n.path], hold: true }) },
+    ...(n.leaf?.edited ? [{ label: 'Put it back as it came', run: () => restore.mutate(n.path) }] : []),
+  ]
+  return (
+    <div className="mt-2 grid min-h-0 flex-1 grid-cols-[minmax(0,5fr)_minmax(0,6fr)] gap-3 max-lg:grid-cols-1">
+      <div className="card flex min-h-0 flex-col overflow-hidden max-lg:h-72">
+        <label className="flex items-center gap-2 border-line border-b px-3 py-1.5">
+          <Search size={14} className="text-ink-3" aria-hidden="true" />
+          <input
+            type="search"
+            aria-label="Find a file of the mod"
+            placeholder="Find a file"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            className="min-w-0 flex-1 bg-transparent outline-none"
+          />
+          {find && (
+            <span className="num text-ink-2">
+              {number(shown.length)} of {number(files.data.length)}
+            </span>
+          )}
+        </label>
+        <FileTree
+          label="Files of the mod"
+          files={shown}
+          selected={path}
+          onSelect={(n) => {
+            setEditing(false)
+            setQuery({ path: n.path }, { replace: true })
+          }}
+          faded={(n) => isHeld(held, n.path)}
+          detail={(n) => (
+            <>
+              {isHeld(held, n.path) && <small className="shrink-0 text-ochre">held back</small>}
+              {n.leaf?.edited && <small className="shrink-0 text-woad">edited</small>}
+              {!n.leaf?.pack && !n.path.includes(' (pack)/') && (
+                <Menu label={`Decide about ${n.name}`} acts={acts(n)} />
+              )}
+            </>
+          )}
+        />
+      </div>
+      <div className="card flex min-h-0 flex-col overflow-hidden max-lg:h-96">
+        {at ? (
+          <FileHead
+            workspace={workspace}
+            mod={m.id}
+            file={at}
+            editable={
+              kindOf(at.path, m.plugins) !== 'image' && kindOf(at.path, m.plugins) !== 'plugin' && !at.pack
+            }
+            editing={editing}
+            onEdit={() => setEditing(true)}
+          >
+            {at.pack ? (
+              <p className="p-4 text-ink-2">It lies in a pack, which the game reads as it is.</p>
+            ) : editing ? (
+              <Edit
+                workspace={workspace}
+                mod={m.id}
+                path={at.path}
+                sha256={at.sha256}
+                done={() => setEditing(false)}
+              />
+            ) : (
+              <Preview
+                workspace={workspace}
+                mod={m.id}
+                path={at.path}
+                kind={kindOf(at.path, m.plugins)}
+                version={at.sha256}
+              />
+            )}
+          </FileHead>
+        ) : (
+          <p className="m-auto max-w-72 p-6 text-center text-ink-2">
+            Choose a file to look at it. Folders and files can be held back from the game and let in again.
+          </p>
+        )}
+      </div>
+    </div>
+  )
+}
+
+/** Whether a path is held back by itself or with a folder above it. */
+export function isHeld(held: ReadonlySet<string>, path: string): boolean {
+  if (held.has(path)) return true
+  for (let s = path.indexOf('/'); s >= 0; s = path.indexOf('/', s + 1))
+    if (held.has(path.slice(0, s + 1))) return true
+  return false
+}
+
+function FileHead(props: {
+  workspace: number
+  mod: number
+  file: Shown
+  editable: boolean
+  editing: boolean
+  onEdit: () => void
+  children: React.ReactNode
+}) {
+  const f = props.file
+  return (
+    <>
+      <div className="flex items-center gap-2 border-line border-b px-3.5 py-1.5">
+        <div className="min-w-0 flex-1">
+          <PathText path={f.shownPath} most={60} className="block truncate" />
+          <small className="block truncate text-ink-2" title={f.entry}>
+            {bytes(f.sizeBytes)}
+            {f.entry && (
+              <>
+                , from <span className="mono">{f.entry}</span> of the archive
+              </>
+            )}
+            {f.edited && ', edited here'}
+          </small>
+        </div>
+        {props.editable && !props.editing && (
+          <Button className="h-7" onClick={props.onEdit}>
+            Edit
+          </Button>
+        )}
+        {!f.pack && (
+          <a
+            href={fileAddress(props.workspace, props.mod, f.path, true)}
+            download
+            className="inline-flex h-7 items-center whitespace-nowrap rounded-[7px] border border-line px-2.5 hover:bg-sunk"
+          >
+            Download a copy
+          </a>
+        )}
+      </div>
+      {props.children}
+    </>
+  )
+}
+
+function useHold(workspace: number, mod: number) {
+  const { say } = useNotices()
+  const { undo } = useUndo(workspace)
+  return useArrange(
+    workspace,
+    (body: { paths: string[]; hold: boolean }, header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/mods/{mod}/held-back', {
+          params: { path: { workspace, mod }, header },
+          body,
+        }),
+      ),
+    (d) => d.revision,
+    (d, { hold }) =>
+      say(`${hold ? 'Held back, in this profile.' : 'Let in again.'} ${differenceWords(d, 'does')}`, {
+        label: 'Undo',
+        run: undo,
+      }),
+  )
+}
+
+function useRestore(workspace: number, mod: number) {
+  const { say } = useNotices()
+  return useAct(
+    workspace,
+    (path: string) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/mods/{mod}/restore', {
+          params: { path: { workspace, mod } },
+          body: { path },
+        }),
+      ),
+    () => say('It is as it came in the archive again.'),
+  )
+}

@@ -1,0 +1,348 @@
+import { PackageX } from 'lucide-react'
+import { lazy, Suspense, useState } from 'react'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { api, got, Refused, type Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { useWorkspace } from '../frame/workspace'
+import { Button } from '../ui/Button'
+import { FileTree } from '../ui/FileTree'
+import { Menu, type MenuAct } from '../ui/Menu'
+import { Screen } from '../ui/Screen'
+import { Segments } from '../ui/Segments'
+import { Empty, Failed, Loading } from '../ui/States'
+import { count } from '../ui/text'
+import type { TreeNode } from '../ui/tree'
+import { IntakeAside } from './IntakeAside'
+import { answered, beginningAt, entriesOf, leftOut, letIn, pagesOf, sentTo } from './part'
+import { Questions } from './Questions'
+import { ended, type PartRequest, useAct, useIntake, useMod } from './queries'
+
+const IntakeReading = lazy(() => import('./IntakeReading'))
+
+type Intake = Schema['IntakeView']
+type Gets = Schema['Gets']
+type StaysOut = Schema['StaysOut'] & { path: string }
+
+/** What the game gets from an archive, and everything that can be decided about it. */
+export function IntakeView() {
+  const workspace = useWorkspace()
+  const { archive: address } = useParams()
+  const [query] = useSearchParams()
+  const again = Number(query.get('instead')) || null
+  // what was chosen for the version that it replaces is where choosing starts
+  const mod = useMod(workspace, again ?? 0, 1)
+  const [begun] = useState(() => query.get('fresh') === '1')
+  if (again && mod.isPending) return <Loading what="the mod" />
+  const sameArchive = mod.data?.archive === Number(address)
+  const start: PartRequest = again
+    ? {
+        ...(sameArchive && !begun ? mod.data?.choices : { answers: mod.data?.choices.answers }),
+        ...(sameArchive && mod.data?.better ? { answers: mod.data.better.answers } : {}),
+        instead: again,
+        beside: undefined,
+      }
+    : {}
+  return <Chosen key={`${address} ${again}`} workspace={workspace} archive={Number(address)} start={start} />
+}
+
+function Chosen({ workspace, archive, start }: { workspace: number; archive: number; start: PartRequest }) {
+  const [part, setPart] = useState<PartRequest>(start)
+  const [others, setOthers] = useState<readonly PartRequest[]>([])
+  const [shown, setShown] = useState<'questions' | 'gets' | 'out' | 'read' | null>(null)
+  const [page, setPage] = useState(0)
+  const intake = useIntake(workspace, archive, part)
+  const install = useInstall(workspace, archive)
+  const view = intake.data
+  if (intake.isPending) {
+    return (
+      <Screen title="What the game gets">
+        <div className="card flex-1">
+          <Loading what="what is in the archive" />
+        </div>
+      </Screen>
+    )
+  }
+  if (intake.isError || !view) {
+    return (
+      <Screen title="What the game gets">
+        <Failed error={intake.error} retry={() => intake.refetch()} />
+      </Screen>
+    )
+  }
+  const pages = pagesOf(view.questions)
+  const at = Math.min(page, Math.max(0, pages.length - 1))
+  const tab = shown ?? (pages.length > 0 ? 'questions' : 'gets')
+  const papers = view.staysOut.filter((s) => s.reading)
+  const amiss = view.questions.some((q) => q.amiss)
+  return (
+    <Screen
+      title={view.name}
+      says={<span className="num">{view.version}</span>}
+      actions={
+        <Link to={`/workspaces/${workspace}/library/inbox`} className="text-woad underline">
+          Back to the inbox
+        </Link>
+      }
+      aside={
+        <IntakeAside
+          workspace={workspace}
+          view={view}
+          part={part}
+          others={others}
+          asking={intake.isPlaceholderData}
+          installing={install.isPending}
+          amiss={amiss}
+          onPart={setPart}
+          onDropOther={(root) => setOthers((o) => o.filter((p) => p.root !== root))}
+          onInstall={(extra) => install.mutate([...others, { ...part, ...extra }])}
+        />
+      }
+    >
+      {view.state === 'SEVERAL' ? (
+        <Several
+          view={view}
+          onPick={(root) => setPart(beginningAt(part, root))}
+          onAll={() => install.mutate(view.roots.map((root) => ({ root, name: lastStep(root) })))}
+        />
+      ) : (
+        <>
+          <Segments
+            label="What to look at"
+            value={tab}
+            onChange={setShown}
+            options={[
+              ...(pages.length > 0 ? [{ value: 'questions' as const, label: 'Questions' }] : []),
+              { value: 'gets' as const, label: `The game gets ${count(view.gets.length, 'file')}` },
+              { value: 'out' as const, label: `Left out: ${view.staysOut.length}` },
+              ...(papers.length > 0 ? [{ value: 'read' as const, label: 'To read' }] : []),
+            ]}
+          />
+          {tab === 'questions' ? (
+            <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden">
+              <div className="min-h-0 flex-1 overflow-y-auto">
+                <Questions
+                  workspace={workspace}
+                  archive={archive}
+                  questions={pages[at] ?? []}
+                  onAnswer={(q, a) => setPart({ ...part, answers: answered(q, part.answers ?? {}, a) })}
+                />
+              </div>
+              <div className="flex items-center gap-2 border-line border-t px-4 py-2">
+                <span className="flex-1 text-ink-2">
+                  {pages.length > 1 ? `Page ${at + 1} of ${pages.length}` : ''}
+                </span>
+                {at > 0 && <Button onClick={() => setPage(at - 1)}>Back</Button>}
+                {at < pages.length - 1 ? (
+                  <Button
+                    look="strong"
+                    disabled={pages[at]?.some((q) => q.amiss)}
+                    onClick={() => setPage(at + 1)}
+                  >
+                    Next
+                  </Button>
+                ) : (
+                  <Button look="strong" disabled={amiss} onClick={() => setShown('gets')}>
+                    See what the game gets
+                  </Button>
+                )}
+              </div>
+            </div>
+          ) : tab === 'read' ? (
+            <Suspense fallback={<Loading what="the text" />}>
+              <IntakeReading workspace={workspace} archive={archive} papers={papers} />
+            </Suspense>
+          ) : tab === 'gets' ? (
+            <Outcome
+              view={view}
+              part={part}
+              onPart={setPart}
+              onSplit={(root) => {
+                setPart(leftOut(part, [`${root}/`]))
+                setOthers((o) => [...o.filter((p) => p.root !== root), { root, name: lastStep(root) }])
+              }}
+            />
+          ) : (
+            <Out view={view} part={part} onPart={setPart} />
+          )}
+        </>
+      )}
+    </Screen>
+  )
+}
+
+const lastStep = (path: string) => path.slice(path.lastIndexOf('/') + 1)
+
+function useInstall(workspace: number, archive: number) {
+  const go = useNavigate()
+  const { say, fail } = useNotices()
+  return useAct(
+    workspace,
+    async (parts: PartRequest[]) => {
+      const job = await got(
+        api.POST('/api/workspaces/{workspace}/mods', {
+          params: { path: { workspace } },
+          body: { archive, parts },
+        }),
+      )
+      return ended(job)
+    },
+    (job) => {
+      if (job.state === 'FAILED') fail(new Refused(0, job.problems))
+      if (job.state !== 'DONE') return
+      say('It is in the library.')
+      go(`/workspaces/${workspace}/library/${job.result}`)
+    },
+  )
+}
+
+function Several(props: { view: Intake; onPick: (root: string) => void; onAll: () => void }) {
+  return (
+    <div className="card flex-1 p-5">
+      <h2>Several folders in it could each be a mod</h2>
+      <p className="mt-1 max-w-[620px] text-ink-2">
+        Look at one to see what the game would get from it. Or make a mod of each; they become layers of their
+        own, in this order.
+      </p>
+      <ul className="mt-3 max-w-[620px]">
+        {props.view.roots.map((root) => (
+          <li key={root} className="flex items-center gap-3 border-line border-b py-2">
+            <span className="mono min-w-0 flex-1 truncate" title={root}>
+              {root}/
+            </span>
+            <Button onClick={() => props.onPick(root)}>Look at it</Button>
+          </li>
+        ))}
+      </ul>
+      <Button look="strong" className="mt-4" onClick={props.onAll}>
+        Make {count(props.view.roots.length, 'mod')} of them
+      </Button>
+    </div>
+  )
+}
+
+function Outcome(props: {
+  view: Intake
+  part: PartRequest
+  onPart: (part: PartRequest) => void
+  onSplit: (root: string) => void
+}) {
+  const { view, part, onPart } = props
+  const [selected, setSelected] = useState<string | null>(null)
+  const all = entries(view)
+  if (view.state === 'NOTHING') {
+    return (
+      <div className="card mt-2 flex-1">
+        <Empty icon={PackageX} title="The game would get nothing from it">
+          No part of the game reads any of its files at these places. Look at what is left out: begin at
+          another folder, or say to which part of the game something goes.
+        </Empty>
+      </div>
+    )
+  }
+  const acts = (node: TreeNode<Gets>): MenuAct[] => {
+    const entry = entriesOf(node, view.gets)
+    const only = entry.length === 1 ? entry[0] : undefined
+    const folder = only?.endsWith('/') ? only.slice(0, -1) : undefined
+    return [
+      { label: 'Leave it out', run: () => onPart(leftOut(part, entry)) },
+      ...(only
+        ? view.mounts.map((m) => ({
+            label: `Send it to ${mountWords(m)}`,
+            run: () => onPart(sentTo(part, only, m.id, all)),
+          }))
+        : []),
+      ...(folder && view.questions.length === 0
+        ? [
+            null,
+            { label: 'Begin here', run: () => onPart(beginningAt(part, folder)) },
+            { label: 'Make a mod of its own of it', run: () => props.onSplit(folder) },
+          ]
+        : []),
+    ]
+  }
+  return (
+    <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden py-1">
+      <FileTree
+        label="What the game gets"
+        files={view.gets}
+        selected={selected}
+        onSelect={(n) => setSelected(n.path)}
+        detail={(n) => (
+          <>
+            {n.leaf && n.leaf.entry !== n.leaf.path && (
+              <small
+                className="mono hidden max-w-[40%] shrink truncate text-ink-3 xl:inline"
+                title={`In the archive: ${n.leaf.entry}`}
+              >
+                {n.leaf.entry}
+              </small>
+            )}
+            <Menu label={`Decide about ${n.name}`} acts={acts(n)} />
+          </>
+        )}
+      />
+    </div>
+  )
+}
+
+function mountWords(m: Schema['MountView']): string {
+  return m.at === '.' ? 'the game’s own folder' : `${m.at}/`
+}
+
+/** Every entry of the archive. */
+function entries(view: Intake): string[] {
+  return [...view.gets.map((g) => g.entry), ...view.staysOut.map((s) => s.entry)]
+}
+
+function Out({
+  view,
+  part,
+  onPart,
+}: {
+  view: Intake
+  part: PartRequest
+  onPart: (part: PartRequest) => void
+}) {
+  const [selected, setSelected] = useState<string | null>(null)
+  const all = entries(view)
+  const files: StaysOut[] = view.staysOut.map((s) => ({ ...s, path: s.entry }))
+  const acts = (node: TreeNode<StaysOut>): MenuAct[] => [
+    ...((part.leaveOut ?? []).some(
+      (l) => l === node.path || node.path.startsWith(l) || l.startsWith(node.path),
+    )
+      ? [{ label: 'Let it in again', run: () => onPart(letIn(part, node.path, all)) }, null]
+      : []),
+    ...view.mounts.map((m) => ({
+      label: `Send it to ${mountWords(m)}`,
+      run: () => onPart(sentTo(part, node.path, m.id, all)),
+    })),
+    ...(node.leaf
+      ? []
+      : [null, { label: 'Begin here', run: () => onPart(beginningAt(part, node.path.slice(0, -1))) }]),
+  ]
+  if (files.length === 0)
+    return (
+      <div className="card mt-2 flex-1 p-4 text-ink-2">Nothing: the game gets every file of the archive.</div>
+    )
+  return (
+    <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden py-1">
+      <FileTree
+        label="Left out"
+        files={files}
+        selected={selected}
+        onSelect={(n) => setSelected(n.path)}
+        detail={(n) => (
+          <>
+            {n.leaf && (
+              <small className="min-w-0 shrink truncate text-ink-2" title={n.leaf.reason}>
+                {n.leaf.reason}
+                {n.leaf.reading && ' It can be read in the library.'}
+              </small>
+            )}
+            <Menu label={`Decide about ${n.name}`} acts={acts(n)} />
+          </>
+        )}
+      />
+    </div>
+  )
+}
