@@ -61,7 +61,7 @@ cpu_ticks() {
 
 read -r TICKS STOLEN < <(cpu_ticks)
 require_programs
-require_packages chromium curl jq
+require_packages chromium curl jq unzip 7zz=7zip
 build_product
 maven -pl bench -am -DskipTests -Dspotless.check.skip=true package || fail "bench could not be built"
 npm_install e2e
@@ -75,7 +75,12 @@ for mods in 75 300; do
   bench_java ironing.bench.ScaleWorld "$WORK/scale-$mods" "$mods" $((mods * 200))
   world "$mods mods" "$WORK/scale-$mods"
 done
+say "· a mod of 50,000 files"
+bench_java ironing.bench.LargeMod "$WORK/large.zip" 50000
+node bench/large-mod.mjs "$URL" "$IRONING_HOME/demo" "$WORK/large.zip" >"$WORK/large.json"
 ./ironing stop >/dev/null
+say "· installing, beside other programs"
+bench_java ironing.bench.InstallBench "$WORK/install" >"$WORK/install.jsonl"
 say "· the core"
 bench_java org.openjdk.jmh.Main ironing.bench.MoveBench -v SILENT -rf json -rff "$WORK/jmh.json" >"$WORK/jmh.log" 2>&1 ||
   fail "the core was not measured: $(tail -n 5 "$WORK/jmh.log")"
@@ -85,6 +90,11 @@ echo "$(date +%F), $(nproc) cores, $(java -version 2>&1 | head -n 1), commit $(g
 echo "Of the processors' time, $((100 * (stolen - STOLEN) / (ticks - TICKS))) % went to other machines on the same host."
 echo
 jq -rs --slurpfile targets bench/targets.json -f bench/table.jq "$FIGURES"
+echo
+jq -rs -f bench/install-table.jq "$WORK/install.jsonl"
+echo
+jq -r '"A mod of 50,000 files, open in the page: the longest task of its thread is \(.longestTaskMs) ms (target: at most 100) " +
+  "while it opens, scrolls, unfolds and is searched; its tree is there after \(.openedMs) ms."' "$WORK/large.json"
 echo
 echo "| one move in the core, mean ms | from the picture before | made anew |"
 echo "|---|--:|--:|"

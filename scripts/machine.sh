@@ -24,13 +24,13 @@ require_programs() {
   exit 2
 }
 
-# require_packages [PROGRAM…]: PostgreSQL and programs whose Debian package has their name. Installed when we may, else
-# named with the command to type.
+# require_packages [PROGRAM[=PACKAGE]…]: PostgreSQL, and programs with the Debian package that they come in, where that
+# has another name. Installed when we may, else named with the command to type.
 require_packages() {
   local want=() program
   if [ -z "${IRONING_DB_URL:-}" ] && [ -z "$(postgres_bin)" ]; then want+=(postgresql); fi
   for program in "$@"; do
-    command -v "$program" >/dev/null || want+=("$program")
+    command -v "${program%=*}" >/dev/null || want+=("${program#*=}")
   done
   command -v setpriv >/dev/null || want+=(util-linux)
   [ ${#want[@]} -eq 0 ] && return 0

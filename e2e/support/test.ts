@@ -47,6 +47,11 @@ export class World {
     return { name, bytes: readFileSync(join(this.packed, 'archives', name)) }
   }
 
+  /** One of the archives that wait in the demo's inbox. */
+  waiting(name: string): GivenFile {
+    return { name, bytes: readFileSync(join(this.packed, 'inbox', name)) }
+  }
+
   archivesFolder(): string {
     const to = join(this.folder, 'archives')
     cpSync(join(this.packed, 'archives'), to, { recursive: true })
@@ -100,6 +105,15 @@ export class World {
     return readdirSync(join(this.game, below), { recursive: true, encoding: 'utf8' }).sort()
   }
 
+  read(path: string): Buffer {
+    return readFileSync(join(this.game, path))
+  }
+
+  /** A file of the game as it was before anything was deployed. */
+  unmodded(path: string): Buffer {
+    return readFileSync(join(this.packed, 'game', path))
+  }
+
   remove(): void {
     rmSync(this.folder, { recursive: true, force: true })
   }
@@ -124,7 +138,7 @@ export const test = base.extend<Fixtures>({
     const troubles: string[] = []
     page.on('pageerror', (e) => troubles.push(e.message))
     page.on('console', (m) => {
-      const refusal = /the server responded with a status of 4\d\d/.test(m.text())
+      const refusal = /the server responded with a status of 4\d\d|net::ERR_/.test(m.text())
       if (['error', 'warning'].includes(m.type()) && !(refusal && expectRefusals)) troubles.push(m.text())
     })
     await use(page)
@@ -147,6 +161,17 @@ export async function drop(page: Page, selector: string, files: readonly GivenFi
   await target.dispatchEvent('dragover', { dataTransfer: transfer })
   await target.dispatchEvent('drop', { dataTransfer: transfer })
   await transfer.dispose()
+}
+
+/** In the inbox: installs what needs no decision, once so many archives have been looked into. */
+export async function installReady(page: Page, archives: number): Promise<void> {
+  const needs = archives === 1 ? 'needs' : 'need'
+  await page
+    .getByRole('button', { name: `Install ${archives} that ${needs} no decision` })
+    .click({ timeout: 120_000 })
+  await expect(page.getByRole('listitem').filter({ hasText: 'needs no decision' })).toHaveCount(0)
+  const over = page.getByRole('button', { name: 'Clear what is over' })
+  if (await over.isVisible()) await over.click()
 }
 
 /** Carries a row by the pointer over others. */

@@ -141,7 +141,9 @@ test.describe('./ironing', () => {
     const ask = async () => (await bash(`ROOT='${checkout}'; default_home`)).said.trim()
     try {
       chmodSync(checkout, 0o700)
-      expect(await ask()).toBe(process.getuid?.() === 0 ? '/var/lib/ironing' : join(checkout, '.ironing-home'))
+      expect(await ask()).toBe(
+        process.getuid?.() === 0 ? '/var/lib/ironing' : join(checkout, '.ironing-home'),
+      )
       chmodSync(checkout, 0o755)
       expect(await ask()).toBe(join(checkout, '.ironing-home'))
     } finally {

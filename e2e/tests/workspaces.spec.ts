@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { zipOf } from '../support/archives'
-import { drop, expect, open, test } from '../support/test'
+import { drop, expect, installReady, open, test } from '../support/test'
 
 test.describe('Workspaces', () => {
   test.use({ expectRefusals: true })
@@ -26,7 +26,7 @@ test.describe('Workspaces', () => {
 
     await open(page, 'Library')
     await drop(page, 'main', [{ name: 'South 1.0.zip', bytes: zipOf({ 'north.txt': 'a better letter\n' }) }])
-    await expect(page.getByText('1 mod brought in')).toBeVisible()
+    await installReady(page, 1)
     await open(page, 'Load order')
     await expect(page.getByText('This game has no plugins')).toBeVisible()
     await open(page, 'Deploy')

@@ -27,6 +27,12 @@ export function Palette({ workspace, open, onOpenChange }: PaletteProps) {
   )
 }
 
+/** Screens below others. */
+const BELOW = [
+  { path: 'library/inbox', name: 'Inbox', about: 'Archives that have come in and wait to be installed' },
+  { path: 'library/storage', name: 'Storage', about: 'What the library takes, where it lies, and the bin' },
+]
+
 const ITEM =
   'flex cursor-pointer items-baseline gap-3 rounded-md px-2.5 py-1.5 data-[selected=true]:bg-woad-soft'
 const GROUP =
@@ -59,6 +65,16 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
               key={v.path}
               value={`go ${v.name}`}
               onSelect={pick(() => go(v.path ? `${base}/${v.path}` : base))}
+              className={ITEM}
+            >
+              {v.name} <span className="truncate text-ink-3">{v.about}</span>
+            </Command.Item>
+          ))}
+          {BELOW.map((v) => (
+            <Command.Item
+              key={v.path}
+              value={`go ${v.name}`}
+              onSelect={pick(() => go(`${base}/${v.path}`))}
               className={ITEM}
             >
               {v.name} <span className="truncate text-ink-3">{v.about}</span>

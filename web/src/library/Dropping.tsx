@@ -1,8 +1,18 @@
 import { type DragEvent, type ReactNode, useState } from 'react'
+import { Refused } from '../api/client'
+import { useNotices } from '../frame/Notices'
+
+const FOLDER = {
+  code: 'folder-dropped',
+  thing: 'A folder',
+  reason: 'A browser hands over files only.',
+  remedy: 'Bring it in by “From a folder”, where you name it as a mod that is unpacked.',
+}
 
 /** A screen that takes files which are dropped on it. */
 export function Dropping({ onDrop, children }: { onDrop: (files: File[]) => void; children: ReactNode }) {
   const [over, setOver] = useState(false)
+  const { fail } = useNotices()
   const isFiles = (e: DragEvent) => e.dataTransfer.types.includes('Files')
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the button beside does the same by keyboard
@@ -20,7 +30,11 @@ export function Dropping({ onDrop, children }: { onDrop: (files: File[]) => void
         if (!isFiles(e)) return
         e.preventDefault()
         setOver(false)
-        onDrop([...e.dataTransfer.files])
+        const items = [...e.dataTransfer.items]
+        const isFolder = (i: number) => items[i]?.webkitGetAsEntry?.()?.isDirectory === true
+        const files = [...e.dataTransfer.files].filter((_, i) => !isFolder(i))
+        if (items.some((_, i) => isFolder(i))) fail(new Refused(0, [FOLDER]))
+        if (files.length > 0) onDrop(files)
       }}
     >
       {children}

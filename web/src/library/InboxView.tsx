@@ -34,7 +34,13 @@ export function InboxView() {
   const install = useAct(
     workspace,
     () =>
-      got(api.POST('/api/workspaces/{workspace}/inbox/install-ready', { params: { path: { workspace } } })),
+      got(
+        api.POST('/api/workspaces/{workspace}/inbox/install-ready', {
+          params: { path: { workspace } },
+          // side by side, they arrive in any order; they become layers in that in which they were dropped
+          body: { first: uploads.flatMap((u) => (u.state.is === 'arrived' ? [u.state.archive] : [])) },
+        }),
+      ),
     () => say(`${count(ready, 'archive')} on the way to become ${ready === 1 ? 'a mod' : 'mods'}.`),
   )
   const nothing = waiting.length + (inbox.data?.arrived.length ?? 0) + uploads.length === 0

@@ -1,5 +1,5 @@
 import { lazy, Suspense, useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
@@ -54,6 +54,9 @@ export function ModScreen() {
       }
       actions={
         <>
+          <Link to={`${base}/${m.id}`} className="text-woad underline">
+            Library
+          </Link>
           {m.fitted && m.archive && (
             <Button onClick={() => go(`${base}/inbox/${m.archive}?instead=${m.id}`)}>Fit again</Button>
           )}

@@ -7,6 +7,7 @@ import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.ServerProcess;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
@@ -16,10 +17,14 @@ import java.util.Objects;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** The server's process is killed while it deploys: the folder is as before or as after. */
+/**
+ * The server's process is killed while it deploys or installs: what is left is as before or as
+ * after.
+ */
 class CrashIT {
   private static final int FILES = 1500;
   private static final long LATEST_MS = 400;
@@ -60,6 +65,57 @@ class CrashIT {
         again.job(base + "/deploy/undeploy", null);
         assertThat(difference(Trees.of(game), before)).as("undeployed in round " + round).isEmpty();
       }
+    }
+  }
+
+  @Test
+  void a_library_holds_whole_mods_only_and_no_litter_whenever_it_was_killed() throws Exception {
+    Path game = Games.plain(temp.resolve("game")).toRealPath();
+    Random random = new Random(11);
+    try (ServerProcess server = new ServerProcess(temp.resolve("home"))) {
+      Api api = server.up();
+      String base = "/api/workspaces/" + api.workspace(game);
+      for (int round = 0; round < 4; round++) {
+        Map<String, String> files = new LinkedHashMap<>();
+        for (int i = 0; i < FILES; i++) files.put("maps/" + i + ".map", "mod " + round + " " + i);
+        byte[] zip = Games.mod(files);
+        String name = "Maps " + round + ".zip";
+        Thread killer = server.killIn(LATEST_MS + random.nextLong(3 * LATEST_MS));
+        Api now = api;
+        server.whileItLasts(
+            () -> {
+              long workspace = now.get("/api/workspaces").get(0).path("id").asLong();
+              now.install(workspace, name, zip);
+              while (true) now.get(base + "/library");
+            });
+        killer.join();
+        api = server.up();
+        long mods = 0;
+        for (JsonNode mod : api.get(base + "/library").path("mods")) {
+          mods++;
+          Api.Answer verified =
+              api.send(
+                  "POST",
+                  base + "/mods/" + mod.path("id").asLong() + "/verify",
+                  Map.of(),
+                  Map.of());
+          assertThat(verified.body().path("checked").asInt()).isEqualTo(FILES);
+          assertThat(verified.body().path("amiss")).isEmpty();
+        }
+        Path library = Path.of(api.get(base + "/storage").path("folder").asText());
+        assertThat(entries(library.resolve("mods"))).as("round " + round).isEqualTo(mods);
+        assertThat(entries(library.resolve("incoming"))).isZero();
+        assertThat(entries(library.resolve("staged"))).isZero();
+        assertThat(entries(library.resolve("archives")))
+            .isEqualTo(api.get(base + "/archives").size());
+      }
+    }
+  }
+
+  private static long entries(Path folder) throws IOException {
+    if (!Files.exists(folder)) return 0;
+    try (Stream<Path> list = Files.list(folder)) {
+      return list.count();
     }
   }
 

@@ -25,6 +25,8 @@ import java.util.zip.CRC32;
  */
 final class Sink {
   private static final int MAX_LINK_HOPS = 8;
+  // up to here a file is written behind the decoder's back; a larger one as it comes
+  private static final int SMALL_BYTES = 1 << 20;
   private static final int LONGEST_LINK_BYTES = 4096;
 
   private final String archive;
@@ -36,6 +38,7 @@ final class Sink {
   private final Map<String, Unpacked> files = new LinkedHashMap<>();
   private final Map<String, Boolean> isFolder = new HashMap<>();
   private final Map<String, String> links = new LinkedHashMap<>();
+  private final WriteBehind writer;
   private final byte[] buffer = new byte[64 * 1024];
   private long unpackedBytes;
   private long totalBytes;
@@ -47,10 +50,12 @@ final class Sink {
       Path into,
       ArchiveLimits limits,
       long packedBytes,
+      WriteBehind writer,
       Unpacker.Progress progress) {
     this.archive = archive;
     this.into = into;
     this.limits = limits;
+    this.writer = writer;
     this.allowedBytes =
         Math.max(limits.floorBytes(), saturatedProduct(packedBytes, limits.ratio()));
     this.progress = progress;
@@ -95,14 +100,42 @@ final class Sink {
     String path = full(entry);
     check(path);
     claim(path, false);
-    Path place = GamePath.resolve(into, path);
-    Files.createDirectories(place.getParent());
     MessageDigest sha = ContentHash.digest();
     CRC32 crc = new CRC32();
+    boolean small = statedSize >= 0 && statedSize <= SMALL_BYTES;
+    long size =
+        small
+            ? smallFile(path, in, new byte[(int) statedSize], sha, crc)
+            : largeFile(path, in, sha, crc);
+    if (statedSize >= 0 && size != statedSize)
+      throw refused(path, "it holds " + size + " bytes and not the " + statedSize + " it states");
+    if (statedCrc >= 0 && crc.getValue() != statedCrc) throw refused(path, "its checksum is wrong");
+    files.put(path, new Unpacked(path, size, HexFormat.of().formatHex(sha.digest())));
+  }
+
+  private long smallFile(String path, InputStream in, byte[] content, MessageDigest sha, CRC32 crc)
+      throws IOException {
+    int size = 0;
+    for (int n = read(in, path); n >= 0; n = read(in, path)) {
+      unfold(path, n);
+      // more than it states is refused by whoever called, whatever it is
+      if (size + n > content.length) return (long) size + n;
+      System.arraycopy(buffer, 0, content, size, n);
+      size += n;
+    }
+    sha.update(content, 0, size);
+    crc.update(content, 0, size);
+    if (size == content.length) writer.write(GamePath.resolve(into, path), content);
+    return size;
+  }
+
+  private long largeFile(String path, InputStream in, MessageDigest sha, CRC32 crc)
+      throws IOException {
+    Path place = GamePath.resolve(into, path);
+    Files.createDirectories(place.getParent());
     long size = 0;
     try (OutputStream out = Files.newOutputStream(place, StandardOpenOption.CREATE_NEW)) {
-      int n;
-      while ((n = read(in, path)) >= 0) {
+      for (int n = read(in, path); n >= 0; n = read(in, path)) {
         size += n;
         unfold(path, n);
         sha.update(buffer, 0, n);
@@ -110,10 +143,7 @@ final class Sink {
         out.write(buffer, 0, n);
       }
     }
-    if (statedSize >= 0 && size != statedSize)
-      throw refused(path, "it holds " + size + " bytes and not the " + statedSize + " it states");
-    if (statedCrc >= 0 && crc.getValue() != statedCrc) throw refused(path, "its checksum is wrong");
-    files.put(path, new Unpacked(path, size, HexFormat.of().formatHex(sha.digest())));
+    return size;
   }
 
   /** A symbolic link; its target counts from its own folder. */
@@ -146,6 +176,7 @@ final class Sink {
 
   /** A link becomes a copy: the library and the game folder hold plain files only. */
   void copyLinks() throws IOException {
+    writer.finish();
     for (String path : links.keySet()) {
       String target = path;
       for (int hop = 0; hop < MAX_LINK_HOPS && links.containsKey(target); hop++)
@@ -160,6 +191,11 @@ final class Sink {
       files.put(path, new Unpacked(path, original.sizeBytes(), original.sha256()));
     }
     links.clear();
+  }
+
+  /** Waits until all that was taken is on the disk. */
+  void settle() throws IOException {
+    writer.finish();
   }
 
   /** From here on entries go below a folder that takes the place of a file: a nested archive. */
@@ -186,6 +222,7 @@ final class Sink {
 
   /** Forgets everything, for a second try at the same archive. */
   void restart() throws IOException {
+    writer.finish();
     for (Unpacked f : files.values()) Files.deleteIfExists(GamePath.resolve(into, f.path()));
     // the file that was being written is not among them
     for (Map.Entry<String, Boolean> e : isFolder.entrySet())

@@ -84,13 +84,15 @@ public final class Unpacker {
   public List<Unpacked> unpack(
       Path archive, String name, Path into, Predicate<String> isNested, Progress progress)
       throws IOException {
-    Sink sink = new Sink(name, into, limits, Files.size(archive), progress);
-    read(archive, sink);
-    sink.copyLinks();
-    for (Unpacked f : sink.files()) {
-      if (isArchiveName(f.path()) && isNested.test(f.path())) nested(f, sink);
+    try (WriteBehind writer = new WriteBehind()) {
+      Sink sink = new Sink(name, into, limits, Files.size(archive), writer, progress);
+      read(archive, sink);
+      sink.copyLinks();
+      for (Unpacked f : sink.files()) {
+        if (isArchiveName(f.path()) && isNested.test(f.path())) nested(f, sink);
+      }
+      return sink.files();
     }
-    return sink.files();
   }
 
   /** Whether a file's name is that of an archive that is read here. */
@@ -111,6 +113,7 @@ public final class Unpacker {
       } catch (ArchiveException e) {
         // one that cannot be read stays the file that it is; one that means harm refuses the whole
         if (e.isHarm()) throw e;
+        sink.settle();
         removeTree(place);
         sink.dropNested(file);
         Files.move(aside, place);

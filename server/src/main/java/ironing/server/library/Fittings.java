@@ -54,14 +54,14 @@ public class Fittings {
   /** By mod: those in use whose conditions have other answers than when they were fitted. */
   public Map<Long, Better> better(Bench bench) {
     Map<Long, Better> out = new LinkedHashMap<>();
-    for (ModRow row : db.fittedMods(bench.workspace()))
-      if (bench.inUse(row.id())) better(bench, row).ifPresent(b -> out.put(row.id(), b));
+    for (long mod : db.fittedMods(bench.workspace()))
+      if (bench.inUse(mod)) better(bench, mod).ifPresent(b -> out.put(mod, b));
     return out;
   }
 
-  private Optional<Better> better(Bench bench, ModRow row) {
-    Known k = known.computeIfAbsent(row.id(), id -> read(row));
-    Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, row.id()));
+  private Optional<Better> better(Bench bench, long mod) {
+    Known k = known.computeIfAbsent(mod, id -> read(db.mod(bench.workspace(), mod)));
+    Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, mod));
     Map<String, Boolean> truths = k.fitting().truths(now);
     if (truths.equals(k.fitted().truths())) return Optional.empty();
     Facts then = Facts.remembered(k.fitted().truths());
@@ -83,7 +83,7 @@ public class Fittings {
       return Optional.empty();
     }
     Map<String, String> before = new TreeMap<>();
-    for (FileRow f : db.allFiles(row.id()))
+    for (FileRow f : db.allFiles(mod))
       if (f.pack().isEmpty())
         before.put(f.path(), f.givenSha256() == null ? f.sha256() : f.givenSha256());
     ContentDifference d = ContentDifference.between(bench.game().pathCase(), before, after);

@@ -118,6 +118,11 @@ class InboxController {
     }
   }
 
+  /**
+   * @param first archives that come before the others, the lowest layer first
+   */
+  record ReadyRequest(@MayBeAbsent List<Long> first) {}
+
   record NamesRequest(List<String> names) {
     NamesRequest {
       Objects.requireNonNull(names, "names");
@@ -132,12 +137,14 @@ class InboxController {
     return new Inbox(waiting, watched.folder(workspace).orElse(null), watched.arrived(workspace));
   }
 
-  /** Installs every archive that needs no decision. */
+  /** Installs every archive that needs no decision, those that are named in their order first. */
   @PostMapping("/inbox/install-ready")
   ResponseEntity<Job> installReady(
       @PathVariable long workspace,
+      @RequestBody(required = false) ReadyRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    return JobController.accepted(jobs, installer.installReady(workspace), prefer);
+    List<Long> order = body == null || body.first() == null ? List.of() : body.first();
+    return JobController.accepted(jobs, installer.installReady(workspace, order), prefer);
   }
 
   /** Watches a folder from now on; an empty name watches none. */

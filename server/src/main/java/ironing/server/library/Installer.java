@@ -35,6 +35,7 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -104,13 +105,16 @@ class Installer {
   }
 
   /**
-   * Installs every archive of the inbox that needs no decision, in the order in which they came.
+   * Installs every archive of the inbox that needs no decision.
+   *
+   * @param first those that come first, in this order; the others follow as they came in
    */
-  Job installReady(long workspace) {
+  Job installReady(long workspace, List<Long> first) {
     List<ArchiveRow> ready =
         db.archives(workspace).stream()
             .filter(a -> a.mods() == 0 && a.look() != null)
             .filter(a -> json.read(a.look(), Look.class).decision() == Decision.NONE)
+            .sorted(Comparator.comparingInt(a -> place(first, a.id())))
             .toList();
     if (ready.isEmpty()) {
       throw IroningException.of(
@@ -128,6 +132,11 @@ class Installer {
           each(ready.size(), p, i -> installNow(workspace, ready.get(i), asItIs(), quiet()));
           return null;
         });
+  }
+
+  private static int place(List<Long> order, long archive) {
+    int at = order.indexOf(archive);
+    return at < 0 ? Integer.MAX_VALUE : at;
   }
 
   private static List<Part> asItIs() {

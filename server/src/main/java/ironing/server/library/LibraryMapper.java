@@ -213,8 +213,13 @@ interface LibraryMapper {
   @Select(MOD + "where id = #{mod} and workspace_id = #{workspace} and binned_at is null")
   ModRow mod(@Param("workspace") long workspace, @Param("mod") long mod);
 
-  @Select(MOD + "where workspace_id = #{workspace} and fitting is not null and binned_at is null")
-  List<ModRow> fittedMods(long workspace);
+  /** The fitting itself may be long: it is read one by one. */
+  @Select(
+      """
+      select id from mod
+      where workspace_id = #{workspace} and fitting is not null and binned_at is null
+      """)
+  List<Long> fittedMods(long workspace);
 
   @Select(
       """
