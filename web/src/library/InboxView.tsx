@@ -129,6 +129,9 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
   const { say } = useNotices()
   const path = { workspace, archive: a.id }
   const look = a.look
+  const looking = useJobs(workspace).data?.find(
+    (j) => j.kind === 'look' && j.state === 'RUNNING' && j.title === `Look into ${a.name}`,
+  )
   const refused = look?.decision === 'REFUSED'
   const instead = look?.decision === 'VERSION' && look.here ? `?instead=${look.here}` : ''
   const address = `/workspaces/${workspace}/library/inbox/${a.id}${instead}`
@@ -175,6 +178,7 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
           )}
         >
           {needs(a)}
+          {!look && looking && looking.total > 0 && `, ${Math.floor((100 * looking.done) / looking.total)} %`}
         </p>
         {refused && <p className="text-[12px] text-ink-2">{look?.problems[0]?.remedy}</p>}
       </div>

@@ -31,26 +31,24 @@ export function IntakeView() {
   const again = Number(query.get('instead')) || null
   // what was chosen for the version that it replaces is where choosing starts
   const mod = useMod(workspace, again ?? 0, 1)
-  const [begun] = useState(() => query.get('fresh') === '1')
   if (again && mod.isPending) return <Loading what="the mod" />
   const sameArchive = mod.data?.archive === Number(address)
+  const better = mod.data?.better
+  // for another archive the server takes over what was chosen for the version that it replaces
   const start: PartRequest = again
-    ? {
-        ...(sameArchive && !begun ? mod.data?.choices : { answers: mod.data?.choices.answers }),
-        ...(sameArchive && mod.data?.better ? { answers: mod.data.better.answers } : {}),
-        instead: again,
-        beside: undefined,
-      }
+    ? sameArchive
+      ? { ...mod.data?.choices, ...(better ? { answers: better.answers } : {}), instead: again }
+      : { instead: again }
     : {}
   return <Chosen key={`${address} ${again}`} workspace={workspace} archive={Number(address)} start={start} />
 }
 
 function Chosen({ workspace, archive, start }: { workspace: number; archive: number; start: PartRequest }) {
-  const [part, setPart] = useState<PartRequest>(start)
+  const [asked, setPart] = useState<PartRequest>(start)
   const [others, setOthers] = useState<readonly PartRequest[]>([])
   const [shown, setShown] = useState<'questions' | 'gets' | 'out' | 'read' | null>(null)
   const [page, setPage] = useState(0)
-  const intake = useIntake(workspace, archive, part)
+  const intake = useIntake(workspace, archive, asked)
   const install = useInstall(workspace, archive)
   const view = intake.data
   if (intake.isPending) {
@@ -69,6 +67,11 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
       </Screen>
     )
   }
+  // what the server has taken over counts as chosen from the first change on
+  const taken = asked.leaveOut ?? asked.sendTo ?? asked.answers
+  const part: PartRequest = taken
+    ? asked
+    : { ...asked, leaveOut: view.leaveOut, sendTo: view.sendTo, answers: view.answers }
   const pages = pagesOf(view.questions)
   const at = Math.min(page, Math.max(0, pages.length - 1))
   const tab = shown ?? (pages.length > 0 ? 'questions' : 'gets')

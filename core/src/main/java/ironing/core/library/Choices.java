@@ -1,5 +1,7 @@
 package ironing.core.library;
 
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -41,6 +43,33 @@ public record Choices(
 
   public Choices withAnswers(Map<String, List<String>> other) {
     return new Choices(root, leaveOut, sendTo, other, plain, name);
+  }
+
+  /**
+   * Choices of one version of a mod for another: the same answers, and what was left out or sent
+   * elsewhere, counted from where the content begins, as far as the other has it.
+   *
+   * @param root where the content of this version begins
+   * @param otherRoot where that of the other begins
+   * @param entries of the other
+   */
+  public Choices carriedTo(
+      Choices other, String root, String otherRoot, Collection<String> entries) {
+    List<String> out = new ArrayList<>();
+    for (String l : leaveOut) moved(l, root, otherRoot, entries).ifPresent(out::add);
+    Map<String, String> sent = new TreeMap<>();
+    sendTo.forEach(
+        (path, mount) -> moved(path, root, otherRoot, entries).ifPresent(p -> sent.put(p, mount)));
+    return new Choices(other.root, out, sent, answers, other.plain, other.name);
+  }
+
+  private static Optional<String> moved(
+      String path, String root, String otherRoot, Collection<String> entries) {
+    String prefix = root.isEmpty() ? "" : root + "/",
+        other = otherRoot.isEmpty() ? "" : otherRoot + "/";
+    if (!path.startsWith(prefix)) return Optional.empty();
+    String there = other + path.substring(prefix.length());
+    return entries.stream().anyMatch(e -> covers(there, e)) ? Optional.of(there) : Optional.empty();
   }
 
   boolean leavesOut(String entry) {

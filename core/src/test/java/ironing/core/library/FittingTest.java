@@ -163,6 +163,24 @@ class FittingTest {
         .doesNotContainKey("fine");
   }
 
+  @Test
+  void choices_go_over_to_another_version_as_far_as_it_has_the_files() {
+    Choices old =
+        new Choices(
+            Optional.empty(),
+            List.of("Mod 1/old/", "Mod 1/gone.txt"),
+            Map.of("Mod 1/extra/", "data"),
+            Map.of("size", List.of("small")),
+            false,
+            Optional.empty());
+    Choices next =
+        old.carriedTo(
+            Choices.NONE, "Mod 1", "Mod 2", List.of("Mod 2/old/a.png", "Mod 2/extra/b.txt"));
+    assertThat(next.leaveOut()).containsExactly("Mod 2/old/");
+    assertThat(next.sendTo()).isEqualTo(Map.of("Mod 2/extra/", "data"));
+    assertThat(next.answers()).isEqualTo(old.answers());
+  }
+
   @ParameterizedTest(name = "{0}")
   @CsvSource(
       delimiter = '|',

@@ -75,8 +75,16 @@ class Installer {
     this.json = json;
   }
 
-  /** One mod out of an archive, and where it stands. */
-  record Part(Choices choices, Place place) {}
+  /**
+   * One mod out of an archive, and where it stands.
+   *
+   * @param carry nothing was chosen: what was chosen for the version that it replaces is taken over
+   */
+  record Part(Choices choices, Place place, boolean carry) {
+    Part(Choices choices, Place place) {
+      this(choices, place, false);
+    }
+  }
 
   /**
    * Makes mods of an archive that is here.
@@ -273,7 +281,11 @@ class Installer {
         part.place() instanceof Place.InsteadOf instead
             ? Intake.strandOf(benches.get(workspace), instead.mod())
             : Set.of();
-    Plan plan = intake.plan(workspace, row, staged, part.choices(), own);
+    Choices choices =
+        part.carry() && part.place() instanceof Place.InsteadOf i
+            ? intake.carried(workspace, staged, part.choices(), i.mod())
+            : part.choices();
+    Plan plan = intake.plan(workspace, row, staged, choices, own);
     // taken as it is, a card or a fitting that cannot be read does not count
     if (!plan.flaws().isEmpty() && !part.choices().plain())
       throw new IroningException(plan.flaws());

@@ -211,6 +211,17 @@ class Intake {
     return new Plan(staged, choices, outcome, card, List.copyOf(flaws), fitting);
   }
 
+  /** What was chosen for the version that it is to replace, as far as this one has it. */
+  Choices carried(long workspace, Staged staged, Choices choices, long instead) {
+    LibraryMapper.ModRow row = db.mod(workspace, instead);
+    if (row == null) return choices;
+    List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
+    Outcome begins = ContentLayout.begins(benches.game(workspace), paths, choices);
+    String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
+    return json.read(row.choices(), Choices.class)
+        .carriedTo(choices, row.contentRoot(), root, paths);
+  }
+
   private static Outcome outcome(
       GameDefinition game,
       List<String> paths,

@@ -79,7 +79,8 @@ class IntakeController {
    * @param plain take it as it is: questions are left aside, and a card that cannot be read does
    *     not count
    * @param name what to call it when it has no card
-   * @param instead the version whose layer it takes
+   * @param instead the version whose layer it takes; what was chosen for that one is taken over
+   *     where leaveOut, sendTo and answers are all absent
    * @param beside the version beside which it lies, unused
    */
   record PartRequest(
@@ -100,7 +101,8 @@ class IntakeController {
               answers,
               Boolean.TRUE.equals(plain),
               Optional.ofNullable(name).map(String::strip).filter(n -> !n.isEmpty()));
-      if (instead != null) return new Part(choices, new Place.InsteadOf(instead));
+      boolean nothing = leaveOut == null && sendTo == null && answers == null;
+      if (instead != null) return new Part(choices, new Place.InsteadOf(instead), nothing);
       if (beside != null) return new Part(choices, new Place.Beside(beside));
       return new Part(choices, new Place.OnTop());
     }
@@ -157,6 +159,7 @@ class IntakeController {
    * @param state laid out; several folders could be the mod; or nothing in it is for the game
    * @param root the folder in which the mod begins, and why there
    * @param roots the folders to choose from
+   * @param leaveOut and {@code sendTo}, {@code answers}: the choices that this is the outcome of
    * @param inferred its name and version were guessed
    * @param hasQuestions it has a fitting, whether or not that was left aside
    * @param collisions who has files at the same paths
@@ -169,6 +172,9 @@ class IntakeController {
       String root,
       String rootReason,
       List<String> roots,
+      List<String> leaveOut,
+      Map<String, String> sendTo,
+      Map<String, List<String>> answers,
       String name,
       String version,
       String summary,
@@ -201,7 +207,11 @@ class IntakeController {
     Optional<Long> instead =
         part.place() instanceof Place.InsteadOf i ? Optional.of(i.mod()) : Optional.empty();
     Set<Long> own = instead.map(i -> Intake.strandOf(bench, i)).orElse(Set.of());
-    Plan plan = intake.plan(workspace, row, staged, part.choices(), own);
+    Choices choices =
+        part.carry() && instead.isPresent()
+            ? intake.carried(workspace, staged, part.choices(), instead.get())
+            : part.choices();
+    Plan plan = intake.plan(workspace, row, staged, choices, own);
     return view(row, bench, plan, instead, own);
   }
 
@@ -223,6 +233,9 @@ class IntakeController {
         laid == null ? plan.choices().root().orElse("") : laid.root(),
         laid == null ? "" : laid.reason(),
         plan.outcome() instanceof Outcome.Several s ? s.roots() : List.of(),
+        plan.choices().leaveOut(),
+        plan.choices().sendTo(),
+        plan.choices().answers(),
         card.name(),
         card.version(),
         card.summary(),
