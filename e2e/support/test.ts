@@ -81,10 +81,15 @@ export class World {
     return this.job('/workspaces', { folder, definition })
   }
 
-  async install(workspace: number, file: GivenFile): Promise<number> {
+  /** Sends an archive into the inbox; gives its number. */
+  async send(workspace: number, file: GivenFile): Promise<number> {
     const path = `/workspaces/${workspace}/archives?name=${encodeURIComponent(file.name)}`
-    const archive = await this.api('POST', path, file.bytes)
-    return this.job(`/workspaces/${workspace}/mods`, { archive: archive.id })
+    return (await this.api('POST', path, file.bytes)).id
+  }
+
+  async install(workspace: number, file: GivenFile): Promise<number> {
+    const archive = await this.send(workspace, file)
+    return this.job(`/workspaces/${workspace}/mods`, { archive })
   }
 
   /** The sample game with all of its mods but one, as the demo has them; gives the workspace. */

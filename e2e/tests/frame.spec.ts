@@ -119,11 +119,21 @@ test.describe('The frame of every screen', () => {
   })
 
   for (const scheme of ['light', 'dark'] as const) {
-    test(`no screen has a fault that axe can find, ${scheme}`, async ({ page }) => {
+    test(`no screen has a fault that axe can find, ${scheme}`, async ({ page, world }) => {
       test.setTimeout(120_000)
       await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
       const faults: string[] = []
-      for (const at of ['/workspaces', ...SCREENS.map((s) => address(workspace, s))]) {
+      const library = `/workspaces/${workspace}/library`
+      const { mods } = await world.api('GET', library)
+      const asks = await world.send(workspace, world.waiting('hull-plates-1.2.zip'))
+      const below = [
+        'inbox',
+        `inbox/${asks}`,
+        'storage',
+        ...['about', 'files', 'reading', 'versions'].map((p) => `${mods[6].id}/${p}`),
+      ]
+      const screens = [...SCREENS.map((s) => address(workspace, s)), ...below.map((b) => `${library}/${b}`)]
+      for (const at of ['/workspaces', ...screens]) {
         await page.goto(at)
         await settled(page)
         const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()

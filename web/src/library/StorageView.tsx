@@ -19,26 +19,26 @@ const PARTS: readonly {
   about: string
   way: string
 }[] = [
-  { key: 'archives', label: 'Archives', about: 'as they came, for installing again', way: 'way-in-play' },
+  { key: 'archives', label: 'Archives', about: 'as they came, for installing again', way: 'bg-woad' },
   {
     key: 'mods',
     label: 'Mods',
     about: 'unpacked; deployed files are links to these where possible',
-    way: 'way-covering',
+    way: 'bg-[var(--bar-light)]',
   },
   {
     key: 'unpacked',
     label: 'Being decided',
     about: 'archives of the inbox, unpacked until they are installed',
-    way: 'way-twin',
+    way: 'bg-ochre',
   },
   {
     key: 'kept',
     label: 'Kept originals',
     about: 'the game’s own files that deployed ones stand in for',
-    way: 'way-game',
+    way: 'bg-line-2',
   },
-  { key: 'bin', label: 'Bin', about: 'removed, and not gone yet', way: 'way-covered' },
+  { key: 'bin', label: 'Bin', about: 'removed, and not gone yet', way: 'bg-ink-3' },
 ]
 
 /** What the library takes of the drive, where it lies, and the bin. */
