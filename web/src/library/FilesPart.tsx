@@ -1,5 +1,5 @@
 import { Search } from 'lucide-react'
-import { useMemo, useState } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -14,10 +14,10 @@ import { bytes, number } from '../ui/text'
 import type { TreeNode } from '../ui/tree'
 import { Edit } from './Edit'
 import { kindOf, Preview } from './Preview'
-import { fileAddress, useAct, useArrange, useFiles } from './queries'
+import { fileAddress, type ShownFile, useAct, useArrange, useFiles } from './queries'
 
-type ModFile = Schema['ModFile']
-type Shown = ModFile & { shownPath: string }
+/** More files than this are found by more letters. */
+const MOST_FOUND = 1_000
 
 /** The files of a mod as a tree, and the one that is selected beside it. */
 export default function FilesPart({ workspace, mod: m }: { workspace: number; mod: Schema['ModDetail'] }) {
@@ -29,17 +29,17 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
   const hold = useHold(workspace, m.id)
   const restore = useRestore(workspace, m.id)
   const held = useMemo(() => new Set(m.heldBack), [m.heldBack])
-  // a packed file stands below its pack
-  const shown = useMemo(() => {
-    const words = find.trim().toLowerCase()
-    return (files.data ?? [])
-      .map((f): Shown => ({ ...f, shownPath: f.path, path: f.pack ? `${f.pack} (pack)/${f.path}` : f.path }))
-      .filter((f) => !words || f.path.toLowerCase().includes(words))
-  }, [files.data, find])
+  // typing goes before looking
+  const words = useDeferredValue(find.trim().toLowerCase())
+  const found = useMemo(() => {
+    if (!words || !files.data) return null
+    return files.data.files.filter((f) => f.lower.includes(words))
+  }, [files.data, words])
+  const shown = useMemo(() => found?.slice(0, MOST_FOUND) ?? files.data?.tree ?? [], [found, files.data])
   if (files.isPending) return <Loading what="the files" />
   if (files.isError) return <Failed error={files.error} retry={() => files.refetch()} />
-  const at = shown.find((f) => f.path === path)
-  const acts = (n: TreeNode<Shown>) => [
+  const at = files.data.files.find((f) => f.path === path)
+  const acts = (n: TreeNode<ShownFile>) => [
     isHeld(held, n.path)
       ? { label: 'Let it in again', run: () => hold.mutate({ paths: [n.path], hold: false }) }
       : { label: 'Hold it back from the game', run: () => hold.mutate({ paths: [n.path], hold: true }) },
@@ -58,9 +58,10 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
             onChange={(e) => setFind(e.target.value)}
             className="min-w-0 flex-1 bg-transparent outline-none"
           />
-          {find && (
+          {found && (
             <span className="num text-ink-2">
-              {number(shown.length)} of {number(files.data.length)}
+              {found.length > MOST_FOUND && `the first ${number(MOST_FOUND)} of `}
+              {number(found.length)} of {number(files.data.files.length)}
             </span>
           )}
         </label>
@@ -137,7 +138,7 @@ export function isHeld(held: ReadonlySet<string>, path: string): boolean {
 function FileHead(props: {
   workspace: number
   mod: number
-  file: Shown
+  file: ShownFile
   editable: boolean
   editing: boolean
   onEdit: () => void
@@ -148,7 +149,7 @@ function FileHead(props: {
     <>
       <div className="flex items-center gap-2 border-line border-b px-3.5 py-1.5">
         <div className="min-w-0 flex-1">
-          <PathText path={f.shownPath} most={60} className="block truncate" />
+          <PathText path={f.own} most={60} className="block truncate" />
           <small className="block truncate text-ink-2" title={f.entry}>
             {bytes(f.sizeBytes)}
             {f.entry && (

@@ -3,6 +3,7 @@ import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
+import { GrowingTree } from '../ui/tree'
 
 export type PartRequest = Schema['PartRequest']
 const POLL_MS = 200
@@ -38,19 +39,41 @@ export function useMod(workspace: number, mod: number, limit = 1000) {
   })
 }
 
-/** All files of a mod. */
+/** A file of a mod in the tree: a packed one stands below its pack. */
+export type ShownFile = Schema['ModFile'] & { own: string; lower: string }
+
+/** Every file of a mod, and the tree that they make. */
+export interface AllFiles {
+  files: readonly ShownFile[]
+  tree: GrowingTree<ShownFile>
+}
+
+const PIECE = 2_000
+
+/** All files of a mod, piece by piece, so that the page answers while fifty thousand come in. */
 export function useFiles(workspace: number, mod: number) {
   return useQuery({
     queryKey: of(workspace, 'mod-files', mod),
-    // comparing fifty thousand rows with those before would hold the page up
     structuralSharing: false,
-    queryFn: ({ signal }) =>
-      got(
-        api.GET('/api/workspaces/{workspace}/mods/{mod}/files', {
-          params: { path: { workspace, mod } },
-          signal,
-        }),
-      ),
+    queryFn: async ({ signal }): Promise<AllFiles> => {
+      const files: ShownFile[] = []
+      const tree = new GrowingTree<ShownFile>()
+      while (true) {
+        const piece = await got(
+          api.GET('/api/workspaces/{workspace}/mods/{mod}/files', {
+            params: { path: { workspace, mod }, query: { limit: PIECE, offset: files.length } },
+            signal,
+          }),
+        )
+        for (const f of piece) {
+          const path = f.pack ? `${f.pack} (pack)/${f.path}` : f.path
+          const shown = { ...f, own: f.path, path, lower: path.toLowerCase() }
+          files.push(shown)
+          tree.add(shown)
+        }
+        if (piece.length < PIECE) return { files, tree }
+      }
+    },
   })
 }
 

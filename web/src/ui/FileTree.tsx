@@ -3,7 +3,7 @@ import clsx from 'clsx'
 import { ChevronRight, File, Folder } from 'lucide-react'
 import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
 import { bytes, number } from './text'
-import { type Leaf, rowsOf, type TreeNode, treeOf } from './tree'
+import { GrowingTree, type Leaf, rowsOf, type TreeNode, treeOf } from './tree'
 
 const ROW = 27
 /** A tree with fewer rows than this opens whole. */
@@ -11,7 +11,8 @@ const OPENS_WHOLE = 60
 
 interface FileTreeProps<L extends Leaf> {
   label: string
-  files: readonly L[]
+  /** The files, or the tree that they have grown into already. */
+  files: readonly L[] | GrowingTree<L>
   selected?: string | null
   onSelect?: (node: TreeNode<L>) => void
   /** What stands behind the name: marks, a menu. */
@@ -24,9 +25,9 @@ interface FileTreeProps<L extends Leaf> {
 /** Folders and files, to walk through by mouse or keyboard; fast with any number. */
 export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
   const { files, selected, onSelect } = props
-  const tree = useMemo(() => treeOf(files), [files])
+  const tree = useMemo(() => (files instanceof GrowingTree ? files : treeOf(files)).nodes(), [files])
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set())
-  const openAtFirst = files.length <= OPENS_WHOLE
+  const openAtFirst = tree.reduce((sum, n) => sum + n.files, 0) <= OPENS_WHOLE
   const isOpen = useCallback(
     (folder: string) => turned.has(folder) !== (openAtFirst || !folder.slice(0, -1).includes('/')),
     [turned, openAtFirst],

@@ -14,34 +14,20 @@ export interface TreeNode<L extends Leaf> {
   files: number
   sizeBytes: number
   leaf?: L
+  /** In no order until {@link childrenOf} is asked. */
   children: TreeNode<L>[]
+  sorted: boolean
 }
 
-/** The tree of some files: folders first, each kind by name. Cost: one look-up a step of a path. */
-export function treeOf<L extends Leaf>(leaves: readonly L[]): TreeNode<L>[] {
-  const root: TreeNode<L> = { path: '', name: '', depth: -1, files: 0, sizeBytes: 0, children: [] }
-  const folders = new Map<string, TreeNode<L>>([['', root]])
-  const folder = (path: string): TreeNode<L> => {
-    const known = folders.get(path)
-    if (known) return known
-    const bare = path.slice(0, -1)
-    const slash = bare.lastIndexOf('/')
-    const parent = folder(bare.slice(0, slash + 1))
-    const made: TreeNode<L> = {
-      path,
-      name: bare.slice(slash + 1),
-      depth: parent.depth + 1,
-      files: 0,
-      sizeBytes: 0,
-      children: [],
-    }
-    parent.children.push(made)
-    folders.set(path, made)
-    return made
-  }
-  for (const leaf of leaves) {
+/** A tree that grows file by file. Cost of one: one look-up and one addition a step of its path. */
+export class GrowingTree<L extends Leaf> {
+  private readonly root: TreeNode<L> = folderOf<L>('', '', -1)
+  private readonly folders = new Map<string, TreeNode<L>>([['', this.root]])
+
+  add(leaf: L): void {
     const slash = leaf.path.lastIndexOf('/')
-    const parent = folder(leaf.path.slice(0, slash + 1))
+    const parent = this.folder(leaf.path.slice(0, slash + 1))
+    parent.sorted = false
     parent.children.push({
       path: leaf.path,
       name: leaf.path.slice(slash + 1),
@@ -50,23 +36,58 @@ export function treeOf<L extends Leaf>(leaves: readonly L[]): TreeNode<L>[] {
       sizeBytes: leaf.sizeBytes,
       leaf,
       children: [],
+      sorted: true,
     })
+    for (let path = parent.path; ; path = path.slice(0, path.lastIndexOf('/', path.length - 2) + 1)) {
+      const folder = this.folders.get(path)
+      if (folder) {
+        folder.files++
+        folder.sizeBytes += leaf.sizeBytes
+      }
+      if (path === '') break
+    }
   }
-  sum(root)
-  return root.children
+
+  /** Folders first, each kind by name. */
+  nodes(): readonly TreeNode<L>[] {
+    return childrenOf(this.root)
+  }
+
+  private folder(path: string): TreeNode<L> {
+    const known = this.folders.get(path)
+    if (known) return known
+    const bare = path.slice(0, -1)
+    const slash = bare.lastIndexOf('/')
+    const parent = this.folder(bare.slice(0, slash + 1))
+    const made = folderOf<L>(path, bare.slice(slash + 1), parent.depth + 1)
+    parent.children.push(made)
+    parent.sorted = false
+    this.folders.set(path, made)
+    return made
+  }
 }
 
-function sum<L extends Leaf>(node: TreeNode<L>) {
-  if (node.leaf) return
-  for (const c of node.children) {
-    sum(c)
-    node.files += c.files
-    node.sizeBytes += c.sizeBytes
+function folderOf<L extends Leaf>(path: string, name: string, depth: number): TreeNode<L> {
+  return { path, name, depth, files: 0, sizeBytes: 0, children: [], sorted: true }
+}
+
+/** What lies in a folder; put in order when it is first looked at, so that nobody waits for all folders. */
+export function childrenOf<L extends Leaf>(node: TreeNode<L>): readonly TreeNode<L>[] {
+  if (!node.sorted) {
+    node.children.sort((a, b) => {
+      const kind = Number(!!a.leaf) - Number(!!b.leaf)
+      return kind || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0)
+    })
+    node.sorted = true
   }
-  node.children.sort((a, b) => {
-    const kind = Number(!!a.leaf) - Number(!!b.leaf)
-    return kind || (a.name < b.name ? -1 : a.name > b.name ? 1 : 0)
-  })
+  return node.children
+}
+
+/** The tree of some files. */
+export function treeOf<L extends Leaf>(leaves: readonly L[]): GrowingTree<L> {
+  const tree = new GrowingTree<L>()
+  for (const leaf of leaves) tree.add(leaf)
+  return tree
 }
 
 /** The rows that are seen when some folders are open, from the top. */
@@ -78,7 +99,7 @@ export function rowsOf<L extends Leaf>(
   const walk = (list: readonly TreeNode<L>[]) => {
     for (const n of list) {
       rows.push(n)
-      if (!n.leaf && isOpen(n.path)) walk(n.children)
+      if (!n.leaf && isOpen(n.path)) walk(childrenOf(n))
     }
   }
   walk(nodes)
@@ -87,5 +108,5 @@ export function rowsOf<L extends Leaf>(
 
 /** The files of a node. */
 export function leavesOf<L extends Leaf>(node: TreeNode<L>): L[] {
-  return node.leaf ? [node.leaf] : node.children.flatMap(leavesOf)
+  return node.leaf ? [node.leaf] : childrenOf(node).flatMap(leavesOf)
 }

@@ -70,7 +70,7 @@ public final class InstallBench {
     Path small = zip(folder.resolve("500.zip"), 500, 24_000);
     compare(
         "ten zips of 500 files at once: beside the same one after another",
-        0.75,
+        0.9,
         into -> ten(small, into, Runtime.getRuntime().availableProcessors()),
         into -> ten(small, into, 1));
   }

@@ -114,11 +114,15 @@ class ModController {
     }
   }
 
-  /** All files of a mod, loose ones first. */
+  /** Files of a mod, loose ones first, then those in packs; each kind by path. */
   @GetMapping("/files")
-  List<ModFile> files(@PathVariable long workspace, @PathVariable long mod) {
+  List<ModFile> files(
+      @PathVariable long workspace,
+      @PathVariable long mod,
+      @RequestParam(defaultValue = "2000") int limit,
+      @RequestParam(defaultValue = "0") int offset) {
     mods.row(workspace, mod);
-    return db.allFiles(mod).stream().map(LibraryController::file).toList();
+    return db.files(mod, limit, offset).stream().map(LibraryController::file).toList();
   }
 
   /** The bytes of a file, or of an entry that was left out and kept. Images are shown as such. */
