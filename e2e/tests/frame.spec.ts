@@ -120,7 +120,7 @@ test.describe('The frame of every screen', () => {
 
   for (const scheme of ['light', 'dark'] as const) {
     test(`no screen has a fault that axe can find, ${scheme}`, async ({ page, world }) => {
-      test.setTimeout(120_000)
+      test.setTimeout(400_000)
       await page.emulateMedia({ colorScheme: scheme, reducedMotion: 'reduce' })
       const faults: string[] = []
       const library = `/workspaces/${workspace}/library`

@@ -1,7 +1,8 @@
 import { FolderInput, Upload } from 'lucide-react'
-import { type FormEvent, useId, useRef, useState } from 'react'
+import { type FormEvent, useRef, useState } from 'react'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { FolderField } from './FolderField'
 import { useBringInFolder } from './queries'
 
 /** The two buttons that bring archives in: picked in the browser, or from a folder of the server's machine. */
@@ -52,7 +53,6 @@ function FolderDialog({
   const [folder, setFolder] = useState('')
   const [plain, setPlain] = useState(false)
   const bring = useBringInFolder(workspace, () => onOpenChange(false))
-  const id = useId()
   const submit = (e: FormEvent) => {
     e.preventDefault()
     bring.mutate({ folder, plain })
@@ -65,17 +65,12 @@ function FolderDialog({
       says="It is only read: whatever lies in it stays as it is."
     >
       <form onSubmit={submit} className="flex flex-col gap-3">
-        <label htmlFor={id} className="flex flex-col gap-1 font-medium">
-          Folder, as a full path on the machine where Ironing runs
-          <input
-            id={id}
-            value={folder}
-            onChange={(e) => setFolder(e.target.value)}
-            spellCheck={false}
-            placeholder="/home/me/downloads/mods"
-            className="mono h-9 rounded-[7px] border border-line-2 bg-card px-2.5"
-          />
-        </label>
+        <FolderField
+          label="Folder, as a full path on the machine where Ironing runs"
+          value={folder}
+          onChange={setFolder}
+          placeholder="/home/me/downloads/mods"
+        />
         <fieldset className="flex flex-col gap-1.5">
           <legend className="sr-only">What the folder is</legend>
           <Choice

@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { Eye, Inbox, PackageOpen } from 'lucide-react'
-import { type FormEvent, useId, useState } from 'react'
+import { type FormEvent, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -15,6 +15,7 @@ import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, number } from '../ui/text'
 import { BringIn } from './BringIn'
 import { Dropping } from './Dropping'
+import { FolderField } from './FolderField'
 import { useAct, useInbox } from './queries'
 import { UploadList } from './UploadList'
 import { bringIn, useUploads } from './uploads'
@@ -269,7 +270,6 @@ function WatchDialog(props: {
   onOpenChange: (open: boolean) => void
 }) {
   const [folder, setFolder] = useState(props.present)
-  const id = useId()
   const watch = useAct(
     props.workspace,
     (name: string) =>
@@ -293,17 +293,12 @@ function WatchDialog(props: {
       says="What arrives there is offered in the inbox. Nothing is taken from it by itself, and it stays as it is."
     >
       <form onSubmit={submit} className="flex flex-col gap-3">
-        <label htmlFor={id} className="flex flex-col gap-1 font-medium">
-          Folder, as a full path on the machine where Ironing runs
-          <input
-            id={id}
-            value={folder}
-            onChange={(e) => setFolder(e.target.value)}
-            spellCheck={false}
-            placeholder="/home/me/downloads"
-            className="mono h-9 rounded-[7px] border border-line-2 bg-card px-2.5"
-          />
-        </label>
+        <FolderField
+          label="Folder, as a full path on the machine where Ironing runs"
+          value={folder}
+          onChange={setFolder}
+          placeholder="/home/me/downloads"
+        />
         <div className="flex gap-2">
           <Button type="submit" look="strong" disabled={!folder.trim() || watch.isPending}>
             Watch it

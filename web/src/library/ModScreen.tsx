@@ -166,12 +166,16 @@ function RemoveDialog(props: {
   )
   const remove = useAct(
     workspace,
-    () => got(api.DELETE('/api/workspaces/{workspace}/mods/{mod}', { params: { path, query: { archive } } })),
-    () => {
+    async () => {
+      // away from it first: nobody asks for a mod that is gone
       props.onOpenChange(false)
-      go(`/workspaces/${workspace}/library`)
-      say(`“${m.name}” lies in the bin.`, { label: 'Bring it back', run: () => giveBack.mutate(undefined) })
+      await go(`/workspaces/${workspace}/library`)
+      return got(
+        api.DELETE('/api/workspaces/{workspace}/mods/{mod}', { params: { path, query: { archive } } }),
+      )
     },
+    () =>
+      say(`“${m.name}” lies in the bin.`, { label: 'Bring it back', run: () => giveBack.mutate(undefined) }),
   )
   const r = removal.data
   return (

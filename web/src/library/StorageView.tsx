@@ -1,5 +1,5 @@
 import { Trash2 } from 'lucide-react'
-import { type FormEvent, useId, useState } from 'react'
+import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -9,6 +9,7 @@ import { Dialog } from '../ui/Dialog'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, when } from '../ui/text'
+import { FolderField } from './FolderField'
 import { ended, useAct, useBin, useStorage } from './queries'
 
 type Use = Schema['Use']
@@ -140,7 +141,6 @@ function MoveDialog(props: {
 }) {
   const { workspace, use: u } = props
   const [folder, setFolder] = useState(u.proposed ?? '')
-  const id = useId()
   const { say } = useNotices()
   const move = useAct(
     workspace,
@@ -174,16 +174,11 @@ function MoveDialog(props: {
       says="All of it is copied there first; nothing is taken away before the copy is whole."
     >
       <form onSubmit={submit} className="flex flex-col gap-3">
-        <label htmlFor={id} className="flex flex-col gap-1 font-medium">
-          To a folder, as a full path on the machine where Ironing runs
-          <input
-            id={id}
-            value={folder}
-            onChange={(e) => setFolder(e.target.value)}
-            spellCheck={false}
-            className="mono h-9 rounded-[7px] border border-line-2 bg-card px-2.5"
-          />
-        </label>
+        <FolderField
+          label="To a folder, as a full path on the machine where Ironing runs"
+          value={folder}
+          onChange={setFolder}
+        />
         {u.proposed && <p className="text-ink-2">{u.proposed} lies on the drive of the game.</p>}
         <div className="flex gap-2">
           <Button type="submit" look="strong" disabled={!folder.trim() || move.isPending}>

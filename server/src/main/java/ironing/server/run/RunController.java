@@ -133,6 +133,10 @@ class RunController {
   RunDetail run(@PathVariable long workspace, @PathVariable long run) {
     Bench bench = benches.get(workspace);
     RunRow row = db.run(workspace, run);
+    // it may end between this look and the next: what is written down then counts
+    boolean justEnded =
+        row != null && row.endedAt() == null && runs.outputSoFar(workspace, run).isEmpty();
+    if (justEnded) row = db.run(workspace, run);
     if (row == null) {
       throw IroningException.of(
           "not-found", "Run " + run, "There is no such run.", "Choose one from the list.");
