@@ -104,9 +104,9 @@ function waitingWords(waiting: number, ready: number, asks: number): string {
 }
 
 /** What an archive needs, in a few words. */
-function needs(a: Archive): string {
+function needs(a: Archive, looking: boolean): string {
   const look = a.look
-  if (!look) return 'being looked into'
+  if (!look) return looking ? 'being looked into' : 'not looked into yet'
   switch (look.decision) {
     case 'NONE':
       return `needs no decision: ${count(look.files, 'file')} for the game`
@@ -145,6 +145,9 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
     () =>
       say(`“${a.name}” lies in the bin.`, { label: 'Bring it back', run: () => giveBack.mutate(undefined) }),
   )
+  const lookAgain = useAct(workspace, () =>
+    got(api.POST('/api/workspaces/{workspace}/archives/{archive}/look', { params: { path } })),
+  )
   const install = useAct(workspace, () =>
     got(
       api.POST('/api/workspaces/{workspace}/mods', {
@@ -175,10 +178,10 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
           className={clsx(
             'break-words text-[12px]',
             refused ? 'text-madder' : look?.decision === 'NONE' ? 'text-ink-2' : 'text-ochre',
-            !look && 'animate-pulse text-ink-2',
+            !look && looking && 'animate-pulse text-ink-2',
           )}
         >
-          {needs(a)}
+          {needs(a, looking !== undefined)}
           {!look && looking && looking.total > 0 && `, ${Math.floor((100 * looking.done) / looking.total)} %`}
         </p>
         {refused && <p className="text-[12px] text-ink-2">{look?.problems[0]?.remedy}</p>}
@@ -198,7 +201,10 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
       <Menu
         label={`More about ${a.name}`}
         acts={[
-          ...(refused ? [] : [{ label: 'See what the game gets', run: () => go(address) }, null]),
+          ...(!look && !looking
+            ? [{ label: 'Look into it again', run: () => lookAgain.mutate(undefined) }]
+            : []),
+          ...(refused || !look ? [] : [{ label: 'See what the game gets', run: () => go(address) }, null]),
           { label: 'Remove it', run: () => remove.mutate(undefined) },
         ]}
       />

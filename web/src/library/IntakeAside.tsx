@@ -163,7 +163,7 @@ export function IntakeAside(props: IntakeAsideProps) {
               {props.others.length > 0 ? `Install ${props.others.length + 1} mods` : 'Install'}
             </Button>
             {inUse && (
-              <Button onClick={() => props.onPart({ ...part, instead: inUse.mod })}>
+              <Button onClick={() => props.onPart({ root: part.root, instead: inUse.mod })}>
                 Version {inUse.version} is here: put it in its place
               </Button>
             )}

@@ -116,7 +116,8 @@ class BadArchivesIT {
     JsonNode waiting = api.get(base + "/inbox").path("waiting");
     assertThat(waiting).hasSize(1);
     assertThat(waiting.get(0).path("name").asText()).isEqualTo(name);
-    assertThat(allFiles(library.resolve("staged"))).isEmpty();
+    // one that was read, and has nothing for the game, waits for its user to decide
+    if (code.startsWith("archive-")) assertThat(allFiles(library.resolve("staged"))).isEmpty();
     assertThat(allFiles(library.resolve("mods"))).isEmpty();
     assertThat(allFiles(library.resolve("incoming"))).isEmpty();
     assertThat(allFiles(temp)).as("nothing outside the library").isEqualTo(before);

@@ -105,9 +105,50 @@ class CrashIT {
         Path library = Path.of(api.get(base + "/storage").path("folder").asText());
         assertThat(entries(library.resolve("mods"))).as("round " + round).isEqualTo(mods);
         assertThat(entries(library.resolve("incoming"))).isZero();
-        assertThat(entries(library.resolve("staged"))).isZero();
+        // what waits is looked into once more at the start; nothing else may lie there
+        assertThat(entries(library.resolve("staged")))
+            .isLessThanOrEqualTo(api.get(base + "/inbox").path("waiting").size());
         assertThat(entries(library.resolve("archives")))
             .isEqualTo(api.get(base + "/archives").size());
+      }
+    }
+  }
+
+  @Test
+  void a_library_that_was_moving_lies_whole_in_one_of_the_two_places() throws Exception {
+    Path game = Games.plain(temp.resolve("game")).toRealPath();
+    Path elsewhere = Files.createDirectories(temp.resolve("elsewhere"));
+    Random random = new Random(3);
+    try (ServerProcess server = new ServerProcess(temp.resolve("home"))) {
+      Api api = server.up();
+      String base = "/api/workspaces/" + api.workspace(game);
+      Map<String, String> files = new LinkedHashMap<>();
+      for (int i = 0; i < FILES; i++) files.put("maps/" + i + ".map", "mod " + i);
+      long mod =
+          api.install(
+                  api.get("/api/workspaces").get(0).path("id").asLong(),
+                  "M 1.zip",
+                  Games.mod(files))
+              .result();
+      for (int round = 0; round < 3; round++) {
+        Path before = Path.of(api.get(base + "/storage").path("folder").asText());
+        String to = before.startsWith(elsewhere) ? "" : elsewhere.toString();
+        Thread killer = server.killIn(random.nextLong(LATEST_MS));
+        Api now = api;
+        server.whileItLasts(
+            () -> {
+              now.job(base + "/storage/move", Map.of("folder", to));
+              while (true) now.get(base + "/storage");
+            });
+        killer.join();
+        api = server.up();
+        Path after = Path.of(api.get(base + "/storage").path("folder").asText());
+        Api.Answer verified =
+            api.send("POST", base + "/mods/" + mod + "/verify", Map.of(), Map.of());
+        assertThat(verified.body().path("amiss")).as("round " + round).isEmpty();
+        if (after.startsWith(elsewhere)) assertThat(entries(elsewhere)).isEqualTo(1);
+        else assertThat(entries(elsewhere)).as("nothing is left there").isZero();
+        if (!after.equals(before)) assertThat(before).doesNotExist();
       }
     }
   }

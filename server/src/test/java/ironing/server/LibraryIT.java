@@ -249,6 +249,28 @@ class LibraryIT {
   }
 
   @Test
+  void of_two_versions_that_wait_one_is_installed_and_the_other_asks() throws Exception {
+    api.bringIn(
+        workspace,
+        "a-1.zip",
+        Archives.zip(files("mod-card.yaml", card("a", "1.0"), "tide.txt", "1")));
+    api.bringIn(
+        workspace,
+        "a-2.zip",
+        Archives.zip(files("mod-card.yaml", card("a", "2.0"), "tide.txt", "2")));
+    assertThat(looked(2).findValuesAsText("decision")).containsExactly("NONE", "NONE");
+    api.job(base + "/inbox/install-ready", Map.of());
+    assertThat(names()).containsExactly("Mod a");
+    JsonNode waiting = api.get(base + "/inbox").path("waiting");
+    assertThat(waiting.findValuesAsText("decision")).containsExactly("VERSION");
+    long mod = waiting.get(0).path("look").path("here").asLong();
+    api.send("DELETE", base + "/mods/" + mod, null, Map.of());
+    assertThat(api.get(base + "/inbox").path("waiting").findValuesAsText("decision"))
+        .as("its other version has gone, its archive has stayed")
+        .containsExactly("NONE", "NONE");
+  }
+
+  @Test
   void another_version_is_a_decision_of_its_own() throws Exception {
     long old = install("a-1.zip", files("mod-card.yaml", card("a", "1.0"), "tide.txt", "1"));
     api.bringIn(
@@ -431,6 +453,19 @@ class LibraryIT {
     assertThat(mod(mod).path("files").get(0).path("sha256").asText()).isEqualTo(sha);
     api.job(base + "/deploy", Map.of());
     assertThat(temp.resolve("game/add-ons/tide.txt")).hasContent("Ebbe und Flut");
+  }
+
+  @Test
+  void letters_that_the_encoding_of_a_file_does_not_have_are_refused() {
+    byte[] latin =
+        "gr\u00f6\u00dfere K\u00f6ge, bitte zuerst lesen".getBytes(StandardCharsets.ISO_8859_1);
+    long mod = api.install(workspace, "a.zip", Archives.zipOf(Map.of("tide.txt", latin))).result();
+    String sha = mod(mod).path("files").get(0).path("sha256").asText();
+    Map<String, String> edit =
+        Map.of("path", "add-ons/tide.txt", "text", "\u2192 Köge", "sha256", sha);
+    Api.Answer refused = api.ask("PUT", base + "/mods/" + mod + "/text", edit, Map.of());
+    assertThat(refused.body().path("code").asText()).isEqualTo("not-in-encoding");
+    assertThat(mod(mod).path("files").get(0).path("sha256").asText()).isEqualTo(sha);
   }
 
   private JsonNode verify(long mod) {

@@ -31,15 +31,18 @@ class RestartIT {
       Map<String, JsonNode> before = told(server.api(), base);
       Path library = server.library(workspace);
       Path halfUnpacked = library.resolve("incoming/" + UUID.randomUUID() + "/tree/half.png");
+      Path staged = library.resolve("staged/" + UUID.randomUUID() + "/tree/half.png");
       Path nobodys = library.resolve("mods/" + UUID.randomUUID() + "/content/half.png");
       server.down(
           () -> {
             Trees.write(halfUnpacked, "half");
+            Trees.write(staged, "half");
             Trees.write(nobodys, "half");
           });
       assertThat(told(server.api(), base)).isEqualTo(before);
       assertThat(halfUnpacked).doesNotExist();
       assertThat(nobodys).doesNotExist();
+      assertThat(staged).doesNotExist();
       server.api().send("POST", base + "/undo", null, Map.of());
       assertThat(server.api().get(base + "/records").path("needYou").asInt())
           .as("the decision before the restart is undone after it")
@@ -55,6 +58,12 @@ class RestartIT {
     api.change("POST", base + "/layers/move", Map.of("mods", List.of(low), "to", 9));
     api.change("POST", base + "/layers/switch", Map.of("mods", List.of(low), "on", false));
     api.change("POST", base + "/load-order/proposal", null);
+    long high = api.get(base + "/layers").path("layers").get(12).path("mod").asLong();
+    String path = api.get(base + "/mods/" + high).path("files").get(0).path("path").asText();
+    api.change(
+        "POST",
+        base + "/mods/" + high + "/held-back",
+        Map.of("paths", List.of(path), "hold", true));
     api.job(base + "/deploy", null);
     decideOneRecordWhole(api, base);
     return workspace;

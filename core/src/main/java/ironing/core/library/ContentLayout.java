@@ -7,11 +7,13 @@ import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import java.util.ArrayList;
 import java.util.Collection;
-import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
 
@@ -129,10 +131,12 @@ public final class ContentLayout {
   }
 
   private Outcome outcome(Outcome.Laid at) {
-    return placed.isEmpty()
-        ? new Outcome.Nothing()
-        : new Outcome.Laid(
-            at.root(), at.reason(), List.copyOf(placed.values()), List.copyOf(leftOut));
+    if (placed.isEmpty()) return new Outcome.Nothing();
+    // what a fitting brings to two places may lose one of them, or both
+    Set<String> told = new HashSet<>();
+    placed.values().forEach(p -> told.add(p.entry()));
+    List<LeftOut> out = leftOut.stream().filter(l -> told.add(l.entry())).toList();
+    return new Outcome.Laid(at.root(), at.reason(), List.copyOf(placed.values()), out);
   }
 
   private void plain(String root, String entry) {
@@ -157,52 +161,63 @@ public final class ContentLayout {
     return Optional.empty();
   }
 
+  /**
+   * An entry below the folder of the fitting.
+   *
+   * @param key of the relative path, as the game compares them; worked out once for all moves
+   */
+  private record Below(String entry, String relative, String key) {}
+
   private void moved(String root, Collection<String> entries, List<Fitting.Move> moves) {
     String prefix = root.isEmpty() ? "" : root + "/";
-    List<Problem> wrong = new ArrayList<>();
-    Map<String, Placed> byEntry = new HashMap<>();
-    Map<String, String> relative = new LinkedHashMap<>();
-    for (String entry : entries) candidate(root, entry).ifPresent(r -> relative.put(entry, r));
-    for (String entry : relative.keySet())
+    Set<String> candidates = new LinkedHashSet<>(), settled = new HashSet<>();
+    List<Below> below = new ArrayList<>();
+    for (String entry : entries) {
+      if (candidate(root, entry).isPresent()) candidates.add(entry);
+      if (!entry.startsWith(prefix)) continue;
+      String relative = entry.substring(prefix.length());
+      below.add(new Below(entry, relative, game.pathCase().key(relative)));
+    }
+    for (String entry : candidates)
       sent(entry)
           .ifPresent(
               p -> {
                 put(p, false);
-                byEntry.put(entry, p);
+                settled.add(entry);
               });
+    Set<String> sent = Set.copyOf(settled), named = new HashSet<>();
+    List<Problem> wrong = new ArrayList<>();
     for (Fitting.Move m : moves) {
       Optional<GameDefinition.Mount> mount = m.mount().flatMap(game::mount);
       if (m.mount().isPresent() && mount.isEmpty()) {
         wrong.add(wrong("mount: " + m.mount().get(), "The game has no such mount."));
         continue;
       }
+      String from = game.pathCase().key(m.from());
       boolean any = false;
-      for (String entry : entries) {
-        Optional<String> to = target(m, prefix, entry);
+      for (Below b : below) {
+        Optional<String> to = target(m, from, b);
         if (to.isEmpty()) continue;
         any = true;
-        if (!relative.containsKey(entry) || byEntry.containsKey(entry) && sent(entry).isPresent())
-          continue;
-        Optional<Placed> place =
-            mount.isPresent()
-                ? Optional.of(
-                    new Placed(entry, GamePath.join(mount.get().at(), to.get()), mount.get().id()))
-                : place(game, entry, to.get());
-        if (place.isPresent()) {
-          put(place.get(), true);
-          byEntry.put(entry, place.get());
-        }
+        named.add(b.entry());
+        if (!candidates.contains(b.entry()) || sent.contains(b.entry())) continue;
+        mount
+            .map(at -> new Placed(b.entry(), GamePath.join(at.at(), to.get()), at.id()))
+            .or(() -> place(game, b.entry(), to.get()))
+            .ifPresent(
+                p -> {
+                  put(p, true);
+                  settled.add(b.entry());
+                });
       }
       if (!any) wrong.add(wrong("from: " + m.from(), "The archive holds no such file or folder."));
     }
     if (!wrong.isEmpty()) throw new IroningException(wrong);
-    boolean all = moves.stream().anyMatch(m -> m.from().isEmpty());
-    for (String entry : relative.keySet()) {
-      if (byEntry.containsKey(entry)) continue;
-      boolean named = moves.stream().anyMatch(m -> target(m, prefix, entry).isPresent());
+    for (String entry : candidates) {
+      if (settled.contains(entry)) continue;
       out(
           entry,
-          named || all
+          named.contains(entry)
               ? "No part of the game reads such a file at this place."
               : "It belongs to no answer that was taken.");
     }
@@ -217,21 +232,19 @@ public final class ContentLayout {
   }
 
   /** Where below its mount a move brings an entry; empty when it is not about that one. */
-  private Optional<String> target(Fitting.Move m, String prefix, String entry) {
-    if (!entry.startsWith(prefix)) return Optional.empty();
-    String relative = entry.substring(prefix.length());
-    boolean folder = m.from().isEmpty() || m.from().endsWith("/");
-    String key = game.pathCase().key(relative), from = game.pathCase().key(m.from());
-    if (!folder) {
-      if (!key.equals(from)) return Optional.empty();
-      boolean into = m.to().isEmpty() || m.to().endsWith("/");
-      return Optional.of(into ? m.to() + GamePath.name(relative) : m.to());
+  private static Optional<String> target(Fitting.Move m, String from, Below b) {
+    boolean into = m.to().isEmpty() || m.to().endsWith("/");
+    if (!from.isEmpty() && !from.endsWith("/")) {
+      if (!b.key().equals(from)) return Optional.empty();
+      return Optional.of(into ? m.to() + GamePath.name(b.relative()) : m.to());
     }
-    if (!key.startsWith(from)) return Optional.empty();
-    String rest = relative.substring(m.from().length());
+    if (!b.key().startsWith(from)) return Optional.empty();
+    // by steps, not by letters: two spellings of one folder may differ in length
+    String rest = b.relative();
+    for (long steps = from.chars().filter(c -> c == '/').count(); steps > 0; steps--)
+      rest = rest.substring(rest.indexOf('/') + 1);
     if (rest.equals(CARD) || rest.equals(FITTING)) return Optional.empty();
-    String to = m.to().isEmpty() || m.to().endsWith("/") ? m.to() : m.to() + "/";
-    return Optional.of(to + rest);
+    return Optional.of((into ? m.to() : m.to() + "/") + rest);
   }
 
   /** Where the user sent an entry, if they did. */

@@ -164,6 +164,42 @@ class FittingTest {
   }
 
   @Test
+  void a_file_that_comes_to_two_places_is_left_out_of_neither_list_twice() {
+    List<Fitting.Move> moves =
+        List.of(
+            new Fitting.Move("a.png", "textures/", Optional.of("data")),
+            new Fitting.Move("a.png", "textures/copy.png", Optional.of("data")),
+            new Fitting.Move("b.png", "textures/a.png", Optional.of("data")),
+            new Fitting.Move("a.png", "textures/a.png", Optional.of("data")));
+    Outcome.Laid laid =
+        (Outcome.Laid)
+            ContentLayout.fitted(
+                TestWorld.GAME, List.of("fitting.yaml", "a.png", "b.png"), Choices.NONE, moves);
+    assertThat(laid.placed())
+        .containsExactlyInAnyOrder(
+            new Placed("a.png", "data/textures/a.png", "data"),
+            new Placed("a.png", "data/textures/copy.png", "data"));
+    assertThat(laid.leftOut())
+        .extracting(LeftOut::entry)
+        .containsExactlyInAnyOrder("fitting.yaml", "b.png");
+  }
+
+  @Test
+  void a_folder_is_found_however_its_accents_are_composed() {
+    String decomposed = "Ka\u0308se/", composed = "K\u00e4se/";
+    Outcome.Laid laid =
+        (Outcome.Laid)
+            ContentLayout.fitted(
+                TestWorld.GAME,
+                List.of("fitting.yaml", decomposed + "rind.png"),
+                Choices.NONE,
+                List.of(new Fitting.Move(composed, "textures/", Optional.of("data"))));
+    assertThat(laid.placed())
+        .extracting(Placed::gamePath)
+        .containsExactly("data/textures/rind.png");
+  }
+
+  @Test
   void choices_go_over_to_another_version_as_far_as_it_has_the_files() {
     Choices old =
         new Choices(

@@ -59,7 +59,8 @@ public class Fittings {
     return out;
   }
 
-  private Optional<Better> better(Bench bench, long mod) {
+  /** The same for one mod that has a fitting. */
+  Optional<Better> better(Bench bench, long mod) {
     Known k = known.computeIfAbsent(mod, id -> read(db.mod(bench.workspace(), mod)));
     Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, mod));
     Map<String, Boolean> truths = k.fitting().truths(now);

@@ -9,7 +9,6 @@ import ironing.server.job.Jobs;
 import ironing.server.library.Intake.Look;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.library.Watched.Arrived;
-import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Workbenches;
 import jakarta.servlet.http.HttpServletRequest;
@@ -43,7 +42,6 @@ class InboxController {
   private final LibraryMapper db;
   private final Workbenches benches;
   private final Jobs jobs;
-  private final Json json;
 
   InboxController(
       Archives archives,
@@ -54,8 +52,7 @@ class InboxController {
       Bin bin,
       LibraryMapper db,
       Workbenches benches,
-      Jobs jobs,
-      Json json) {
+      Jobs jobs) {
     this.archives = archives;
     this.uploads = uploads;
     this.installer = installer;
@@ -65,7 +62,6 @@ class InboxController {
     this.db = db;
     this.benches = benches;
     this.jobs = jobs;
-    this.json = json;
   }
 
   /**
@@ -83,7 +79,7 @@ class InboxController {
       @MayBeAbsent Long mod,
       @MayBeAbsent Look look) {}
 
-  private Archive view(ArchiveRow row) {
+  private Archive view(long workspace, ArchiveRow row) {
     return new Archive(
         row.id(),
         row.name(),
@@ -92,7 +88,7 @@ class InboxController {
         row.broughtAt().toString(),
         row.mods(),
         row.mod() == 0 ? null : row.mod(),
-        row.look() == null ? null : json.read(row.look(), Look.class));
+        row.look() == null ? null : intake.asOfNow(workspace, row.look()));
   }
 
   /**
@@ -133,7 +129,10 @@ class InboxController {
   Inbox inbox(@PathVariable long workspace) {
     benches.game(workspace);
     List<Archive> waiting =
-        db.archives(workspace).stream().filter(a -> a.mods() == 0).map(this::view).toList();
+        db.archives(workspace).stream()
+            .filter(a -> a.mods() == 0)
+            .map(a -> view(workspace, a))
+            .toList();
     return new Inbox(waiting, watched.folder(workspace).orElse(null), watched.arrived(workspace));
   }
 
@@ -166,12 +165,12 @@ class InboxController {
   @GetMapping("/archives")
   List<Archive> archives(@PathVariable long workspace) {
     benches.game(workspace);
-    return db.archives(workspace).stream().map(this::view).toList();
+    return db.archives(workspace).stream().map(a -> view(workspace, a)).toList();
   }
 
   @GetMapping("/archives/{archive}")
   Archive archive(@PathVariable long workspace, @PathVariable long archive) {
-    return view(archives.get(workspace, archive));
+    return view(workspace, archives.get(workspace, archive));
   }
 
   /** The body is the archive's bytes, whatever the content type says. */
@@ -199,7 +198,7 @@ class InboxController {
 
   private Archive looked(long workspace, ArchiveRow row) {
     if (row.mods() == 0 && row.look() == null) intake.look(workspace, row);
-    return view(row);
+    return view(workspace, row);
   }
 
   /** Brings in every archive of a folder on this machine, and installs what needs no decision. */
@@ -218,6 +217,16 @@ class InboxController {
       @RequestBody FolderRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
     return JobController.accepted(jobs, installer.bringInPlain(workspace, body.folder()), prefer);
+  }
+
+  /** Looks into an archive once more, where the first look did not come to an end. */
+  @PostMapping("/archives/{archive}/look")
+  ResponseEntity<Job> lookAgain(
+      @PathVariable long workspace,
+      @PathVariable long archive,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    return JobController.accepted(
+        jobs, intake.look(workspace, archives.get(workspace, archive)), prefer);
   }
 
   /** Takes an archive out of the inbox, into the bin. */

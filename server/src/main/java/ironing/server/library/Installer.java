@@ -27,7 +27,6 @@ import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Folders;
-import ironing.server.platform.Json;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.InputStream;
@@ -54,7 +53,6 @@ class Installer {
   private final LibraryMapper db;
   private final Workbenches benches;
   private final Jobs jobs;
-  private final Json json;
 
   Installer(
       Archives archives,
@@ -63,8 +61,7 @@ class Installer {
       ModStore mods,
       LibraryMapper db,
       Workbenches benches,
-      Jobs jobs,
-      Json json) {
+      Jobs jobs) {
     this.archives = archives;
     this.staging = staging;
     this.intake = intake;
@@ -72,7 +69,6 @@ class Installer {
     this.db = db;
     this.benches = benches;
     this.jobs = jobs;
-    this.json = json;
   }
 
   /**
@@ -121,7 +117,7 @@ class Installer {
     List<ArchiveRow> ready =
         db.archives(workspace).stream()
             .filter(a -> a.mods() == 0 && a.look() != null)
-            .filter(a -> json.read(a.look(), Look.class).decision() == Decision.NONE)
+            .filter(a -> isReady(workspace, a))
             .sorted(Comparator.comparingInt(a -> place(first, a.id())))
             .toList();
     if (ready.isEmpty()) {
@@ -137,9 +133,18 @@ class Installer {
         "install-ready",
         "Install " + ready.size() + (ready.size() == 1 ? " archive" : " archives"),
         p -> {
-          each(ready.size(), p, i -> installNow(workspace, ready.get(i), asItIs(), quiet()));
+          each(ready.size(), p, i -> installIfReady(workspace, ready.get(i)));
           return null;
         });
+  }
+
+  private boolean isReady(long workspace, ArchiveRow row) {
+    return intake.asOfNow(workspace, row.look()).decision() == Decision.NONE;
+  }
+
+  // one before it may have been another version of the same mod: then it waits for its user
+  private void installIfReady(long workspace, ArchiveRow row) {
+    if (isReady(workspace, row)) installNow(workspace, row, asItIs(), quiet());
   }
 
   private static int place(List<Long> order, long archive) {
@@ -260,18 +265,22 @@ class Installer {
 
   private List<Long> installNow(
       long workspace, ArchiveRow row, List<Part> parts, Jobs.Progress progress) {
-    Staged staged = staging.get(workspace, row, progress);
-    List<Long> made = new ArrayList<>();
-    try {
+    try (Staging.Hold hold = staging.hold(row.id())) {
+      Staged staged = staging.get(workspace, row, progress);
       List<Plan> plans = new ArrayList<>();
+      // refused here, what is unpacked stays for the next try
       for (Part part : parts) plans.add(settled(workspace, row, staged, part));
-      for (int i = 0; i < parts.size(); i++) {
-        boolean last = i == parts.size() - 1;
-        made.add(build(workspace, row, parts.get(i), plans.get(i), last));
+      try {
+        List<Long> made = new ArrayList<>();
+        for (int i = 0; i < parts.size(); i++) {
+          boolean last = i == parts.size() - 1;
+          made.add(build(workspace, row, parts.get(i), plans.get(i), last));
+        }
+        return made;
+      } finally {
+        // files were moved away: the rest is of no use
+        staging.drop(row.id());
       }
-      return made;
-    } finally {
-      staging.drop(row.id());
     }
   }
 
@@ -368,9 +377,7 @@ class Installer {
       throws IOException {
     Path papers = built.resolve("papers");
     List<LeftOutEntry> out = new ArrayList<>();
-    Set<String> seen = new HashSet<>();
     for (LeftOut l : leftOut) {
-      if (!seen.add(l.entry())) continue;
       Unpacked u = byPath.get(l.entry());
       boolean keep = Reading.kind(l.entry()).isPresent() && u.sizeBytes() <= Reading.LARGEST_BYTES;
       if (keep) {

@@ -31,6 +31,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /**
@@ -87,18 +89,32 @@ class Intake {
    * What looking into an archive came to; kept with it.
    *
    * @param files that the game would get
+   * @param cardId by which versions of one mod are known for each other
    * @param here a version of the mod that is here, with {@link Decision#VERSION}
    * @param roots folders in which a mod could begin, with {@link Decision#SEVERAL}
    */
   record Look(
       Decision decision,
+      String cardId,
       String name,
       String version,
       int files,
       long sizeBytes,
       List<String> roots,
       @MayBeAbsent Long here,
-      List<Problem> problems) {}
+      List<Problem> problems) {
+    private Look with(Decision decision, Long here) {
+      return new Look(decision, cardId, name, version, files, sizeBytes, roots, here, problems);
+    }
+  }
+
+  /** A look that was written down, with what is in the library by now. */
+  Look asOfNow(long workspace, String written) {
+    Look look = json.read(written, Look.class);
+    if (look.decision() != Decision.NONE) return look;
+    Long here = db.modsOfId(workspace, look.cardId()).stream().reduce((a, b) -> b).orElse(null);
+    return here == null ? look : look.with(Decision.VERSION, here);
+  }
 
   /**
    * What one mod out of an archive would be.
@@ -144,6 +160,14 @@ class Intake {
         });
   }
 
+  /** Looks into what a server that has ended did not come to. */
+  @EventListener(ApplicationReadyEvent.class)
+  void lookIntoTheRest() {
+    for (long workspace : benches.all())
+      for (ArchiveRow row : db.archives(workspace))
+        if (row.mods() == 0 && row.look() == null) look(workspace, row);
+  }
+
   /** The same at once. */
   Look lookNow(long workspace, ArchiveRow row, Jobs.Progress progress) {
     Look look;
@@ -155,14 +179,16 @@ class Intake {
       if (!e.problems().get(0).code().startsWith("archive-")) throw e;
       look = refused(row, e.problems());
     }
-    db.setLook(row.id(), json.write(look));
+    String written = json.write(look);
+    db.setLook(row.id(), written);
     events.tell(workspace, "inbox", Map.of("archive", row.id()));
-    return look;
+    return asOfNow(workspace, written);
   }
 
   private static Look refused(ArchiveRow row, List<Problem> problems) {
     ModCard card = ModCard.inferredFrom(row.name());
-    return new Look(Decision.REFUSED, card.name(), card.version(), 0, 0, List.of(), null, problems);
+    return new Look(
+        Decision.REFUSED, card.id(), card.name(), card.version(), 0, 0, List.of(), null, problems);
   }
 
   private Look lookAt(long workspace, ArchiveRow row, Staged staged) {
@@ -170,24 +196,23 @@ class Intake {
     List<String> roots =
         plan.outcome() instanceof Outcome.Several several ? several.roots() : List.of();
     int files = plan.outcome() instanceof Outcome.Laid laid ? laid.placed().size() : 0;
-    Long here = db.modsOfId(workspace, plan.card().id()).stream().reduce((a, b) -> b).orElse(null);
     return new Look(
-        decision(plan, here),
+        decision(plan),
+        plan.card().id(),
         plan.card().name(),
         plan.card().version(),
         files,
         staged.sizeBytes(),
         roots,
-        here,
+        null,
         plan.flaws());
   }
 
-  private static Decision decision(Plan plan, Long here) {
+  private static Decision decision(Plan plan) {
     if (!plan.flaws().isEmpty()) return Decision.FLAWED;
     if (plan.outcome() instanceof Outcome.Several) return Decision.SEVERAL;
     if (plan.fitting().isPresent()) return Decision.QUESTIONS;
-    if (plan.outcome() instanceof Outcome.Nothing) return Decision.NOTHING;
-    return here == null ? Decision.NONE : Decision.VERSION;
+    return plan.outcome() instanceof Outcome.Nothing ? Decision.NOTHING : Decision.NONE;
   }
 
   /**
@@ -240,11 +265,11 @@ class Intake {
 
   private static ModCard card(
       String archive, Path tree, Choices choices, String root, List<Problem> flaws) {
-    Optional<String> text = text(tree, root, ContentLayout.CARD);
     ModCard inferred = ModCard.inferredFrom(archive);
     if (choices.name().isPresent()) inferred = inferred.named(choices.name().get());
-    if (text.isEmpty()) return inferred;
     try {
+      Optional<String> text = text(archive, tree, root, ContentLayout.CARD);
+      if (text.isEmpty()) return inferred;
       return ModCard.read(archive + " › " + ContentLayout.CARD, text.get());
     } catch (IroningException e) {
       flaws.addAll(e.problems());
@@ -260,9 +285,9 @@ class Intake {
       Choices choices,
       Set<Long> without,
       List<Problem> flaws) {
-    Optional<String> text = text(tree, root, ContentLayout.FITTING);
-    if (text.isEmpty()) return Optional.empty();
     try {
+      Optional<String> text = text(row.name(), tree, root, ContentLayout.FITTING);
+      if (text.isEmpty()) return Optional.empty();
       Fitting fitting = Fitting.read(row.name() + " › " + ContentLayout.FITTING, text.get());
       BenchFacts facts = new BenchFacts(() -> benches.get(workspace), without);
       List<Asked> asked = fitting.asked(choices.answers(), facts);
@@ -274,11 +299,17 @@ class Intake {
   }
 
   // bytes that are no UTF-8 become marks in the text: a name may look odd, nothing is refused
-  private static Optional<String> text(Path tree, String root, String name) {
+  private static Optional<String> text(String archive, Path tree, String root, String name) {
     Path file = GamePath.resolve(tree, GamePath.join(root, name));
     try {
-      if (!Files.isRegularFile(file) || Files.size(file) > LARGEST_YAML_BYTES)
-        return Optional.empty();
+      if (!Files.isRegularFile(file)) return Optional.empty();
+      if (Files.size(file) > LARGEST_YAML_BYTES) {
+        throw IroningException.of(
+            "yaml-invalid",
+            archive + " › " + name,
+            "It is larger than 4 MiB.",
+            "Tell its author. It can be taken as it is, without this file.");
+      }
       return Optional.of(new String(Files.readAllBytes(file), StandardCharsets.UTF_8));
     } catch (IOException e) {
       throw ModStore.failed(name, e);

@@ -302,7 +302,10 @@ class LibraryController {
     Bench.Mod m = Versions.required(bench, mod);
     ModCard card = m.card();
     StrandRow strand = strands.strand(row.strandId());
-    Fittings.Better better = row.fitting() == null ? null : fittings.better(bench).get(mod);
+    Fittings.Better better =
+        row.fitting() == null || !bench.inUse(mod)
+            ? null
+            : fittings.better(bench, mod).orElse(null);
     return new ModDetail(
         mod,
         m.kind(),

@@ -135,6 +135,13 @@ class ModFiles {
           "Copy what you have written, open the file anew, and put it in.");
     }
     Charset charset = Charset.forName(text(workspace, mod, path).encoding());
+    if (!charset.newEncoder().canEncode(text)) {
+      throw IroningException.of(
+          "not-in-encoding",
+          path,
+          "The file is written as " + charset.name() + ", which has no sign for some of this.",
+          "Write it with the letters that the file has; nothing was changed.");
+    }
     byte[] bytes = withMark(place(workspace, mod, path), text, charset);
     Path folder = folders.mods(workspace).resolve(row.folder());
     String stored = "edited/" + UUID.randomUUID();

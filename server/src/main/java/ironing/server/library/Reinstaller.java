@@ -104,8 +104,9 @@ class Reinstaller {
           "no-archive", name, "It was made here, from no archive.", "Make it anew in Records.");
     }
     ArchiveRow archive = archives.get(workspace, row.archiveId());
-    Staged staged = staging.get(workspace, archive, progress);
-    try (ModStore.WorkFolder work = mods.workFolder(workspace)) {
+    try (Staging.Hold hold = staging.hold(archive.id());
+        ModStore.WorkFolder work = mods.workFolder(workspace)) {
+      Staged staged = staging.get(workspace, archive, progress);
       Path built = work.path().resolve("mod");
       build(workspace, row, name, staged, built);
       String folder = mods.moveIn(workspace, name, built);

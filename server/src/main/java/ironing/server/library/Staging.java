@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -46,8 +47,9 @@ class Staging {
   private final Unpacker unpacker;
   private final long keepBytes;
   private final Map<Long, CompletableFuture<Staged>> staged = new ConcurrentHashMap<>();
-  // by when they were asked for last, the oldest first
+  // by when they were asked for last, the oldest first; its monitor guards the holds too
   private final Deque<Long> order = new ArrayDeque<>();
+  private final Map<Long, Integer> holds = new HashMap<>();
 
   Staging(
       Archives archives,
@@ -105,7 +107,8 @@ class Staging {
         if (e.getCause() instanceof CancellationException) continue;
         if (e.getCause() instanceof RuntimeException why) throw why;
         throw e;
-      } catch (RuntimeException e) {
+      } catch (RuntimeException | Error e) {
+        // whoever waits for it must hear of it, whatever it is
         if (known == null) {
           staged.remove(row.id(), mine);
           mine.completeExceptionally(e);
@@ -144,6 +147,23 @@ class Staging {
     return game.packs().isPresent() && game.packs().get().match().matches(GamePath.name(path));
   }
 
+  /** Keeps the contents of an archive from being let go for room, until it is closed. */
+  interface Hold extends AutoCloseable {
+    @Override
+    void close();
+  }
+
+  Hold hold(long archive) {
+    synchronized (order) {
+      holds.merge(archive, 1, Integer::sum);
+    }
+    return () -> {
+      synchronized (order) {
+        holds.computeIfPresent(archive, (a, n) -> n == 1 ? null : n - 1);
+      }
+    };
+  }
+
   /** Lets the contents of an archive go, after it was installed or turned down. */
   void drop(long archive) {
     CompletableFuture<Staged> known = staged.remove(archive);
@@ -177,8 +197,10 @@ class Staging {
       synchronized (order) {
         long size = 0;
         for (long a : order) size += sizeOf(a);
-        if (size <= keepBytes || order.isEmpty() || order.peekFirst() == keep) return;
-        oldest = order.peekFirst();
+        Optional<Long> first =
+            order.stream().filter(a -> a != keep && !holds.containsKey(a)).findFirst();
+        if (size <= keepBytes || first.isEmpty()) return;
+        oldest = first.get();
       }
       drop(oldest);
     }

@@ -23,11 +23,15 @@ import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.Map;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.SmartInitializingSingleton;
 import org.springframework.stereotype.Component;
 
 /** Where a library lies, what it takes, and moving it elsewhere with all that is in it. */
 @Component
-class Storage {
+class Storage implements SmartInitializingSingleton {
+  private static final Logger LOG = LoggerFactory.getLogger(Storage.class);
   private final StorageMapper db;
   private final Bin bin;
   private final Workbenches benches;
@@ -194,16 +198,36 @@ class Storage {
             "The drive has less space left than the library takes.",
             "Free some space there, or name a folder on another drive.");
       }
+      db.setLitter(workspace, to.toString());
       copyTree(from, to, total, progress);
       disk.flushTree(to);
-      db.setFolder(workspace, chosen.map(Path::toString).orElse(null));
+      db.setFolder(workspace, chosen.map(Path::toString).orElse(null), from.toString());
       moved = true;
       folders.libraryMoved(workspace);
       events.tell(workspace, "library", Map.of());
     } finally {
       // whichever of the two is not the library is litter
-      Folders.removeTree(moved ? from : to);
-      use.end(workspace);
+      try {
+        Folders.removeTree(moved ? from : to);
+        db.setLitter(workspace, null);
+      } finally {
+        use.end(workspace);
+      }
+    }
+  }
+
+  /** At start, before anybody is served: what a move that was cut off has left. */
+  @Override
+  public void afterSingletonsInstantiated() {
+    for (long workspace : benches.all()) {
+      String litter = db.litter(workspace);
+      if (litter == null || Path.of(litter).equals(folders.library(workspace))) continue;
+      try {
+        Folders.removeTree(Path.of(litter));
+        db.setLitter(workspace, null);
+      } catch (IOException stays) {
+        LOG.warn("{} stays: {}", litter, stays.getMessage());
+      }
     }
   }
 

@@ -1,0 +1,73 @@
+package ironing.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ironing.server.testkit.Database;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
+import org.flywaydb.core.Flyway;
+import org.junit.jupiter.api.Test;
+
+/** A database with mods in it, brought from one version of its schema to the next. */
+class MigrationIT {
+  @Test
+  void mods_of_the_first_version_become_strands_of_their_own_with_their_cards_kept()
+      throws SQLException {
+    try (Database database = Database.create()) {
+      migrate(database, "1");
+      run(
+          database,
+          """
+          insert into workspace (title, game_folder, definition) values ('W', '/g', 'x');
+          insert into archive (workspace_id, name, sha256, size_bytes) values (1, 'a.zip', 'aa', 1);
+          insert into mod (workspace_id, archive_id, kind, folder, card, content_root, root_reason)
+          values (1, 1, 'archive', 'f1', '{"id":"lamp","name":"Lamp"}', '', 'r'),
+                 (1, null, 'patch', 'f2', '{"id":"patch","name":"Patch"}', '', 'r');
+          insert into mod_file values (1, '', 'data/a.txt', 'a.txt', 1, 'bb');
+          insert into left_out values (1, 'readme.md', 'because');
+          """);
+      migrate(database, "latest");
+      assertThat(
+              ask(
+                  database,
+                  "select m.id, s.id is not null, card_id, card_given = card, choices from mod m"
+                      + " join strand s on s.id = m.strand_id order by 1"))
+          .containsExactly("1|t|lamp|t|{}", "2|t|patch|t|{}");
+      assertThat(ask(database, "select count(distinct strand_id) from mod")).containsExactly("2");
+      assertThat(ask(database, "select path, stored is null, given_sha256 is null from mod_file"))
+          .containsExactly("data/a.txt|t|t");
+      assertThat(ask(database, "select entry, size_bytes, kept, chosen from left_out"))
+          .containsExactly("readme.md|0|f|f");
+    }
+  }
+
+  private static void migrate(Database database, String target) {
+    Flyway.configure().dataSource(database.url(), null, null).target(target).load().migrate();
+  }
+
+  private static void run(Database database, String sql) throws SQLException {
+    try (Connection c = DriverManager.getConnection(database.url());
+        Statement s = c.createStatement()) {
+      s.execute(sql);
+    }
+  }
+
+  private static List<String> ask(Database database, String sql) throws SQLException {
+    List<String> rows = new ArrayList<>();
+    try (Connection c = DriverManager.getConnection(database.url());
+        Statement s = c.createStatement();
+        ResultSet r = s.executeQuery(sql)) {
+      while (r.next()) {
+        List<String> row = new ArrayList<>();
+        for (int i = 1; i <= r.getMetaData().getColumnCount(); i++) row.add(r.getString(i));
+        rows.add(String.join("|", row));
+      }
+    }
+    return rows;
+  }
+}
