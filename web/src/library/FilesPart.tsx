@@ -79,7 +79,7 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
               {isHeld(held, n.path) && <small className="shrink-0 text-ochre">held back</small>}
               {n.leaf?.edited && <small className="shrink-0 text-woad">edited</small>}
               {!n.leaf?.pack && !n.path.includes(' (pack)/') && (
-                <Menu label={`Decide about ${n.name}`} acts={acts(n)} />
+                <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />
               )}
             </>
           )}

@@ -15,13 +15,11 @@ import type { TreeNode } from '../ui/tree'
 import { IntakeAside } from './IntakeAside'
 import { answered, beginningAt, entriesOf, leftOut, letIn, pagesOf, sentTo } from './part'
 import { Questions } from './Questions'
-import { ended, type PartRequest, useAct, useIntake, useMod } from './queries'
+import { ended, type Intake, type PartRequest, type StaysOut, useAct, useIntake, useMod } from './queries'
 
 const IntakeReading = lazy(() => import('./IntakeReading'))
 
-type Intake = Schema['IntakeView']
 type Gets = Schema['Gets']
-type StaysOut = Schema['StaysOut'] & { path: string }
 
 /** What the game gets from an archive, and everything that can be decided about it. */
 export function IntakeView() {
@@ -231,7 +229,7 @@ function Outcome(props: {
 }) {
   const { view, part, onPart } = props
   const [selected, setSelected] = useState<string | null>(null)
-  const all = entries(view)
+  const all = () => entries(view)
   if (view.state === 'NOTHING') {
     return (
       <div className="card mt-2 flex-1">
@@ -251,7 +249,7 @@ function Outcome(props: {
       ...(only
         ? view.mounts.map((m) => ({
             label: `Send it to ${mountWords(m)}`,
-            run: () => onPart(sentTo(part, only, m.id, all)),
+            run: () => onPart(sentTo(part, only, m.id, all())),
           }))
         : []),
       ...(folder && view.questions.length === 0
@@ -267,7 +265,7 @@ function Outcome(props: {
     <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden py-1">
       <FileTree
         label="What the game gets"
-        files={view.gets}
+        files={view.getsTree}
         selected={selected}
         onSelect={(n) => setSelected(n.path)}
         detail={(n) => (
@@ -280,7 +278,7 @@ function Outcome(props: {
                 {n.leaf.entry}
               </small>
             )}
-            <Menu label={`Decide about ${n.name}`} acts={acts(n)} />
+            <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />
           </>
         )}
       />
@@ -307,23 +305,22 @@ function Out({
   onPart: (part: PartRequest) => void
 }) {
   const [selected, setSelected] = useState<string | null>(null)
-  const all = entries(view)
-  const files: StaysOut[] = view.staysOut.map((s) => ({ ...s, path: s.entry }))
+  const all = () => entries(view)
   const acts = (node: TreeNode<StaysOut>): MenuAct[] => [
     ...((part.leaveOut ?? []).some(
       (l) => l === node.path || node.path.startsWith(l) || l.startsWith(node.path),
     )
-      ? [{ label: 'Let it in again', run: () => onPart(letIn(part, node.path, all)) }, null]
+      ? [{ label: 'Let it in again', run: () => onPart(letIn(part, node.path, all())) }, null]
       : []),
     ...view.mounts.map((m) => ({
       label: `Send it to ${mountWords(m)}`,
-      run: () => onPart(sentTo(part, node.path, m.id, all)),
+      run: () => onPart(sentTo(part, node.path, m.id, all())),
     })),
     ...(node.leaf
       ? []
       : [null, { label: 'Begin here', run: () => onPart(beginningAt(part, node.path.slice(0, -1))) }]),
   ]
-  if (files.length === 0)
+  if (view.staysOut.length === 0)
     return (
       <div className="card mt-2 flex-1 p-4 text-ink-2">Nothing: the game gets every file of the archive.</div>
     )
@@ -331,7 +328,7 @@ function Out({
     <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden py-1">
       <FileTree
         label="Left out"
-        files={files}
+        files={view.outTree}
         selected={selected}
         onSelect={(n) => setSelected(n.path)}
         detail={(n) => (
@@ -342,7 +339,7 @@ function Out({
                 {n.leaf.reading && ' It can be read in the library.'}
               </small>
             )}
-            <Menu label={`Decide about ${n.name}`} acts={acts(n)} />
+            <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />
           </>
         )}
       />

@@ -3,7 +3,7 @@ import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
-import { GrowingTree } from '../ui/tree'
+import { GrowingTree, grown } from '../ui/tree'
 
 export type PartRequest = Schema['PartRequest']
 const POLL_MS = 200
@@ -135,6 +135,15 @@ export function entryAddress(workspace: number, archive: number, path: string): 
   return `/api/workspaces/${workspace}/archives/${archive}/entry?path=${encodeURIComponent(path)}`
 }
 
+/** A file that stays in the archive, by its place there. */
+export type StaysOut = Schema['StaysOut'] & { path: string }
+
+/** What the game would get, with its trees. */
+export type Intake = Schema['IntakeView'] & {
+  getsTree: GrowingTree<Schema['Gets']>
+  outTree: GrowingTree<StaysOut>
+}
+
 /** What the game would get from an archive under some choices. */
 export function useIntake(workspace: number, archive: number, part: PartRequest) {
   return useQuery({
@@ -142,14 +151,18 @@ export function useIntake(workspace: number, archive: number, part: PartRequest)
     placeholderData: keepPreviousData,
     structuralSharing: false,
     gcTime: 60_000,
-    queryFn: ({ signal }) =>
-      got(
+    queryFn: async ({ signal }): Promise<Intake> => {
+      const view = await got(
         api.POST('/api/workspaces/{workspace}/archives/{archive}/intake', {
           params: { path: { workspace, archive } },
           body: part,
           signal,
         }),
-      ),
+      )
+      const getsTree = await grown(view.gets)
+      const outTree = await grown(view.staysOut.map((s) => ({ ...s, path: s.entry })))
+      return { ...view, getsTree, outTree }
+    },
   })
 }
 

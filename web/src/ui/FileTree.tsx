@@ -41,7 +41,7 @@ export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
     overscan: 12,
     getItemKey: useCallback((i: number) => rows[i]?.path ?? i, [rows]),
   })
-  const at = rows.findIndex((r) => r.path === selected)
+  const selectedAt = rows.findIndex((r) => r.path === selected)
   const turn = (folder: string) =>
     setTurned((t) => {
       const next = new Set(t)
@@ -60,7 +60,12 @@ export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
     )
   }
   const key = (e: KeyboardEvent) => {
-    if (e.altKey || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest('button')) return
+    const target = e.target as HTMLElement
+    if (e.altKey || e.ctrlKey || e.metaKey || target.closest('button')) return
+    // keys belong to the row that has the focus; that it is selected may come a moment later
+    const focused = target.closest<HTMLElement>('[data-path]')?.dataset.path
+    const here = rows.findIndex((r) => r.path === focused)
+    const at = here < 0 ? selectedAt : here
     const row = rows[at]
     const folder = row && !row.leaf ? row : undefined
     if (e.key === 'ArrowDown') go(at + 1)
@@ -99,7 +104,7 @@ export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
               aria-level={row.depth + 1}
               aria-expanded={row.leaf ? undefined : open}
               aria-selected={row.path === selected}
-              tabIndex={row.path === selected || (at < 0 && item.index === 0) ? 0 : -1}
+              tabIndex={row.path === selected || (selectedAt < 0 && item.index === 0) ? 0 : -1}
               onClick={() => onSelect?.(row)}
               className={clsx(
                 'group absolute right-0 left-0 flex items-center gap-1.5 pr-2.5 outline-offset-[-2px]',

@@ -5,8 +5,11 @@ import { Button } from './Button'
 /** One act of a menu; null is a line between two. */
 export type MenuAct = { label: string; run: () => void } | null
 
+/** What a menu offers; as a function it is asked when the menu opens, so that a long list costs nothing. */
+export type MenuActs = readonly MenuAct[] | (() => readonly MenuAct[])
+
 /** A button with three dots that opens a list of acts. */
-export function Menu({ label, acts }: { label: string; acts: readonly MenuAct[] }) {
+export function Menu({ label, acts }: { label: string; acts: MenuActs }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
@@ -19,22 +22,30 @@ export function Menu({ label, acts }: { label: string; acts: readonly MenuAct[] 
           align="end"
           className="z-50 min-w-44 rounded-lg border border-line bg-card p-1 shadow-lift"
         >
-          {acts.map((act, i) =>
-            act ? (
-              <DropdownMenu.Item
-                key={act.label}
-                onSelect={act.run}
-                className="cursor-pointer rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-woad-soft"
-              >
-                {act.label}
-              </DropdownMenu.Item>
-            ) : (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a line has nothing else to be known by
-              <DropdownMenu.Separator key={`line-${i}`} className="my-1 h-px bg-line" />
-            ),
-          )}
+          <Acts acts={acts} />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  )
+}
+
+function Acts({ acts }: { acts: MenuActs }) {
+  return (
+    <>
+      {(typeof acts === 'function' ? acts() : acts).map((act, i) =>
+        act ? (
+          <DropdownMenu.Item
+            key={act.label}
+            onSelect={act.run}
+            className="cursor-pointer rounded-md px-2.5 py-1.5 outline-none data-[highlighted]:bg-woad-soft"
+          >
+            {act.label}
+          </DropdownMenu.Item>
+        ) : (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a line has nothing else to be known by
+          <DropdownMenu.Separator key={`line-${i}`} className="my-1 h-px bg-line" />
+        ),
+      )}
+    </>
   )
 }
