@@ -216,6 +216,25 @@ public final class Holdings {
     return -1;
   }
 
+  /** The slot in which a mod holds a path, loose rather than packed; -1 when it does not. */
+  public int slotOfMod(int path, long mod) {
+    int found = -1;
+    for (int slot = start[path]; slot < start[path + 1]; slot++) {
+      Source s = holderAt(slot);
+      if (s.mod() == mod && (found < 0 || s.pack().isEmpty())) found = slot;
+    }
+    return found;
+  }
+
+  /** Puts the slot of each path of a mod that passes into an array by path. Cost: its files. */
+  public void slotsOf(long mod, Predicate<String> which, int[] byPath) {
+    for (Source s : sources) {
+      if (s.mod() != mod) continue;
+      for (int p : pathsOfSource[s.id()])
+        if (which.test(paths.pathOf(p))) byPath[p] = slotOfMod(p, mod);
+    }
+  }
+
   int pathAt(int slot) {
     int at = Arrays.binarySearch(start, slot);
     if (at < 0) return -at - 2;

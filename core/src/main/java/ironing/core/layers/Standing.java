@@ -11,7 +11,8 @@ import java.util.stream.IntStream;
 
 /**
  * How all files stand under one order of sources: the file in play at every path, and for every
- * source how many of its files are in play alone, cover others, are covered, or are twins.
+ * source how many of its files are in play alone, cover others, are covered, or are twins. A ruling
+ * of the user's puts one file in play whatever the order says.
  *
  * <p>Idea: each source has a rank, and the winner of a path is its holder of the highest rank. When
  * the order changes, the sources outside a longest common run of old and new order are the ones
@@ -32,6 +33,9 @@ public final class Standing {
   /** A path whose file in play is another than before. Slots of {@link Holdings}, -1 for none. */
   public record Change(int path, int before, int after) {}
 
+  /** For an order that decides everything. */
+  public static final int[] NO_RULINGS = {};
+
   private static final int ABSENT = -1;
 
   private final Holdings holdings;
@@ -39,16 +43,25 @@ public final class Standing {
   private final int[] rank;
   // slots that the user keeps out of the game; never altered once it is here
   private final BitSet held;
+  // by path the slot that a ruling puts in play if it stands, -1 for none; never altered
+  private final int[] ruled;
   private final int[] winner;
   private final int[][] tally;
 
   // reordered() counts with two of these over one tally: the old ranks take away, the new ones add.
   private Standing(
-      Holdings holdings, int[] order, int[] rank, BitSet held, int[] winner, int[][] tally) {
+      Holdings holdings,
+      int[] order,
+      int[] rank,
+      BitSet held,
+      int[] ruled,
+      int[] winner,
+      int[][] tally) {
     this.holdings = holdings;
     this.order = order;
     this.rank = rank;
     this.held = held;
+    this.ruled = ruled;
     this.winner = winner;
     this.tally = tally;
   }
@@ -57,17 +70,20 @@ public final class Standing {
    * @param order source ids from the lowest; what is not named is out of the game
    */
   public static Standing of(Holdings holdings, int[] order) {
-    return of(holdings, order, new BitSet());
+    return of(holdings, order, new BitSet(), NO_RULINGS);
   }
 
   /**
    * @param held slots of {@link Holdings} that are held back: they do not stand
+   * @param ruled by path the slot that is in play whatever the order says, if it stands; {@link
+   *     #NO_RULINGS} where there are none
    */
-  public static Standing of(Holdings holdings, int[] order, BitSet held) {
+  public static Standing of(Holdings holdings, int[] order, BitSet held, int[] ruled) {
     int[] winner = new int[holdings.pathCount()];
     Arrays.fill(winner, ABSENT);
     int[][] tally = new int[holdings.sources().size()][Way.values().length];
-    Standing s = new Standing(holdings, order.clone(), ranks(holdings, order), held, winner, tally);
+    Standing s =
+        new Standing(holdings, order.clone(), ranks(holdings, order), held, ruled, winner, tally);
     for (int p = 0; p < winner.length; p++) {
       winner[p] = s.highest(p);
       s.count(p, 1);
@@ -75,17 +91,17 @@ public final class Standing {
     return s;
   }
 
-  /** The standing under another order, with the same files held back. */
+  /** The standing under another order, with the same files held back and the same rulings. */
   public Standing reordered(int[] newOrder) {
-    return reordered(newOrder, held);
+    return reordered(newOrder, held, ruled);
   }
 
   /**
-   * The standing under another order and other files held back. Cost: O(sources log sources + files
-   * of the sources that moved + paths copied).
+   * The standing under another order, with other files held back, under other rulings. Cost:
+   * O(sources log sources + files of the sources that moved + paths copied).
    */
-  public Standing reordered(int[] newOrder, BitSet newHeld) {
-    if (Arrays.equals(order, newOrder) && held.equals(newHeld)) return this;
+  public Standing reordered(int[] newOrder, BitSet newHeld, int[] newRuled) {
+    if (Arrays.equals(order, newOrder) && held.equals(newHeld) && ruled == newRuled) return this;
     int[][] newTally = new int[tally.length][];
     for (int s = 0; s < tally.length; s++) newTally[s] = tally[s].clone();
     Standing next =
@@ -94,6 +110,7 @@ public final class Standing {
             newOrder.clone(),
             ranks(holdings, newOrder),
             newHeld,
+            newRuled,
             winner.clone(),
             newTally);
     BitSet touched = new BitSet(winner.length);
@@ -102,7 +119,11 @@ public final class Standing {
     BitSet turned = (BitSet) held.clone();
     turned.xor(newHeld);
     turned.stream().forEach(slot -> touched.set(holdings.pathAt(slot)));
-    Standing before = new Standing(holdings, order, rank, held, winner, newTally);
+    if (ruled != newRuled) {
+      for (int p = 0; p < winner.length; p++)
+        if (ruledSlot(ruled, p) != ruledSlot(newRuled, p)) touched.set(p);
+    }
+    Standing before = new Standing(holdings, order, rank, held, ruled, winner, newTally);
     touched.stream()
         .forEach(
             p -> {
@@ -116,6 +137,16 @@ public final class Standing {
   // the height of a slot's source, or that it does not stand
   private int rankAt(int slot) {
     return held.get(slot) ? ABSENT : rank[holdings.sourceAt(slot)];
+  }
+
+  private static int ruledSlot(int[] ruled, int path) {
+    return ruled.length == 0 ? ABSENT : ruled[path];
+  }
+
+  // what a slot has to say at its path: its rank, or above all ranks by a ruling
+  private int heightAt(int path, int slot) {
+    int r = rankAt(slot);
+    return r != ABSENT && ruledSlot(ruled, path) == slot ? Integer.MAX_VALUE : r;
   }
 
   /**
@@ -156,7 +187,7 @@ public final class Standing {
   private int highest(int path) {
     int best = ABSENT, bestRank = ABSENT;
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      int r = rankAt(slot);
+      int r = heightAt(path, slot);
       if (r > bestRank) {
         best = slot;
         bestRank = r;
@@ -186,9 +217,24 @@ public final class Standing {
     return holdings;
   }
 
+  /** The slots that are held back. This object's own: read only. */
+  public BitSet heldBack() {
+    return held;
+  }
+
+  /** By path the slot that a ruling speaks for. This object's own: read only. */
+  public int[] ruled() {
+    return ruled;
+  }
+
   /** Whether a file is held back; asked by slot. */
   public boolean isHeldBack(int slot) {
     return held.get(slot);
+  }
+
+  /** Whether a ruling and not the order puts the file in play at a path. */
+  public boolean isRuled(int path) {
+    return winner[path] != ABSENT && ruledSlot(ruled, path) == winner[path];
   }
 
   /** Source ids from the lowest to the highest. */
@@ -238,7 +284,7 @@ public final class Standing {
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
       if (rankAt(slot) != ABSENT) slots.add(slot);
     }
-    slots.sort((a, b) -> rank[holdings.sourceAt(b)] - rank[holdings.sourceAt(a)]);
+    slots.sort((a, b) -> Integer.compare(heightAt(path, b), heightAt(path, a)));
     return slots;
   }
 
@@ -263,12 +309,12 @@ public final class Standing {
     for (Holdings.Source source : holdings.sources()) {
       if (source.mod() != mod || rank[source.id()] == ABSENT) continue;
       for (int p : holdings.pathsOf(source.id())) {
-        if (held.get(holdings.slotOf(p, source.id()))) continue;
+        int own = holdings.slotOf(p, source.id());
+        if (held.get(own)) continue;
         for (int slot = holdings.firstSlot(p); slot < holdings.endSlot(p); slot++) {
-          int s = holdings.sourceAt(slot);
-          long other = holdings.source(s).mod();
+          long other = holdings.holderAt(slot).mod();
           if (other == mod || rankAt(slot) == ABSENT) continue;
-          (rank[s] < rank[source.id()] ? covers : coveredBy).merge(other, 1, Integer::sum);
+          (heightAt(p, slot) < heightAt(p, own) ? covers : coveredBy).merge(other, 1, Integer::sum);
         }
       }
     }

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.PriorityQueue;
+import java.util.stream.Stream;
 
 /**
  * Puts items in an order that keeps every constraint and is otherwise as near to the present order
@@ -33,10 +34,14 @@ public final class Ordering {
   /**
    * An item that stands elsewhere in the proposal. Positions from 0.
    *
-   * @param because the constraint behind it: of several that the present order breaks the one that
-   *     reaches furthest, else one to an item that moves; null when it only makes room for others
+   * @param because the constraints behind it, each one's later item the next one's earlier; empty
+   *     when it only makes room for others
    */
-  public record Move<T>(T item, int from, int to, Constraint<T> because) {}
+  public record Move<T>(T item, int from, int to, List<Constraint<T>> because) {
+    public Move {
+      because = List.copyOf(because);
+    }
+  }
 
   /** What sorting came to: an order, or the reason why there is none. */
   public sealed interface Outcome<T> {
@@ -85,7 +90,8 @@ public final class Ordering {
 
   /**
    * The fewest moves from one order of the same items to another, each with the constraint behind
-   * it (null where none is).
+   * it: of several that the present order breaks the one that reaches furthest, else one to an item
+   * that moves.
    */
   public static <T> List<Move<T>> moves(List<T> present, List<T> order, List<Constraint<T>> used) {
     Map<T, Integer> at = new HashMap<>();
@@ -104,7 +110,12 @@ public final class Ordering {
     List<Move<T>> moves = new ArrayList<>();
     for (int i = 0; i < sequence.length; i++) {
       if (!stays.get(i))
-        moves.add(new Move<>(present.get(sequence[i]), sequence[i], i, because.get(sequence[i])));
+        moves.add(
+            new Move<>(
+                present.get(sequence[i]),
+                sequence[i],
+                i,
+                Stream.ofNullable(because.get(sequence[i])).toList()));
     }
     return moves;
   }

@@ -17,13 +17,51 @@ import java.util.TreeSet;
  *     takes them
  * @param heldBack by mod: game paths of files, and of folders with {@code /} at the end, that the
  *     user keeps out of the game
+ * @param sections the named stretches of layers, in no order; each has a layer
+ * @param rulings of several that speak of one path, one of that very path decides, else the last
  */
 public record Arrangement(
     List<Layer> layers,
     List<Wish> plugins,
     Map<String, Map<String, String>> decisions,
-    Map<Long, Set<String>> heldBack) {
-  public record Layer(long mod, boolean on) {}
+    Map<Long, Set<String>> heldBack,
+    List<Section> sections,
+    List<Ruling> rulings) {
+  /**
+   * @param section the section that it is in, 0 for none
+   * @param kept whether a suggestion must leave it where it is
+   */
+  public record Layer(long mod, boolean on, long section, boolean kept) {
+    public Layer(long mod, boolean on) {
+      this(mod, on, 0, false);
+    }
+
+    public Layer withMod(long other) {
+      return new Layer(other, on, section, kept);
+    }
+
+    public Layer withOn(boolean on) {
+      return new Layer(mod, on, section, kept);
+    }
+
+    public Layer withSection(long section) {
+      return new Layer(mod, on, section, kept);
+    }
+
+    public Layer withKept(boolean kept) {
+      return new Layer(mod, on, section, kept);
+    }
+  }
+
+  public record Section(long id, String name) {}
+
+  /**
+   * The user's word on whose file is in play.
+   *
+   * @param at a game path, a folder with {@code /} at its end, or a pattern
+   * @param mod 0 for the game
+   */
+  public record Ruling(String at, long mod) {}
 
   public Arrangement {
     layers = List.copyOf(layers);
@@ -36,53 +74,76 @@ public record Arrangement(
         });
     decisions = Collections.unmodifiableMap(copy);
     Map<Long, Set<String>> held = new TreeMap<>();
-    // one that was written down before files could be held back has none
-    if (heldBack != null)
-      heldBack.forEach(
-          (mod, paths) -> {
-            if (!paths.isEmpty()) held.put(mod, Collections.unmodifiableSet(new TreeSet<>(paths)));
-          });
+    heldBack.forEach(
+        (mod, paths) -> {
+          if (!paths.isEmpty()) held.put(mod, Collections.unmodifiableSet(new TreeSet<>(paths)));
+        });
     heldBack = Collections.unmodifiableMap(held);
+    Set<Long> used = new TreeSet<>();
+    for (Layer l : layers) used.add(l.section());
+    sections = sections.stream().filter(s -> used.contains(s.id())).toList();
+    rulings = List.copyOf(rulings);
   }
 
-  /** With nothing held back. */
+  /** With nothing held back, no sections and no rulings. */
   public Arrangement(
       List<Layer> layers, List<Wish> plugins, Map<String, Map<String, String>> decisions) {
-    this(layers, plugins, decisions, Map.of());
+    this(layers, plugins, decisions, Map.of(), List.of(), List.of());
   }
 
   public Arrangement withLayers(List<Layer> layers) {
-    return new Arrangement(layers, plugins, decisions, heldBack);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+  }
+
+  public Arrangement withLayers(List<Layer> layers, List<Section> sections) {
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
   }
 
   public Arrangement withPlugins(List<Wish> plugins) {
-    return new Arrangement(layers, plugins, decisions, heldBack);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+  }
+
+  public Arrangement withRulings(List<Ruling> rulings) {
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
   }
 
   /** With the user's choices for one record replaced; none of them takes the record out. */
   public Arrangement withDecisions(String record, Map<String, String> places) {
     Map<String, Map<String, String>> next = new TreeMap<>(decisions);
     next.put(record, places);
-    return new Arrangement(layers, plugins, next, heldBack);
+    return withDecisions(next);
+  }
+
+  public Arrangement withDecisions(Map<String, Map<String, String>> decisions) {
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
   }
 
   /** With what is held back of one mod replaced. */
   public Arrangement withHeldBack(long mod, Set<String> paths) {
     Map<Long, Set<String>> next = new TreeMap<>(heldBack);
     next.put(mod, paths);
-    return new Arrangement(layers, plugins, decisions, next);
+    return withHeldBack(next);
   }
 
-  /** With another mod in one's place: its layer, its switch, and what is held back of it. */
+  public Arrangement withHeldBack(Map<Long, Set<String>> heldBack) {
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+  }
+
+  /**
+   * With another mod in one's place: its layer, switch, section, rulings, and what is held back of
+   * it.
+   */
   public Arrangement withInstead(long mod, long other) {
     Map<Long, Set<String>> held = new TreeMap<>(heldBack);
     Set<String> paths = held.remove(mod);
     if (paths != null) held.put(other, paths);
     return new Arrangement(
-        layers.stream().map(l -> l.mod() == mod ? new Layer(other, l.on()) : l).toList(),
+        layers.stream().map(l -> l.mod() == mod ? l.withMod(other) : l).toList(),
         plugins,
         decisions,
-        held);
+        held,
+        sections,
+        rulings.stream().map(r -> r.mod() == mod ? new Ruling(r.at(), other) : r).toList());
   }
 
   public Map<String, String> decisionsOn(String record) {

@@ -9,6 +9,7 @@ import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Found;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
 import ironing.core.plugin.Plugin.Header;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -80,7 +81,11 @@ public final class Picture {
             .filter(p -> game.isPlugin(holdings.path(p)))
             .toArray();
     Standing loose =
-        Standing.of(holdings, looseOrder(holdings, arrangement), held(game, holdings, arrangement));
+        Standing.of(
+            holdings,
+            looseOrder(holdings, arrangement),
+            held(game, holdings, arrangement),
+            ruled(game, holdings, arrangement));
     return settled(game, headers, arrangement, loose, plugins);
   }
 
@@ -89,8 +94,7 @@ public final class Picture {
     Holdings holdings = standing.holdings();
     int[] loose = looseOrder(holdings, next);
     // keep the packs where they are until the new load order is known: most moves leave them alone
-    Set<Long> on = new HashSet<>(Set.of(Holdings.GAME));
-    for (Arrangement.Layer l : next.layers()) if (l.on()) on.add(l.mod());
+    Set<Long> on = on(next);
     int[] packs =
         Arrays.stream(standing.order())
             .filter(
@@ -98,9 +102,10 @@ public final class Picture {
             .toArray();
     boolean sameHeld = next.heldBack().equals(arrangement.heldBack());
     Standing stands =
-        sameHeld
-            ? standing.reordered(joined(packs, loose))
-            : standing.reordered(joined(packs, loose), held(game, holdings, next));
+        standing.reordered(
+            joined(packs, loose),
+            sameHeld ? standing.heldBack() : held(game, holdings, next),
+            sameRulings(next) ? standing.ruled() : ruled(game, holdings, next));
     return settled(game, headers, next, stands, pluginPaths);
   }
 
@@ -133,6 +138,40 @@ public final class Picture {
             looseOrder(holdings, arrangement));
     return new Picture(
         game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
+  }
+
+  // a ruling for a mod that is off gives way to an older one, so switches count too
+  private boolean sameRulings(Arrangement next) {
+    if (!next.rulings().equals(arrangement.rulings())) return false;
+    return next.rulings().isEmpty() || on(next).equals(on(arrangement));
+  }
+
+  private static Set<Long> on(Arrangement arrangement) {
+    Set<Long> on = new HashSet<>(Set.of(Holdings.GAME));
+    for (Arrangement.Layer l : arrangement.layers()) if (l.on()) on.add(l.mod());
+    return on;
+  }
+
+  /**
+   * By path the slot that a ruling puts in play; what is said of a very path comes last, and stays.
+   */
+  private static int[] ruled(GameDefinition game, Holdings holdings, Arrangement arrangement) {
+    if (arrangement.rulings().isEmpty()) return Standing.NO_RULINGS;
+    int[] ruled = new int[holdings.pathCount()];
+    Arrays.fill(ruled, -1);
+    Set<Long> on = on(arrangement);
+    List<Arrangement.Ruling> exact = new ArrayList<>();
+    for (Arrangement.Ruling r : arrangement.rulings()) {
+      if (!on.contains(r.mod())) continue;
+      if (holdings.idOf(r.at()) >= 0) exact.add(r);
+      else holdings.slotsOf(r.mod(), PathPattern.of(r.at(), game.pathCase())::matches, ruled);
+    }
+    for (Arrangement.Ruling r : exact) {
+      int path = holdings.idOf(r.at());
+      int slot = holdings.slotOfMod(path, r.mod());
+      if (slot >= 0) ruled[path] = slot;
+    }
+    return ruled;
   }
 
   /** The slots of what is held back, folder by folder and file by file. */

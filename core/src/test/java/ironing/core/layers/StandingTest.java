@@ -9,6 +9,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Collections;
 import java.util.List;
@@ -43,6 +44,14 @@ class StandingTest {
         .toArray();
   }
 
+  private static int[] randomRulings(Random random, Holdings holdings) {
+    int[] ruled = new int[holdings.pathCount()];
+    Arrays.fill(ruled, -1);
+    for (int slot = 0; slot < holdings.fileCount(); slot++)
+      if (random.nextInt(8) == 0) ruled[holdings.pathAt(slot)] = slot;
+    return ruled;
+  }
+
   @Property(tries = 1000)
   void a_change_of_order_gives_what_starting_anew_would(@ForAll long seed) {
     Random random = new Random(seed);
@@ -54,8 +63,9 @@ class StandingTest {
       for (int i = 0; i < step * 3 && holdings.fileCount() > 0; i++)
         held.set(random.nextInt(holdings.fileCount()));
       Standing before = moved;
-      moved = moved.reordered(next, held);
-      Standing anew = Standing.of(holdings, next, held);
+      int[] ruled = step == 0 ? Standing.NO_RULINGS : randomRulings(random, holdings);
+      moved = moved.reordered(next, held, ruled);
+      Standing anew = Standing.of(holdings, next, held, ruled);
       for (int slot = 0; slot < holdings.fileCount(); slot++)
         assertThat(moved.holders(holdings.pathAt(slot)).contains(slot))
             .isEqualTo(moved.isStanding(holdings.sourceAt(slot)) && !held.get(slot));

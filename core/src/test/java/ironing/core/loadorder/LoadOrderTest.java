@@ -232,7 +232,7 @@ class LoadOrderTest {
         .satisfies(
             m -> {
               assertThat(m.item()).isEqualTo("A.plug");
-              assertThat(m.because().reason()).isEqualTo("it lists C.plug as a master");
+              assertThat(m.because().get(0).reason()).isEqualTo("it lists C.plug as a master");
             });
     assertThat(LoadOrderProposal.asWishes(w.picture().loadOrder(), sorted(p)))
         .extracting(Wish::name)

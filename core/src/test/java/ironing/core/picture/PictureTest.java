@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -175,5 +176,79 @@ class PictureTest {
     assertThat(a.decisionsOn("Base.plug/1")).containsEntry("speed", "One.plug");
     assertThat(a.withDecisions("Base.plug/1", Map.of()).decisions()).isEmpty();
     assertThat(a.withLayers(List.of()).withPlugins(List.of()).decisions()).isEqualTo(a.decisions());
+  }
+
+  private static TestWorld three() {
+    return new TestWorld()
+        .file(0, "data/tables/a.csv", "game")
+        .file(1, "data/tables/a.csv", "one")
+        .file(1, "data/tables/b.csv", "one")
+        .file(2, "Data/Tables/A.csv", "two")
+        .file(2, "data/tables/b.csv", "two")
+        .packed(3, "data/three.crate", "data/tables/a.csv", "three");
+  }
+
+  private static Picture ruled(TestWorld w, Arrangement.Ruling... rulings) {
+    return w.picture(w.arrangement().withRulings(List.of(rulings)));
+  }
+
+  @Test
+  void a_ruling_puts_a_file_in_play_whatever_the_order_says() {
+    Picture p = ruled(three(), new Arrangement.Ruling("data/tables/A.CSV", 1));
+    assertThat(inPlay(p, "data/tables/a.csv")).isEqualTo("1");
+    assertThat(inPlay(p, "data/tables/b.csv")).isEqualTo("2");
+    assertThat(
+            inPlay(
+                ruled(three(), new Arrangement.Ruling("data/tables/a.csv", 0)),
+                "data/tables/a.csv"))
+        .as("the game's own")
+        .isEqualTo("0");
+    assertThat(
+            inPlay(
+                ruled(three(), new Arrangement.Ruling("data/tables/a.csv", 3)),
+                "data/tables/a.csv"))
+        .as("a packed one, above loose ones")
+        .isEqualTo("3 in three.crate");
+  }
+
+  @Test
+  void of_rulings_the_one_of_the_very_path_decides_else_the_last_whose_mod_is_on() {
+    TestWorld w = three();
+    Arrangement.Ruling folder = new Arrangement.Ruling("data/tables/", 1);
+    Picture p =
+        ruled(
+            w,
+            new Arrangement.Ruling("data/tables/a.csv", 2),
+            new Arrangement.Ruling("**/*.csv", 0),
+            folder);
+    assertThat(inPlay(p, "data/tables/a.csv")).isEqualTo("2");
+    assertThat(inPlay(p, "data/tables/b.csv")).isEqualTo("1");
+    Arrangement off =
+        p.arrangement()
+            .withLayers(
+                p.arrangement().layers().stream().map(l -> l.withOn(l.mod() != 2)).toList());
+    assertThat(inPlay(p.rearranged(off), "data/tables/a.csv")).isEqualTo("1");
+    assertThat(inPlay(p.rearranged(off).rearranged(p.arrangement()), "data/tables/a.csv"))
+        .isEqualTo("2");
+  }
+
+  @Test
+  void a_version_that_takes_the_place_of_another_has_its_section_rulings_and_what_was_held_back() {
+    Arrangement a =
+        new Arrangement(
+            List.of(new Arrangement.Layer(1, true, 7, true), new Arrangement.Layer(2, false)),
+            List.of(),
+            Map.of(),
+            Map.of(1L, Set.of("x")),
+            List.of(new Arrangement.Section(7, "Looks"), new Arrangement.Section(8, "Empty")),
+            List.of(new Arrangement.Ruling("data/", 1)));
+    Arrangement next = a.withInstead(1, 5);
+    assertThat(next.layers().get(0)).isEqualTo(new Arrangement.Layer(5, true, 7, true));
+    assertThat(next.rulings()).containsExactly(new Arrangement.Ruling("data/", 5));
+    assertThat(next.heldBack()).containsOnlyKeys(5L);
+    assertThat(next.sections())
+        .as("a section with no layer is gone")
+        .extracting("name")
+        .containsExactly("Looks");
   }
 }

@@ -259,7 +259,7 @@ class LoadOrderController {
   }
 
   private static MoveView move(Move<String> m) {
-    ReasonView because = m.because() == null ? null : reason(m.because());
+    ReasonView because = m.because().isEmpty() ? null : reason(m.because().get(0));
     return new MoveView(m.item(), m.from() + 1, m.to() + 1, because);
   }
 
