@@ -46,6 +46,45 @@ class MigrationIT {
     }
   }
 
+  @Test
+  void the_arrangement_of_a_profile_becomes_one_document_and_its_changes_stay()
+      throws SQLException {
+    try (Database database = Database.create()) {
+      migrate(database, "3");
+      run(
+          database,
+          """
+          insert into workspace (title, game_folder, definition) values ('W', '/g', 'x');
+          insert into strand (workspace_id) values (1), (1);
+          insert into mod (workspace_id, kind, folder, card, card_given, content_root, root_reason,
+                           strand_id)
+          values (1, 'archive', 'f1', '{"id":"a"}', '{}', '', 'r', 1),
+                 (1, 'archive', 'f2', '{"id":"b"}', '{}', '', 'r', 2);
+          insert into profile (workspace_id, name, revision) values (1, 'Everyday', 7);
+          insert into layer values (1, 1, 2, true), (1, 2, 1, false);
+          insert into plugin_wish values (1, 1, 'A.plug', true);
+          insert into record_decision values (1, 'A.plug/1', 'name', 'A.plug');
+          insert into held_back values (1, 2, 'data/x');
+          insert into change (profile_id, said, before, after) values (1, 'Moved', '{}', '{}');
+          """);
+      migrate(database, "latest");
+      assertThat(
+              ask(
+                  database,
+                  """
+                  select arrangement::jsonb = '{"layers": [{"mod": 2, "on": false},
+                    {"mod": 1, "on": true}], "plugins": [{"name": "A.plug", "on": true}],
+                    "decisions": {"A.plug/1": {"name": "A.plug"}}, "heldBack": {"2": ["data/x"]}}'::jsonb
+                  from profile
+                  """))
+          .containsExactly("t");
+      assertThat(ask(database, "select profile_id, revision from workspace"))
+          .containsExactly("1|7");
+      assertThat(ask(database, "select workspace_id, origin, said from change"))
+          .containsExactly("1|user|Moved");
+    }
+  }
+
   private static void migrate(Database database, String target) {
     Flyway.configure().dataSource(database.url(), null, null).target(target).load().migrate();
   }

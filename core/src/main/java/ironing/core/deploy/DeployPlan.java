@@ -38,6 +38,14 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
      */
     record File(String spelled) implements Content {}
 
+    /**
+     * A file in a pack that a ruling puts in play: it is laid out as a loose copy.
+     *
+     * @param pack the pack as its holder spells it
+     * @param entry the name in the pack
+     */
+    record Packed(String pack, String entry) implements Content {}
+
     /** Written by Ironing itself, such as the plugin list. */
     record Text(byte[] utf8) implements Content {}
   }
@@ -60,7 +68,7 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       Content content) {
     /** Whether a hard link would be wrong whatever the file system allows. */
     public boolean mustCopy() {
-      return gameWrites || content instanceof Content.Text;
+      return gameWrites || !(content instanceof Content.File);
     }
 
     /** A copy of the game's own file that keeps the original safe while the game writes. */

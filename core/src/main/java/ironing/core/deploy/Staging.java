@@ -8,6 +8,7 @@ import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.path.GamePath;
 import java.io.IOException;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -18,6 +19,8 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.function.IntConsumer;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 
 /**
  * The first half of applying a plan: puts everything new below {@code .ironing/staging} and writes
@@ -139,12 +142,24 @@ final class Staging {
       disk.write(target, text.utf8());
       return LaidOut.How.COPY;
     }
+    if (w.content() instanceof Content.Packed packed) {
+      disk.write(target, unpacked(locator.locate(w.mod(), packed.pack()), packed.entry()));
+      return LaidOut.How.COPY;
+    }
     Path source = locator.locate(w.mod(), ((Content.File) w.content()).spelled());
     if (w.mustCopy()) {
       disk.copy(source, target);
       return LaidOut.How.COPY;
     }
     return disk.linkOrCopy(source, target) ? LaidOut.How.LINK : LaidOut.How.COPY;
+  }
+
+  private static byte[] unpacked(Path pack, String entry) throws IOException {
+    try (ZipFile zip = new ZipFile(pack.toFile())) {
+      ZipEntry e = zip.getEntry(entry);
+      if (e == null) throw new NoSuchFileException(pack + ": " + entry);
+      return zip.getInputStream(e).readAllBytes();
+    }
   }
 
   /** Notes the folders that a file needs and that are not there, and that none leads outside. */

@@ -11,6 +11,7 @@ import ironing.core.picture.Picture;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.LongFunction;
 
@@ -35,10 +36,13 @@ public final class WantedFiles {
     Map<String, Wanted> ofMods = new TreeMap<>(), guards = new TreeMap<>();
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = standing.inPlay(p);
-      if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
+      if (slot < 0) continue;
+      Optional<String> pack = holdings.holderAt(slot).pack();
+      // a pack is read in place, but for what a ruling puts above loose files
+      if (pack.isPresent() && !standing.isRuled(p)) continue;
       long mod = holdings.holderAt(slot).mod();
       boolean gameWrites = game.isWritable(holdings.path(p));
-      if (mod == Holdings.GAME && !gameWrites) continue;
+      if (mod == Holdings.GAME && !gameWrites && pack.isEmpty()) continue;
       String path = picture.spelling().of(p);
       if (game.isProtected(path)) continue;
       Wanted w =
@@ -49,8 +53,10 @@ public final class WantedFiles {
               mod,
               nameOf.apply(mod),
               gameWrites,
-              new Content.File(holdings.spellingAt(slot)));
-      (mod == Holdings.GAME ? guards : ofMods).put(path, w);
+              pack.isPresent()
+                  ? new Content.Packed(pack.get(), game.nameInPack(holdings.spellingAt(slot)))
+                  : new Content.File(holdings.spellingAt(slot)));
+      (mod == Holdings.GAME && pack.isEmpty() ? guards : ofMods).put(path, w);
     }
     if (ofMods.isEmpty()) return List.of();
     ofMods.putAll(guards);

@@ -24,6 +24,7 @@ public record GameDefinition(
     List<PathPattern> perProfile,
     Optional<Packs> packs,
     Optional<Plugins> plugins,
+    List<Combine> combine,
     Map<String, RecordType> records,
     Optional<Run> run) {
 
@@ -34,6 +35,14 @@ public record GameDefinition(
   public record Mount(String id, String at, List<PathPattern> holds) {}
 
   public record Packs(PathPattern match, String mount) {}
+
+  /**
+   * Files that can be combined where mods collide.
+   *
+   * @param match relative to the mount
+   * @param as how: text, table, json, xml, yaml, ini, list or properties
+   */
+  public record Combine(PathPattern match, String as) {}
 
   /** What counts as a plugin and how the game is told their order. */
   public record Plugins(
@@ -83,6 +92,23 @@ public record GameDefinition(
   /** Whether a loose file at this game path is a pack that the game reads in place. */
   public boolean isPack(String path) {
     return packs.isPresent() && matchesBelow(path, packs.get().mount(), packs.get().match());
+  }
+
+  /** How colliding files at a game path can be combined; the first match wins, empty for whole. */
+  public Optional<String> combinesAs(String path) {
+    for (Combine c : combine) {
+      for (Mount m : mounts) {
+        String below = below(m.at(), path);
+        if (below != null && c.match().matches(below)) return Optional.of(c.as());
+      }
+    }
+    return Optional.empty();
+  }
+
+  /** The name in its pack of a packed file that is spelled as a game path. */
+  public String nameInPack(String spelled) {
+    String at = packs.flatMap(p -> mount(p.mount())).map(Mount::at).orElse(".");
+    return at.equals(".") ? spelled : spelled.substring(at.length() + 1);
   }
 
   private boolean matchesBelow(String path, String mountId, PathPattern pattern) {

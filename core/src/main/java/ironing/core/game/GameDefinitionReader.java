@@ -1,6 +1,7 @@
 package ironing.core.game;
 
 import ironing.core.IroningException;
+import ironing.core.game.GameDefinition.Combine;
 import ironing.core.game.GameDefinition.ListFile;
 import ironing.core.game.GameDefinition.Mount;
 import ironing.core.game.GameDefinition.Packs;
@@ -24,6 +25,8 @@ import java.util.Set;
 
 /** Reads game.yaml (ironing/game@1). Every mistake is told at once, with line and column. */
 public final class GameDefinitionReader {
+  private static final List<String> WAYS =
+      List.of("text", "table", "json", "xml", "yaml", "ini", "list", "properties");
   private static final String FORMAT = "ironing/game@1";
 
   private GameDefinitionReader() {}
@@ -64,10 +67,11 @@ public final class GameDefinitionReader {
             PathPattern.all(top.texts("perProfile"), pathCase),
             top.section("packs").map(s -> packs(s, mountIds, pathCase)),
             top.section("plugins").map(s -> plugins(s, mountIds, pathCase)),
+            combine(top, pathCase),
             records(top),
             top.section("run").map(GameDefinitionReader::run));
     // formats that this version reads past: they are taken up by the features that use them
-    top.known("harmless", "combine");
+    top.known("harmless");
     top.warnOfUnknownKeys();
     return game;
   }
@@ -102,6 +106,25 @@ public final class GameDefinitionReader {
       s.warnOfUnknownKeys();
     }
     return List.copyOf(mounts);
+  }
+
+  private static List<Combine> combine(Section top, PathCase pathCase) {
+    List<Combine> combine = new ArrayList<>();
+    for (Section s : top.sections("combine")) {
+      String as = s.required("as");
+      if (s.has("as") && !WAYS.contains(as)) {
+        s.reject(
+            "as",
+            "“" + as + "” is no way to combine files",
+            "Write one of: " + String.join(", ", WAYS) + ".");
+      }
+      // read past until files are combined: what may stand once, and by what rows and elements are
+      // known
+      s.known("once", "key", "arrays");
+      combine.add(new Combine(PathPattern.of(s.required("match"), pathCase), as));
+      s.warnOfUnknownKeys();
+    }
+    return List.copyOf(combine);
   }
 
   private static List<String> paths(Section s, String key) {

@@ -5,6 +5,7 @@ import ironing.core.path.PathCase;
 import ironing.core.path.PathTable;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -216,6 +217,16 @@ public final class Holdings {
     return -1;
   }
 
+  /** The mods that hold a path with this in it, in folded form. Cost: all paths. */
+  public List<Long> modsHolding(String part) {
+    BitSet found = new BitSet();
+    for (int p = 0; p < paths.size(); p++) {
+      if (!PathCase.fold(paths.pathOf(p)).contains(part)) continue;
+      for (int slot = start[p]; slot < start[p + 1]; slot++) found.set(slotSource[slot]);
+    }
+    return found.stream().mapToObj(s -> sources.get(s).mod()).distinct().toList();
+  }
+
   /** The slot in which a mod holds a path, loose rather than packed; -1 when it does not. */
   public int slotOfMod(int path, long mod) {
     int found = -1;
@@ -224,6 +235,15 @@ public final class Holdings {
       if (s.mod() == mod && (found < 0 || s.pack().isEmpty())) found = slot;
     }
     return found;
+  }
+
+  /** Whether a mod holds any path that passes. Cost: its files. */
+  public boolean holdsAny(long mod, Predicate<String> which) {
+    for (Source s : sources) {
+      if (s.mod() != mod) continue;
+      for (int p : pathsOfSource[s.id()]) if (which.test(paths.pathOf(p))) return true;
+    }
+    return false;
   }
 
   /** Puts the slot of each path of a mod that passes into an array by path. Cost: its files. */

@@ -232,6 +232,15 @@ public final class Standing {
     return held.get(slot);
   }
 
+  /** The slots that would stand above the one in play if no ruling spoke. */
+  public List<Integer> aboveByOrder(int path) {
+    List<Integer> above = new ArrayList<>();
+    int w = winner[path];
+    for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++)
+      if (w != ABSENT && rankAt(slot) > rankAt(w)) above.add(slot);
+    return above;
+  }
+
   /** Whether a ruling and not the order puts the file in play at a path. */
   public boolean isRuled(int path) {
     return winner[path] != ABSENT && ruledSlot(ruled, path) == winner[path];

@@ -36,7 +36,9 @@ public record ModCard(
     Optional<Source> source,
     boolean inferred) {
   private static final String FORMAT = "ironing/mod@1";
-  private static final List<String> BANDS =
+
+  /** The coarse tiers of the install order, the lowest first. */
+  public static final List<String> BANDS =
       List.of("groundwork", "fixes", "looks", "sounds", "plays", "interface", "finishing");
 
   public record Need(String mod, String versions) {}

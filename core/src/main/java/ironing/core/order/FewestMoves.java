@@ -8,7 +8,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 
 /**
  * Puts items in an order that keeps every wish and moves as few of them as possible.
@@ -39,9 +41,24 @@ public final class FewestMoves {
     return new Run<>(present, wishes).outcome();
   }
 
-  /** The wishes that contradict one another, as a shortest ring; empty when none do. */
-  public static <T> List<Constraint<T>> ring(List<T> present, Wishes<T> wishes) {
-    return new WishGraph<>(present, wishes).ring();
+  /**
+   * The present order with some of the moves of another one made and the others not: each that is
+   * made comes right behind the nearest of its predecessors there that stands where it is to stand.
+   */
+  public static <T> List<T> some(List<T> present, Outcome.Sorted<T> whole, Set<T> chosen) {
+    Set<T> left = new HashSet<>();
+    for (Move<T> m : whole.moves()) if (!chosen.contains(m.item())) left.add(m.item());
+    Set<T> made = new HashSet<>();
+    for (Move<T> m : whole.moves()) if (chosen.contains(m.item())) made.add(m.item());
+    List<T> order = new ArrayList<>(present);
+    order.removeAll(made);
+    T behind = null;
+    for (T item : whole.order()) {
+      if (left.contains(item)) continue;
+      if (made.contains(item)) order.add(behind == null ? 0 : order.indexOf(behind) + 1, item);
+      behind = item;
+    }
+    return List.copyOf(order);
   }
 
   /**

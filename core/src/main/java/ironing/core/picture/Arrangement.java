@@ -1,5 +1,6 @@
 package ironing.core.picture;
 
+import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder.Wish;
 import java.util.Collections;
 import java.util.List;
@@ -19,6 +20,7 @@ import java.util.TreeSet;
  *     user keeps out of the game
  * @param sections the named stretches of layers, in no order; each has a layer
  * @param rulings of several that speak of one path, one of that very path decides, else the last
+ * @param rules the user's own rules of placement; all profiles of a workspace share them
  */
 public record Arrangement(
     List<Layer> layers,
@@ -26,7 +28,12 @@ public record Arrangement(
     Map<String, Map<String, String>> decisions,
     Map<Long, Set<String>> heldBack,
     List<Section> sections,
-    List<Ruling> rulings) {
+    List<Ruling> rulings,
+    List<PlacementRule> rules) {
+  /** Of a workspace in which nothing has been decided yet. */
+  public static final Arrangement EMPTY =
+      new Arrangement(List.of(), List.of(), Map.of(), Map.of(), List.of(), List.of(), List.of());
+
   /**
    * @param section the section that it is in, 0 for none
    * @param kept whether a suggestion must leave it where it is
@@ -83,28 +90,33 @@ public record Arrangement(
     for (Layer l : layers) used.add(l.section());
     sections = sections.stream().filter(s -> used.contains(s.id())).toList();
     rulings = List.copyOf(rulings);
+    rules = List.copyOf(rules);
   }
 
-  /** With nothing held back, no sections and no rulings. */
+  /** With nothing held back, no sections, rulings or rules. */
   public Arrangement(
       List<Layer> layers, List<Wish> plugins, Map<String, Map<String, String>> decisions) {
-    this(layers, plugins, decisions, Map.of(), List.of(), List.of());
+    this(layers, plugins, decisions, Map.of(), List.of(), List.of(), List.of());
   }
 
   public Arrangement withLayers(List<Layer> layers) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
   }
 
   public Arrangement withLayers(List<Layer> layers, List<Section> sections) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
   }
 
   public Arrangement withPlugins(List<Wish> plugins) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
   }
 
   public Arrangement withRulings(List<Ruling> rulings) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+  }
+
+  public Arrangement withRules(List<PlacementRule> rules) {
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
   }
 
   /** With the user's choices for one record replaced; none of them takes the record out. */
@@ -115,7 +127,7 @@ public record Arrangement(
   }
 
   public Arrangement withDecisions(Map<String, Map<String, String>> decisions) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
   }
 
   /** With what is held back of one mod replaced. */
@@ -126,7 +138,7 @@ public record Arrangement(
   }
 
   public Arrangement withHeldBack(Map<Long, Set<String>> heldBack) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings);
+    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
   }
 
   /**
@@ -143,7 +155,8 @@ public record Arrangement(
         decisions,
         held,
         sections,
-        rulings.stream().map(r -> r.mod() == mod ? new Ruling(r.at(), other) : r).toList());
+        rulings.stream().map(r -> r.mod() == mod ? new Ruling(r.at(), other) : r).toList(),
+        rules);
   }
 
   public Map<String, String> decisionsOn(String record) {

@@ -103,6 +103,18 @@ class FewestMovesTest {
     }
   }
 
+  @Test
+  void some_moves_of_a_suggestion_are_made_and_the_others_not() {
+    Outcome.Sorted<Integer> whole =
+        (Outcome.Sorted<Integer>)
+            FewestMoves.sort(
+                List.of(0, 1, 2, 3), Wishes.of(List.of(after(0, 2), after(1, 3), after(0, 1))));
+    assertThat(whole.order()).containsExactly(2, 3, 1, 0);
+    assertThat(FewestMoves.some(List.of(0, 1, 2, 3), whole, Set.of(0, 1))).isEqualTo(whole.order());
+    assertThat(FewestMoves.some(List.of(0, 1, 2, 3), whole, Set.of())).containsExactly(0, 1, 2, 3);
+    assertThat(FewestMoves.some(List.of(0, 1, 2, 3), whole, Set.of(1))).containsExactly(0, 2, 3, 1);
+  }
+
   private static void closes(List<Constraint<Integer>> ring) {
     assertThat(ring).isNotEmpty();
     for (int i = 0; i < ring.size(); i++)

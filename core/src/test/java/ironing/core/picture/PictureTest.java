@@ -241,7 +241,8 @@ class PictureTest {
             Map.of(),
             Map.of(1L, Set.of("x")),
             List.of(new Arrangement.Section(7, "Looks"), new Arrangement.Section(8, "Empty")),
-            List.of(new Arrangement.Ruling("data/", 1)));
+            List.of(new Arrangement.Ruling("data/", 1)),
+            List.of());
     Arrangement next = a.withInstead(1, 5);
     assertThat(next.layers().get(0)).isEqualTo(new Arrangement.Layer(5, true, 7, true));
     assertThat(next.rulings()).containsExactly(new Arrangement.Ruling("data/", 5));

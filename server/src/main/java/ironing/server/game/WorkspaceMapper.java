@@ -7,6 +7,7 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 @Mapper
 interface WorkspaceMapper {
@@ -34,7 +35,12 @@ interface WorkspaceMapper {
       @Param("definition") String definition,
       @Param("version") String version);
 
-  @Insert("insert into profile (workspace_id, name) values (#{workspace}, #{name})")
+  @Update(
+      """
+      with made as (
+        insert into profile (workspace_id, name) values (#{workspace}, #{name}) returning id)
+      update workspace set profile_id = (select id from made) where id = #{workspace}
+      """)
   void addProfile(@Param("workspace") long workspace, @Param("name") String name);
 
   @Insert(

@@ -2,23 +2,35 @@ package ironing.server.layers;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
+import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.order.Ordering;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.picture.Arrangement.Ruling;
+import ironing.core.picture.Arrangement.Section;
 import ironing.core.picture.Difference;
+import ironing.core.picture.Sections;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 
 /** Changes of the install order, each of which can be asked what it would do before it is done. */
 @Component
-class Layers {
+public class Layers {
+  private static final int LONGEST_NAME = 80;
   private final Workbenches benches;
 
   Layers(Workbenches benches) {
@@ -26,7 +38,15 @@ class Layers {
   }
 
   /** A change in words and as a function; the function refuses what makes no sense. */
-  private record Step(String said, UnaryOperator<List<Layer>> change) {}
+  private record Step(Origin origin, String said, Function<Bench, Arrangement> change) {
+    Step(String said, Function<Bench, Arrangement> change) {
+      this(Origin.USER, said, change);
+    }
+  }
+
+  private static Step ofLayers(String said, UnaryOperator<List<Layer>> change) {
+    return new Step(said, b -> withLayers(b, change.apply(b.picture().arrangement().layers())));
+  }
 
   /**
    * Puts layers at a place, keeping their order among themselves.
@@ -36,39 +56,40 @@ class Layers {
   DifferenceView move(long workspace, long revision, List<Long> mods, int to, boolean dryRun) {
     Bench bench = benches.get(workspace);
     Set<Long> moving = known(bench, mods);
-    String what =
-        mods.size() == 1 ? "“" + bench.nameOf(mods.get(0)) + "”" : mods.size() + " layers";
     return apply(
         workspace,
         revision,
         dryRun,
-        new Step(
-            "Moved " + what,
-            layers -> {
-              List<Layer> moved = layers.stream().filter(l -> moving.contains(l.mod())).toList();
-              List<Layer> rest =
-                  new ArrayList<>(layers.stream().filter(l -> !moving.contains(l.mod())).toList());
-              rest.addAll(Math.max(0, Math.min(to - 1, rest.size())), moved);
-              return rest;
-            }));
+        ofLayers("Moved " + what(bench, mods), layers -> Sections.moved(layers, moving, to - 1)));
   }
 
   DifferenceView switchTo(
       long workspace, long revision, List<Long> mods, boolean on, boolean dryRun) {
     Bench bench = benches.get(workspace);
     Set<Long> switched = known(bench, mods);
-    String what =
-        mods.size() == 1 ? "“" + bench.nameOf(mods.get(0)) + "”" : mods.size() + " layers";
-    String said = (on ? "Switched on " : "Switched off ") + what;
     return apply(
         workspace,
         revision,
         dryRun,
-        new Step(
-            said,
+        ofLayers(
+            (on ? "Switched on " : "Switched off ") + what(bench, mods),
+            layers ->
+                layers.stream().map(l -> switched.contains(l.mod()) ? l.withOn(on) : l).toList()));
+  }
+
+  /** Marks layers as kept here, or no longer: no suggestion moves them. */
+  DifferenceView keep(long workspace, long revision, List<Long> mods, boolean kept) {
+    Bench bench = benches.get(workspace);
+    Set<Long> marked = known(bench, mods);
+    return apply(
+        workspace,
+        revision,
+        false,
+        ofLayers(
+            (kept ? "Kept here: " : "No longer kept here: ") + what(bench, mods),
             layers ->
                 layers.stream()
-                    .map(l -> switched.contains(l.mod()) ? new Layer(l.mod(), on) : l)
+                    .map(l -> marked.contains(l.mod()) ? l.withKept(kept) : l)
                     .toList()));
   }
 
@@ -77,13 +98,238 @@ class Layers {
     Bench bench = benches.get(workspace);
     refuseOtherThanAll(bench, order);
     return apply(
-        workspace, revision, dryRun, new Step("Set the order of all layers", layers -> order));
+        workspace,
+        revision,
+        dryRun,
+        ofLayers(
+            "Set the order of all layers",
+            layers -> {
+              Map<Long, Layer> own = new HashMap<>();
+              for (Layer l : layers) own.put(l.mod(), l);
+              return Sections.settled(
+                  order.stream().map(l -> own.get(l.mod()).withOn(l.on())).toList());
+            }));
+  }
+
+  /**
+   * Gathers layers into a section.
+   *
+   * @param section the section, or empty for a new one of that name
+   */
+  DifferenceView gather(
+      long workspace,
+      long revision,
+      Optional<Long> section,
+      String name,
+      List<Long> mods,
+      boolean dryRun) {
+    Bench bench = benches.get(workspace);
+    Set<Long> gathered = known(bench, mods);
+    List<Section> sections = bench.picture().arrangement().sections();
+    long id = section.orElse(1 + sections.stream().mapToLong(Section::id).max().orElse(0));
+    String title = section.isPresent() ? section(bench, id).name() : goodName(name);
+    return apply(
+        workspace,
+        revision,
+        dryRun,
+        new Step(
+            "Put " + what(bench, mods) + " into the section “" + title + "”",
+            b -> {
+              Arrangement now = b.picture().arrangement();
+              List<Section> all = new ArrayList<>(now.sections());
+              if (section.isEmpty()) all.add(new Section(id, title));
+              return inOrder(b, now.withLayers(Sections.gathered(now.layers(), gathered, id), all));
+            }));
+  }
+
+  DifferenceView renameSection(long workspace, long revision, long id, String name) {
+    Bench bench = benches.get(workspace);
+    Section was = section(bench, id);
+    String title = goodName(name);
+    return apply(
+        workspace,
+        revision,
+        false,
+        new Step(
+            "Renamed the section “" + was.name() + "” to “" + title + "”",
+            b -> {
+              Arrangement now = b.picture().arrangement();
+              return now.withLayers(
+                  now.layers(),
+                  now.sections().stream()
+                      .map(s -> s.id() == id ? new Section(id, title) : s)
+                      .toList());
+            }));
+  }
+
+  /**
+   * Takes layers out of their sections; they stay where they are as far as the section can close.
+   */
+  DifferenceView leaveSections(
+      long workspace, long revision, String said, List<Long> mods, boolean dryRun) {
+    Set<Long> leaving = known(benches.get(workspace), mods);
+    return apply(
+        workspace,
+        revision,
+        dryRun,
+        ofLayers(
+            said,
+            layers ->
+                Sections.settled(
+                    layers.stream()
+                        .map(l -> leaving.contains(l.mod()) ? l.withSection(0) : l)
+                        .toList())));
+  }
+
+  /** The layers of a section, the lowest first. */
+  List<Long> membersOf(long workspace, long id) {
+    Bench bench = benches.get(workspace);
+    section(bench, id);
+    return bench.picture().arrangement().layers().stream()
+        .filter(l -> l.section() == id)
+        .map(Layer::mod)
+        .toList();
+  }
+
+  Section section(Bench bench, long id) {
+    return bench.picture().arrangement().sections().stream()
+        .filter(s -> s.id() == id)
+        .findFirst()
+        .orElseThrow(
+            () ->
+                IroningException.of(
+                    "not-found",
+                    "Section " + id,
+                    "There is no such section in this profile.",
+                    "Choose one from the list of layers."));
+  }
+
+  private static String goodName(String asked) {
+    String name = asked == null ? "" : asked.strip();
+    if (!name.isEmpty() && name.length() <= LONGEST_NAME) return name;
+    throw IroningException.of(
+        "bad-name",
+        "The name of the section",
+        name.isEmpty() ? "It is empty." : "It is longer than " + LONGEST_NAME + " letters.",
+        "Give the section a name of one to " + LONGEST_NAME + " letters.");
+  }
+
+  /**
+   * Puts the layers into an order that somebody has worked out.
+   *
+   * @param order by strand, every one once
+   */
+  public DifferenceView arrange(
+      long workspace,
+      long revision,
+      Origin origin,
+      String said,
+      Function<Bench, List<Long>> order,
+      boolean dryRun) {
+    return apply(
+        workspace,
+        revision,
+        dryRun,
+        new Step(origin, said, b -> withLayers(b, inSections(b, order.apply(b)))));
+  }
+
+  /**
+   * The same, and takes the rulings back that the order makes needless.
+   *
+   * @param needless of the bench as it was: the places of the rulings
+   */
+  public DifferenceView arrangeWithout(
+      long workspace,
+      long revision,
+      String said,
+      Function<Bench, List<Long>> order,
+      Function<Bench, Set<String>> needless) {
+    return apply(
+        workspace,
+        revision,
+        false,
+        new Step(
+            Origin.PROPOSAL,
+            said,
+            b -> {
+              Set<String> gone = needless.apply(b);
+              Arrangement next = withLayers(b, inSections(b, order.apply(b)));
+              return next.withRulings(
+                  next.rulings().stream().filter(r -> !gone.contains(r.at())).toList());
+            }));
+  }
+
+  /**
+   * Each layer that moves is moved for itself, so that it joins and leaves sections as if by hand.
+   */
+  private static List<Layer> inSections(Bench bench, List<Long> order) {
+    Map<Long, Layer> byStrand = new LinkedHashMap<>();
+    for (Layer l : bench.picture().arrangement().layers())
+      byStrand.put(bench.mods().get(l.mod()).strand(), l);
+    List<Layer> layers = new ArrayList<>(byStrand.values());
+    List<Long> mods = order.stream().map(s -> byStrand.get(s).mod()).toList();
+    for (Ordering.Move<Long> m :
+        Ordering.moves(layers.stream().map(Layer::mod).toList(), mods, List.of())) {
+      int below = 0;
+      Set<Long> under = new HashSet<>(mods.subList(0, m.to()));
+      // behind the highest of those that are to be below it
+      for (int i = 0, rest = 0; i < layers.size(); i++) {
+        if (layers.get(i).mod() == m.item()) continue;
+        rest++;
+        if (under.contains(layers.get(i).mod())) below = rest;
+      }
+      layers = Sections.moved(layers, Set.of(m.item()), below);
+    }
+    Map<Long, Layer> settled = new HashMap<>();
+    for (Layer l : layers) settled.put(l.mod(), l);
+    return Sections.settled(mods.stream().map(settled::get).toList());
+  }
+
+  DifferenceView rules(
+      long workspace, long revision, String said, UnaryOperator<List<PlacementRule>> change) {
+    return apply(
+        workspace,
+        revision,
+        false,
+        new Step(
+            said,
+            b -> {
+              Arrangement now = b.picture().arrangement();
+              return now.withRules(change.apply(now.rules()));
+            }));
+  }
+
+  /**
+   * Changes the rulings.
+   *
+   * @param said what was done, in words for the timeline
+   */
+  public DifferenceView rulings(
+      long workspace,
+      long revision,
+      String said,
+      UnaryOperator<List<Ruling>> change,
+      boolean dryRun) {
+    return apply(
+        workspace,
+        revision,
+        dryRun,
+        new Step(
+            said,
+            b -> {
+              Arrangement now = b.picture().arrangement();
+              return inOrder(b, now.withRulings(change.apply(now.rulings())));
+            }));
+  }
+
+  private static String what(Bench bench, List<Long> mods) {
+    return mods.size() == 1 ? "“" + bench.nameOf(mods.get(0)) + "”" : mods.size() + " layers";
   }
 
   private DifferenceView apply(long workspace, long revision, boolean dryRun, Step step) {
     if (dryRun) {
       Bench bench = benches.get(workspace);
-      Arrangement next = next(bench, step);
+      Arrangement next = step.change().apply(bench);
       Difference d = Difference.between(bench.picture(), bench.picture().rearranged(next));
       return DifferenceView.of(bench, d);
     }
@@ -92,24 +338,28 @@ class Layers {
         benches.rearrange(
             workspace,
             revision,
+            step.origin(),
             b -> step.said(),
             b -> {
               before[0] = b;
-              return next(b, step);
+              return step.change().apply(b);
             });
     return DifferenceView.of(after, Difference.between(before[0].picture(), after.picture()));
   }
 
-  /**
-   * The arrangement after a step. Plugins keep the order in which they load now: a place in the
-   * install order says nothing about records.
-   */
-  private static Arrangement next(Bench bench, Step step) {
+  private static Arrangement withLayers(Bench bench, List<Layer> layers) {
     Arrangement now = bench.picture().arrangement();
-    List<Layer> layers = step.change().apply(now.layers());
-    if (layers.equals(now.layers())) return now;
+    return layers.equals(now.layers()) ? now : inOrder(bench, now.withLayers(layers));
+  }
+
+  /**
+   * The same with the plugins in the order in which they load now: a place in the install order
+   * says nothing about records.
+   */
+  private static Arrangement inOrder(Bench bench, Arrangement next) {
     LoadOrder order = bench.picture().loadOrder();
-    return now.withLayers(layers).withPlugins(order.merged(now.plugins(), order.asWishes()));
+    return next.withPlugins(
+        order.merged(bench.picture().arrangement().plugins(), order.asWishes()));
   }
 
   private static Set<Long> known(Bench bench, List<Long> mods) {

@@ -4,11 +4,14 @@ import ironing.core.IroningException;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
+import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.ModJourney;
+import ironing.server.layers.LayersMapper.ModNoteRow;
 import ironing.server.overlaps.PathViews;
 import ironing.server.overlaps.PathViews.PathView;
+import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
@@ -19,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -36,11 +40,16 @@ class LayersController {
   private final Layers layers;
   private final Workbenches benches;
   private final Journeys journeys;
+  private final LayersMapper db;
+  private final Json json;
 
-  LayersController(Layers layers, Workbenches benches, Journeys journeys) {
+  LayersController(
+      Layers layers, Workbenches benches, Journeys journeys, LayersMapper db, Json json) {
     this.layers = layers;
     this.benches = benches;
     this.journeys = journeys;
+    this.db = db;
+    this.json = json;
   }
 
   /**
@@ -55,12 +64,23 @@ class LayersController {
   /**
    * @param position 1 is the lowest
    * @param kind archive or patch
+   * @param section 0 for none
+   * @param kept whether a suggestion must leave it where it is
+   * @param contested files of it that others bring too
+   * @param heldBack paths that the user keeps out of the game
+   * @param broughtAt when this version came into the library
    * @param files loose ones
    */
   record LayerView(
       long mod,
       int position,
       boolean on,
+      long section,
+      boolean kept,
+      int contested,
+      int heldBack,
+      List<String> tags,
+      String broughtAt,
       String name,
       String version,
       String kind,
@@ -73,10 +93,14 @@ class LayersController {
   /** Layer 0: the unmodded game. */
   record GameLayer(String title, String version, int files, long sizeBytes, Bar bar) {}
 
+  /** A named stretch of neighbouring layers. */
+  record SectionView(long id, String name) {}
+
   /**
    * @param layers from the lowest
    */
-  record LayersView(long revision, GameLayer game, List<LayerView> layers) {}
+  record LayersView(
+      long revision, GameLayer game, List<LayerView> layers, List<SectionView> sections) {}
 
   record Related(long mod, String name, int position, int paths) {}
 
@@ -106,6 +130,12 @@ class LayersController {
     }
   }
 
+  record KeepRequest(List<Long> mods, boolean kept) {
+    KeepRequest {
+      Objects.requireNonNull(mods, "mods");
+    }
+  }
+
   record LayerWish(long mod, boolean on) {}
 
   /**
@@ -122,6 +152,8 @@ class LayersController {
     Bench bench = benches.get(workspace);
     Map<Long, Bar> bars = bars(bench);
     Journeys.Ways ways = journeys.of(bench);
+    Map<Long, ModNoteRow> notes = new HashMap<>();
+    for (ModNoteRow n : db.notes(workspace)) notes.put(n.modId(), n);
     List<LayerView> views = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
       Bench.Mod m = bench.mods().get(l.mod());
@@ -131,6 +163,14 @@ class LayersController {
               m.id(),
               views.size() + 1,
               l.on(),
+              l.section(),
+              l.kept(),
+              bar.covering() + bar.covered() + bar.twin(),
+              bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
+              notes.containsKey(m.id())
+                  ? List.of(json.read(notes.get(m.id()).tags(), String[].class))
+                  : List.of(),
+              notes.containsKey(m.id()) ? notes.get(m.id()).at().toString() : "",
               m.card().name(),
               m.card().version(),
               m.kind(),
@@ -142,7 +182,14 @@ class LayersController {
     }
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
-        .body(new LayersView(bench.revision(), game(bench, bars), views));
+        .body(
+            new LayersView(
+                bench.revision(),
+                game(bench, bars),
+                views,
+                bench.picture().arrangement().sections().stream()
+                    .map(s -> new SectionView(s.id(), s.name()))
+                    .toList()));
   }
 
   private static GameLayer game(Bench bench, Map<Long, Bar> bars) {
@@ -273,6 +320,22 @@ class LayersController {
             workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.on(), dryRun));
   }
 
+  /** Marks layers as kept here, or no longer. */
+  @PostMapping("/keep")
+  ResponseEntity<DifferenceView> keepLayers(
+      @PathVariable long workspace,
+      @RequestBody KeepRequest body,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    return answer(layers.keep(workspace, Revision.fromIfMatch(ifMatch), body.mods(), body.kept()));
+  }
+
+  /** The mods that bring a file with this in its path. */
+  @GetMapping("/holding")
+  List<Long> holding(@PathVariable long workspace, @RequestParam String file) {
+    Bench bench = benches.get(workspace);
+    return bench.picture().holdings().modsHolding(PathCase.fold(file.strip()));
+  }
+
   @PutMapping
   ResponseEntity<DifferenceView> setLayers(
       @PathVariable long workspace,
@@ -284,7 +347,7 @@ class LayersController {
     return answer(layers.set(workspace, Revision.expected(dryRun, ifMatch), order, dryRun));
   }
 
-  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
+  static ResponseEntity<DifferenceView> answer(DifferenceView d) {
     return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 }

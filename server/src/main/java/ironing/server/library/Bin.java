@@ -112,7 +112,7 @@ class Bin {
     List<Arrangement.Layer> rest = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
       if (l.mod() != m.id()) rest.add(l);
-      else heir.ifPresent(h -> rest.add(new Arrangement.Layer(h, l.on())));
+      else heir.ifPresent(h -> rest.add(l.withMod(h)));
     }
     return rest;
   }
@@ -223,7 +223,7 @@ class Bin {
             ? Optional.empty()
             : Optional.of(
                 binned.stood() == null
-                    ? new Stood(Integer.MAX_VALUE, false)
+                    ? new Stood(Integer.MAX_VALUE, false, 0, false)
                     : json.read(binned.stood(), Stood.class));
     benches.returnMod(
         workspace,

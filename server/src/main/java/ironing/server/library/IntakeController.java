@@ -24,6 +24,7 @@ import ironing.server.library.Versions.Collision;
 import ironing.server.library.Versions.FileOf;
 import ironing.server.library.Versions.Replacement;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Path;

@@ -17,6 +17,7 @@ import ironing.server.library.ModFiles.Verified;
 import ironing.server.library.Versions.Replacement;
 import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.List;

@@ -28,7 +28,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.LongConsumer;
 import org.springframework.stereotype.Component;
 
@@ -89,6 +91,18 @@ public class Mends {
         .filter(r -> bench.mods().containsKey(r.modId()))
         .map(r -> view(bench, r))
         .toList();
+  }
+
+  /** By mend the mods whose plugins it was made from, as far as they are in play. */
+  public Map<Long, Set<Long>> patched(Bench bench) {
+    Map<Long, Set<Long>> patched = new TreeMap<>();
+    for (MendRow row : db.of(bench.profile())) {
+      Set<Long> mods = new TreeSet<>();
+      for (String plugin : json.read(row.ingredients(), Ingredients.class).plugins().keySet())
+        bench.picture().loadOrder().find(plugin).ifPresent(e -> mods.add(e.plugin().mod()));
+      patched.put(row.modId(), mods);
+    }
+    return patched;
   }
 
   private MendView view(Bench bench, MendRow row) {

@@ -2,13 +2,25 @@ package ironing.server.overlaps;
 
 import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
+import ironing.server.overlaps.ContestedPaths.Count;
+import ironing.server.overlaps.ContestedPaths.Filter;
+import ironing.server.overlaps.ContestedPaths.Folder;
+import ironing.server.overlaps.ContestedPaths.Kind;
+import ironing.server.overlaps.ContestedPaths.Pair;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.stream.IntStream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -21,6 +33,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}")
 class OverlapsController {
   private static final int MOST_AT_ONCE = 5_000;
+  private static final int MOST_MODS = 200;
   private final Workbenches benches;
 
   OverlapsController(Workbenches benches) {
@@ -36,27 +49,141 @@ class OverlapsController {
   record PathPage(long revision, int total, @MayBeAbsent Integer next, List<PathView> paths) {}
 
   /**
+   * One folder of the contested paths.
+   *
+   * @param folders directly in it
+   * @param paths directly in it, the first of them
+   * @param files how many paths lie directly in it
+   * @param total of all contested paths that pass the filter
+   * @param kinds how many of all contested paths are of each kind
+   */
+  record FolderView(
+      long revision,
+      List<Folder> folders,
+      List<PathView> paths,
+      int files,
+      int total,
+      Map<Kind, Integer> kinds) {}
+
+  /** A mod in the matrix. */
+  record MatrixMod(long mod, String name, int position, int paths) {}
+
+  /**
+   * Two mods that bring the same paths.
+   *
+   * @param over the mod in play there; {@code under} one that it covers
+   */
+  record MatrixCell(long over, long under, int paths, int differs) {}
+
+  /**
+   * Who collides with whom.
+   *
+   * @param mods the highest first: those that collide most
+   * @param more mods that collide and are not among them
+   */
+  record MatrixView(long revision, List<MatrixMod> mods, int more, List<MatrixCell> cells) {}
+
+  /**
    * Paths that more than one layer brings.
    *
    * @param find part of a path, compared without case
-   * @param differs only those whose contents are not all the same
+   * @param kind all of which a path must be
+   * @param mod all of which must bring it; 0 is the game
    */
   @GetMapping("/overlaps")
   ResponseEntity<PathPage> overlaps(
       @PathVariable long workspace,
       @RequestParam(defaultValue = "") String find,
-      @RequestParam(defaultValue = "false") boolean differs,
+      @RequestParam(defaultValue = "") Set<Kind> kind,
+      @RequestParam(defaultValue = "") Set<Long> mod,
       @RequestParam(defaultValue = "0") int offset,
       @RequestParam(defaultValue = "500") int limit) {
     Bench bench = benches.get(workspace);
-    Standing standing = bench.picture().standing();
-    String part = PathCase.fold(find.strip());
-    int[] paths =
-        Arrays.stream(standing.contested())
-            .filter(p -> part.isEmpty() || PathCase.fold(path(bench, p)).contains(part))
-            .filter(p -> !differs || standing.differs(p))
-            .toArray();
-    return page(bench, paths, offset, limit);
+    return page(
+        bench,
+        new ContestedPaths(bench.picture()).matching(filter(find, kind, mod, "")),
+        offset,
+        limit);
+  }
+
+  private static Filter filter(String find, Set<Kind> kinds, Set<Long> mods, String folder) {
+    return new Filter(PathCase.fold(find.strip()), kinds, mods, folder);
+  }
+
+  /** One folder of the contested paths, with counts. */
+  @GetMapping("/overlaps/folder")
+  ResponseEntity<FolderView> folder(
+      @PathVariable long workspace,
+      @RequestParam(defaultValue = "") String folder,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(defaultValue = "") Set<Kind> kind,
+      @RequestParam(defaultValue = "") Set<Long> mod,
+      @RequestParam(defaultValue = "500") int limit) {
+    Bench bench = benches.get(workspace);
+    ContestedPaths contested = new ContestedPaths(bench.picture());
+    int[] all = contested.matching(filter(find, kind, mod, ""));
+    int[] direct = Arrays.stream(all).filter(p -> contested.isDirectlyIn(p, folder)).toArray();
+    PathViews views = new PathViews(bench);
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(bench.revision()))
+        .body(
+            new FolderView(
+                bench.revision(),
+                contested.foldersIn(all, folder),
+                contested.byName(direct).stream()
+                    .limit(Math.max(0, Math.min(limit, MOST_AT_ONCE)))
+                    .map(views::of)
+                    .toList(),
+                direct.length,
+                all.length,
+                folder.isEmpty() ? kinds(bench, contested) : Map.of()));
+  }
+
+  private static Map<Kind, Integer> kinds(Bench bench, ContestedPaths contested) {
+    Map<Kind, Integer> counts = new EnumMap<>(Kind.class);
+    int[] all = bench.picture().standing().contested();
+    for (Kind k : Kind.values())
+      counts.put(k, (int) Arrays.stream(all).filter(p -> contested.is(k, p)).count());
+    return counts;
+  }
+
+  /** Who collides with whom, as a matrix of the mods that collide most. */
+  @GetMapping("/overlaps/matrix")
+  ResponseEntity<MatrixView> matrix(
+      @PathVariable long workspace,
+      @RequestParam(defaultValue = "") Set<Kind> kind,
+      @RequestParam(defaultValue = "30") int most) {
+    Bench bench = benches.get(workspace);
+    ContestedPaths contested = new ContestedPaths(bench.picture());
+    Map<Pair, Count> pairs = contested.pairs(contested.matching(filter("", kind, Set.of(), "")));
+    Map<Long, Integer> paths = new HashMap<>();
+    pairs.forEach(
+        (pair, c) -> {
+          paths.merge(pair.over(), c.paths(), Integer::sum);
+          paths.merge(pair.under(), c.paths(), Integer::sum);
+        });
+    Map<Long, Integer> position = new HashMap<>(Map.of(0L, 0));
+    bench.picture().arrangement().layers().forEach(l -> position.put(l.mod(), position.size()));
+    List<Long> shown =
+        paths.keySet().stream()
+            .sorted(Comparator.comparing((Long m) -> -paths.get(m)).thenComparing(m -> m))
+            .limit(Math.max(2, Math.min(most, MOST_MODS)))
+            .sorted(Comparator.comparing((Long m) -> -position.getOrDefault(m, 0)))
+            .toList();
+    Set<Long> among = new HashSet<>(shown);
+    List<MatrixCell> cells = new ArrayList<>();
+    pairs.forEach(
+        (pair, c) -> {
+          if (among.contains(pair.over()) && among.contains(pair.under()))
+            cells.add(new MatrixCell(pair.over(), pair.under(), c.paths(), c.differs()));
+        });
+    List<MatrixMod> mods =
+        shown.stream()
+            .map(m -> new MatrixMod(m, bench.nameOf(m), position.getOrDefault(m, 0), paths.get(m)))
+            .toList();
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(bench.revision()))
+        .body(new MatrixView(bench.revision(), mods, paths.size() - mods.size(), cells));
   }
 
   /** The picture: every path that the game will see, with who is in play and who else holds it. */
@@ -74,22 +201,13 @@ class OverlapsController {
     return page(bench, paths, offset, limit);
   }
 
-  private static String path(Bench bench, int path) {
-    return bench.picture().holdings().path(path);
-  }
-
   private static ResponseEntity<PathPage> page(Bench bench, int[] paths, int offset, int limit) {
     int from = Math.max(0, Math.min(offset, paths.length));
     int to = Math.min(paths.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
     PathViews views = new PathViews(bench);
     List<PathView> stretch =
-        Arrays.stream(paths)
-            .boxed()
-            .sorted((a, b) -> path(bench, a).compareTo(path(bench, b)))
-            .skip(from)
-            .limit(to - from)
-            .map(views::of)
-            .toList();
+        new ContestedPaths(bench.picture())
+            .byName(paths).subList(from, to).stream().map(views::of).toList();
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
         .body(new PathPage(bench.revision(), paths.length, to < paths.length ? to : null, stretch));

@@ -57,9 +57,10 @@ public final class PathViews {
    *
    * @param path in the spelling that is deployed
    * @param why why the first one is in play
+   * @param ruled whether a ruling decides it
    * @param holders the one in play first, then downwards
    */
-  public record PathView(String path, String why, List<Holder> holders) {}
+  public record PathView(String path, String why, boolean ruled, List<Holder> holders) {}
 
   /** The path of that number; somebody stands there. */
   public PathView of(int path) {
@@ -78,7 +79,19 @@ public final class PathViews {
               holdings.sizeAt(slot),
               standing.way(path, slot)));
     }
-    return new PathView(bench.picture().spelling().of(path), why(holders), List.copyOf(holders));
+    boolean ruled = standing.isRuled(path);
+    return new PathView(
+        bench.picture().spelling().of(path),
+        ruled ? whyRuled(path, holders) : why(holders),
+        ruled,
+        List.copyOf(holders));
+  }
+
+  private String whyRuled(int path, List<Holder> holders) {
+    String loose = holders.get(0).pack() == null ? "" : " It is laid out as a loose copy.";
+    return bench.picture().standing().aboveByOrder(path).isEmpty()
+        ? "You ruled so; the layers would say the same." + loose
+        : "You ruled so, whatever the layers say." + loose;
   }
 
   private String why(List<Holder> holders) {

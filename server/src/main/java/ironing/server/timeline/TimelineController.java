@@ -1,43 +1,83 @@
 package ironing.server.timeline;
 
+import ironing.core.IroningException;
+import ironing.core.picture.Arrangement;
+import ironing.core.picture.Difference;
+import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
 @RequestMapping("/api/workspaces/{workspace}")
 class TimelineController {
-  private static final int SHOWN = 100;
+  private static final int MOST_AT_ONCE = 200;
   private final TimelineMapper db;
   private final Workbenches benches;
+  private final Profiles profiles;
 
-  TimelineController(TimelineMapper db, Workbenches benches) {
+  TimelineController(TimelineMapper db, Workbenches benches, Profiles profiles) {
     this.db = db;
     this.benches = benches;
+    this.profiles = profiles;
   }
 
   /**
+   * @param origin who made it: user, proposal or import
+   * @param profile the profile that was in use; empty when it is gone
    * @param state done, undone, or dropped: undone, and something else was done then
    * @param undoable whether it is a change of the arrangement; one of the library is not undone
    *     here
    */
-  record TimelineChange(long id, String at, String said, String state, boolean undoable) {}
+  record TimelineChange(
+      long id,
+      String at,
+      String origin,
+      String profile,
+      String said,
+      String state,
+      boolean undoable) {}
 
   /**
    * @param undo what would be undone next, in words; absent when there is nothing
    * @param redo what would be done again next
+   * @param profile the name of the profile in use: its changes can be gone back to
    * @param changes the newest first
+   * @param next ask with this as {@code before} for the older ones; absent at the end
+   * @param points of the profile in use, the newest first
    */
   record TimelineView(
-      @MayBeAbsent String undo, @MayBeAbsent String redo, List<TimelineChange> changes) {}
+      @MayBeAbsent String undo,
+      @MayBeAbsent String redo,
+      String profile,
+      List<TimelineChange> changes,
+      @MayBeAbsent Long next,
+      List<PointView> points) {}
+
+  /** A restore point. */
+  record PointView(long id, String name, String at) {}
+
+  record NewPoint(String name) {}
+
+  /** A place to go back to: right after a change, or a restore point. */
+  record PlaceRequest(Optional<Long> change, Optional<Long> point) {}
 
   /**
    * @param said the change that was undone or done again, in words
@@ -45,18 +85,93 @@ class TimelineController {
   record SteppedView(long revision, String said) {}
 
   @GetMapping("/timeline")
-  TimelineView timeline(@PathVariable long workspace) {
+  TimelineView timeline(
+      @PathVariable long workspace,
+      @RequestParam(defaultValue = "9223372036854775807") long before,
+      @RequestParam(defaultValue = "100") int limit) {
     Workbenches.Steps steps = benches.steps(workspace);
-    long profile = benches.get(workspace).profile();
+    Bench bench = benches.get(workspace);
+    int most = Math.max(1, Math.min(limit, MOST_AT_ONCE));
+    List<ChangeRow> rows = db.latest(workspace, before, most);
     return new TimelineView(
         steps.undo().orElse(null),
         steps.redo().orElse(null),
-        db.latest(profile, SHOWN).stream().map(TimelineController::view).toList());
+        bench.profileName(),
+        rows.stream().map(TimelineController::view).toList(),
+        rows.size() < most ? null : rows.get(rows.size() - 1).id(),
+        profiles.points(bench).stream().map(p -> new PointView(p.id(), p.name(), p.at())).toList());
+  }
+
+  @PostMapping("/restore-points")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void addPoint(@PathVariable long workspace, @RequestBody NewPoint body) {
+    profiles.addPoint(workspace, Optional.ofNullable(body.name()).orElse(""));
+  }
+
+  @DeleteMapping("/restore-points/{point}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void deletePoint(@PathVariable long workspace, @PathVariable long point) {
+    profiles.deletePoint(workspace, point);
+  }
+
+  /**
+   * Goes back to a place in the timeline: one step more, which can be undone; asked dry, tells what
+   * it would change.
+   */
+  @PostMapping("/timeline/return")
+  ResponseEntity<DifferenceView> goBack(
+      @PathVariable long workspace,
+      @RequestBody PlaceRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    Bench before = benches.get(workspace);
+    Place place = place(before, body);
+    Bench after =
+        dryRun
+            ? before.as(before.picture().rearranged(place.arrangement()))
+            : benches.rearrange(
+                workspace,
+                Revision.fromIfMatch(ifMatch),
+                b -> "Went back to " + place.words(),
+                b -> place(b, body).arrangement());
+    DifferenceView d =
+        DifferenceView.of(after, Difference.between(before.picture(), after.picture()));
+    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+  }
+
+  private record Place(String words, Arrangement arrangement) {}
+
+  private Place place(Bench bench, PlaceRequest asked) {
+    if (asked.point() != null && asked.point().isPresent()) {
+      return profiles.points(bench).stream()
+          .filter(p -> p.id() == asked.point().get())
+          .map(p -> new Place("the restore point “" + p.name() + "”", p.arrangement()))
+          .findFirst()
+          .orElseThrow(() -> gone("Restore point " + asked.point().get()));
+    }
+    long change = asked.change() == null ? 0 : asked.change().orElse(0L);
+    ChangeRow row = db.one(bench.profile(), change);
+    if (row == null) throw gone("Change " + change);
+    return new Place("after “" + row.said() + "”", benches.at(bench, change));
+  }
+
+  private static IroningException gone(String thing) {
+    return IroningException.of(
+        "not-found",
+        thing,
+        "The timeline of the profile in use has no such place.",
+        "Choose one from the list.");
   }
 
   private static TimelineChange view(ChangeRow row) {
     return new TimelineChange(
-        row.id(), row.at().toString(), row.said(), row.state(), row.isUndoable());
+        row.id(),
+        row.at().toString(),
+        row.origin(),
+        row.profile(),
+        row.said(),
+        row.state(),
+        row.isUndoable());
   }
 
   @PostMapping("/undo")

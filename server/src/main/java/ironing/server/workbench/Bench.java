@@ -87,6 +87,10 @@ public record Bench(
   }
 
   Bench with(Picture picture, long revision) {
+    return with(profile, profileName, picture, revision);
+  }
+
+  Bench with(long profile, String profileName, Picture picture, long revision) {
     return new Bench(
         workspace,
         title,

@@ -1,7 +1,6 @@
 package ironing.server.workbench;
 
 import java.util.List;
-import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -12,9 +11,16 @@ import org.apache.ibatis.annotations.Update;
 @Mapper
 interface BenchMapper {
   record WorkspaceRow(
-      long id, String title, String gameFolder, String definition, String gameVersion) {}
+      long id,
+      String title,
+      String gameFolder,
+      String definition,
+      String gameVersion,
+      long profileId,
+      long revision,
+      String rules) {}
 
-  record ProfileRow(long id, String name, long revision) {}
+  record ProfileRow(long id, String name, String arrangement) {}
 
   record ModRow(
       long id, long strandId, String kind, String folder, String card, String archiveName) {}
@@ -23,14 +29,6 @@ interface BenchMapper {
   record FileRow(
       long modId, String pack, String path, long sizeBytes, String sha256, String stored) {}
 
-  record LayerRow(long modId, boolean isOn) {}
-
-  record WishRow(String name, boolean isOn) {}
-
-  record DecisionRow(String recordKey, String place, String choice) {}
-
-  record HeldBackRow(long modId, String path) {}
-
   record ChangeRow(long id, String said, String before, String after) {}
 
   @Select("select id from workspace order by id")
@@ -38,15 +36,15 @@ interface BenchMapper {
 
   @Select(
       """
-      select id, title, game_folder, definition, game_version
+      select id, title, game_folder, definition, game_version, profile_id, revision, rules
       from workspace where id = #{id}
       """)
   WorkspaceRow workspace(long id);
 
   @Select(
       """
-      select id, name, revision from profile
-      where workspace_id = #{workspace} order by id limit 1
+      select id, name, arrangement from profile
+      where id = (select profile_id from workspace where id = #{workspace})
       """)
   ProfileRow profile(long workspace);
 
@@ -70,95 +68,44 @@ interface BenchMapper {
       """)
   List<FileRow> files(long workspace);
 
-  @Select("select mod_id, is_on from layer where profile_id = #{profile} order by position")
-  List<LayerRow> layers(long profile);
+  @Update("update profile set arrangement = #{arrangement} where id = #{profile}")
+  void setArrangement(@Param("profile") long profile, @Param("arrangement") String arrangement);
 
-  @Select("select name, is_on from plugin_wish where profile_id = #{profile} order by position")
-  List<WishRow> wishes(long profile);
+  @Update("update workspace set rules = #{rules} where id = #{workspace}")
+  void setRules(@Param("workspace") long workspace, @Param("rules") String rules);
 
-  @Select("select record_key, place, choice from record_decision where profile_id = #{profile}")
-  List<DecisionRow> decisions(long profile);
-
-  @Select("select mod_id, path from held_back where profile_id = #{profile}")
-  List<HeldBackRow> heldBack(long profile);
-
-  @Delete("delete from held_back where profile_id = #{profile}")
-  void clearHeldBack(long profile);
-
-  @Insert(
-      """
-      <script>insert into held_back (profile_id, mod_id, path) values
-      <foreach collection='rows' item='r' separator=','>
-      (#{profile}, #{r.modId}, #{r.path})</foreach></script>
-      """)
-  void addHeldBack(@Param("profile") long profile, @Param("rows") List<HeldBackRow> rows);
-
-  @Delete("delete from layer where profile_id = #{profile}")
-  void clearLayers(long profile);
-
-  @Insert(
-      """
-      <script>insert into layer (profile_id, mod_id, position, is_on) values
-      <foreach collection='rows' item='r' index='i' separator=','>
-      (#{profile}, #{r.modId}, #{from} + #{i}, #{r.isOn})</foreach></script>
-      """)
-  void addLayers(
-      @Param("profile") long profile, @Param("from") int from, @Param("rows") List<LayerRow> rows);
-
-  /** A layer on top of all, switched on; nothing when the mod has its layer already. */
-  @Insert(
-      """
-      insert into layer (profile_id, mod_id, position, is_on)
-      select #{profile}, #{mod}, coalesce(max(position), 0) + 1, true
-      from layer where profile_id = #{profile}
-      on conflict do nothing
-      """)
-  void addTopLayer(@Param("profile") long profile, @Param("mod") long mod);
-
-  @Delete("delete from plugin_wish where profile_id = #{profile}")
-  void clearWishes(long profile);
-
-  @Insert(
-      """
-      <script>insert into plugin_wish (profile_id, position, name, is_on) values
-      <foreach collection='rows' item='r' index='i' separator=','>
-      (#{profile}, #{from} + #{i}, #{r.name}, #{r.isOn})</foreach></script>
-      """)
-  void addWishes(
-      @Param("profile") long profile, @Param("from") int from, @Param("rows") List<WishRow> rows);
-
-  @Delete("delete from record_decision where profile_id = #{profile}")
-  void clearDecisions(long profile);
-
-  @Insert(
-      """
-      <script>insert into record_decision (profile_id, record_key, place, choice) values
-      <foreach collection='rows' item='r' separator=','>
-      (#{profile}, #{r.recordKey}, #{r.place}, #{r.choice})</foreach></script>
-      """)
-  void addDecisions(@Param("profile") long profile, @Param("rows") List<DecisionRow> rows);
-
-  /** 1 when the profile was still at the revision that the caller saw, else 0. */
+  /** 1 when the workspace was still at the revision that the caller saw, else 0. */
   @Update(
       """
-      update profile set revision = revision + 1
-      where id = #{profile} and revision = #{revision}
+      update workspace set revision = revision + 1
+      where id = #{workspace} and revision = #{revision}
       """)
-  int advance(@Param("profile") long profile, @Param("revision") long revision);
+  int advance(@Param("workspace") long workspace, @Param("revision") long revision);
 
-  @Update("update profile set revision = revision + 1 where id = #{profile}")
-  void advanceWhatever(long profile);
+  @Update("update workspace set revision = revision + 1 where id = #{workspace}")
+  void advanceWhatever(long workspace);
 
   @Insert(
       """
-      insert into change (profile_id, said, before, after)
-      values (#{profile}, #{said}, #{before}, #{after})
+      insert into change (workspace_id, profile_id, origin, said, before, after)
+      values (#{workspace}, #{profile}, #{origin}, #{said}, #{before}, #{after})
       """)
   void addChange(
+      @Param("workspace") long workspace,
       @Param("profile") long profile,
+      @Param("origin") String origin,
       @Param("said") String said,
       @Param("before") String before,
       @Param("after") String after);
+
+  /** The changes of a profile after one, as far as they stand, the newest first. */
+  @Select(
+      """
+      select id, said, before, after from change
+      where profile_id = #{profile} and id > #{change} and state = 'done' and before is not null
+      order by id desc
+      """)
+  List<ChangeRow> doneSince(@Param("profile") long profile, @Param("change") long change);
 
   /** After something new was done, what was undone before cannot be done again. */
   @Update("update change set state = 'dropped' where profile_id = #{profile} and state = 'undone'")

@@ -4,36 +4,31 @@ import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.PlacementRule;
 import ironing.core.library.ModCard;
-import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement;
+import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
 import ironing.server.platform.Json;
-import ironing.server.workbench.BenchMapper.DecisionRow;
 import ironing.server.workbench.BenchMapper.FileRow;
-import ironing.server.workbench.BenchMapper.HeldBackRow;
-import ironing.server.workbench.BenchMapper.LayerRow;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
-import ironing.server.workbench.BenchMapper.WishRow;
 import ironing.server.workbench.BenchMapper.WorkspaceRow;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.TreeSet;
-import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 
 /** From the database to a bench, and an arrangement back into the database. */
 @Component
 class BenchStore {
-  private static final int ROWS_AT_ONCE = 1000;
   private final BenchMapper db;
   private final ContentStore content;
   private final Json json;
@@ -73,7 +68,7 @@ class BenchStore {
         Picture.of(
             game,
             holdings(game, files),
-            arrangement(profile.id()),
+            arrangement(profile, row.rules(), mods),
             content.headers(workspace, folder, mods));
     return new Bench(
         workspace,
@@ -83,7 +78,7 @@ class BenchStore {
         Optional.ofNullable(row.gameVersion()),
         profile.id(),
         profile.name(),
-        profile.revision(),
+        row.revision(),
         own(files),
         mods,
         picture);
@@ -100,20 +95,37 @@ class BenchStore {
     return new Bench.Own(count, size);
   }
 
-  private Arrangement arrangement(long profile) {
-    Map<String, Map<String, String>> decisions = new TreeMap<>();
-    for (DecisionRow d : db.decisions(profile)) {
-      decisions.computeIfAbsent(d.recordKey(), k -> new TreeMap<>()).put(d.place(), d.choice());
+  /**
+   * A profile's arrangement with the mods of today: those that are gone are left out; a mod that
+   * has no layer in it yet gets one on top, switched off.
+   */
+  private Arrangement arrangement(ProfileRow profile, String rules, Map<Long, Bench.Mod> mods) {
+    Arrangement told =
+        json.read(profile.arrangement(), Parts.class)
+            .on(Arrangement.EMPTY)
+            .withRules(List.of(json.read(rules, PlacementRule[].class)));
+    return fitted(told, List.of(), mods);
+  }
+
+  /**
+   * An arrangement of another day with the mods of today: gone ones left out; of the versions of
+   * one mod, the one of that day is taken; what has no layer in it stands where it stands today,
+   * above the rest, or else on top and off.
+   */
+  static Arrangement fitted(Arrangement told, List<Layer> today, Map<Long, Bench.Mod> mods) {
+    List<Layer> layers = new ArrayList<>();
+    Set<Long> placed = new HashSet<>();
+    for (List<Layer> list : List.of(told.layers(), today)) {
+      for (Layer l : list) {
+        Bench.Mod m = mods.get(l.mod());
+        if (m != null && placed.add(m.strand())) layers.add(l);
+      }
     }
-    Map<Long, Set<String>> held = new TreeMap<>();
-    for (HeldBackRow h : db.heldBack(profile)) {
-      held.computeIfAbsent(h.modId(), m -> new TreeSet<>()).add(h.path());
-    }
-    return new Arrangement(
-        db.layers(profile).stream().map(l -> new Arrangement.Layer(l.modId(), l.isOn())).toList(),
-        db.wishes(profile).stream().map(w -> new Wish(w.name(), w.isOn())).toList(),
-        decisions,
-        held);
+    Map<Long, Long> newest = new TreeMap<>();
+    for (Bench.Mod m : mods.values())
+      if (!placed.contains(m.strand())) newest.merge(m.strand(), m.id(), Math::max);
+    newest.values().forEach(mod -> layers.add(new Layer(mod, false)));
+    return told.withLayers(layers);
   }
 
   private Map<Long, Bench.Mod> mods(GameDefinition game, List<ModRow> rows, List<FileRow> files) {
@@ -169,40 +181,28 @@ class BenchStore {
     return builder.build();
   }
 
-  /** Writes what differs between two arrangements. Inside the caller's transaction. */
-  void write(long profile, Arrangement present, Arrangement next) {
-    if (!next.layers().equals(present.layers())) {
-      db.clearLayers(profile);
-      List<LayerRow> rows = next.layers().stream().map(l -> new LayerRow(l.mod(), l.on())).toList();
-      inPieces(rows, (from, piece) -> db.addLayers(profile, from + 1, piece));
-    }
-    if (!next.plugins().equals(present.plugins())) {
-      db.clearWishes(profile);
-      List<WishRow> rows = next.plugins().stream().map(w -> new WishRow(w.name(), w.on())).toList();
-      inPieces(rows, (from, piece) -> db.addWishes(profile, from + 1, piece));
-    }
-    if (!next.decisions().equals(present.decisions())) {
-      db.clearDecisions(profile);
-      List<DecisionRow> rows = new ArrayList<>();
-      next.decisions()
-          .forEach(
-              (key, places) ->
-                  places.forEach((place, c) -> rows.add(new DecisionRow(key, place, c))));
-      inPieces(rows, (from, piece) -> db.addDecisions(profile, piece));
-    }
-    if (!next.heldBack().equals(present.heldBack())) {
-      db.clearHeldBack(profile);
-      List<HeldBackRow> rows = new ArrayList<>();
-      next.heldBack()
-          .forEach((mod, paths) -> paths.forEach(p -> rows.add(new HeldBackRow(mod, p))));
-      inPieces(rows, (from, piece) -> db.addHeldBack(profile, piece));
-    }
+  /** A bench as it is under the profile in use now. */
+  Bench profileOf(Bench before) {
+    WorkspaceRow row = row(before.workspace());
+    ProfileRow profile = db.profile(before.workspace());
+    Arrangement next = arrangement(profile, row.rules(), before.mods());
+    return before.with(
+        profile.id(), profile.name(), before.picture().rearranged(next), row.revision());
   }
 
-  /** PostgreSQL takes 65,535 parameters in one statement, so long lists go in pieces. */
-  private static <T> void inPieces(List<T> rows, BiConsumer<Integer, List<T>> write) {
-    for (int i = 0; i < rows.size(); i += ROWS_AT_ONCE) {
-      write.accept(i, rows.subList(i, Math.min(rows.size(), i + ROWS_AT_ONCE)));
-    }
+  /** A layer on top of all, switched on; nothing when the mod has its layer already. */
+  void addTopLayer(ProfileRow profile, long mod) {
+    Arrangement told = json.read(profile.arrangement(), Parts.class).on(Arrangement.EMPTY);
+    if (told.layers().stream().anyMatch(l -> l.mod() == mod)) return;
+    List<Layer> layers = new ArrayList<>(told.layers());
+    layers.add(new Layer(mod, true));
+    db.setArrangement(profile.id(), json.write(Parts.of(told.withLayers(layers))));
+  }
+
+  /** Writes what differs between two arrangements. Inside the caller's transaction. */
+  void write(long workspace, long profile, Arrangement present, Arrangement next) {
+    if (!next.rules().equals(present.rules())) db.setRules(workspace, json.write(next.rules()));
+    if (!next.withRules(present.rules()).equals(present))
+      db.setArrangement(profile, json.write(Parts.of(next)));
   }
 }

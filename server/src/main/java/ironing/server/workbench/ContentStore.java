@@ -9,13 +9,17 @@ import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.server.platform.Folders;
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipFile;
 import org.springframework.stereotype.Component;
 
 /**
@@ -62,6 +66,28 @@ public class ContentStore {
     }
     Path kept = Deployer.keptOriginal(gameFolder, path);
     return Files.exists(kept) ? kept : GamePath.resolve(gameFolder, path);
+  }
+
+  /**
+   * The first bytes of a file, be it loose or in a pack.
+   *
+   * @param slot as the holdings number it
+   */
+  public byte[] read(Bench bench, int slot, int most) throws IOException {
+    Holdings holdings = bench.picture().holdings();
+    Holdings.Source source = holdings.holderAt(slot);
+    String spelled = holdings.spellingAt(slot);
+    if (source.pack().isEmpty()) {
+      try (InputStream in = Files.newInputStream(locate(bench, source.mod(), spelled))) {
+        return in.readNBytes(most);
+      }
+    }
+    Path pack = locate(bench, source.mod(), source.pack().get());
+    try (ZipFile zip = new ZipFile(pack.toFile())) {
+      ZipEntry entry = zip.getEntry(bench.game().nameInPack(spelled));
+      if (entry == null) throw new NoSuchFileException(pack + ": " + spelled);
+      return zip.getInputStream(entry).readNBytes(most);
+    }
   }
 
   /** The plugins that are on and decode, in load order: what the game reads. */

@@ -6,12 +6,12 @@ import ironing.core.picture.Arrangement;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.ChangeRow;
+import ironing.server.workbench.BenchMapper.ProfileRow;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -67,6 +67,28 @@ public class Workbenches {
     return known != null ? known.game() : store.definition(workspace);
   }
 
+  /** Who made a change. */
+  public enum Origin {
+    USER,
+    /** A suggestion that the user has taken. */
+    PROPOSAL,
+    /** A list that the user follows. */
+    IMPORT;
+
+    String word() {
+      return name().toLowerCase(Locale.ROOT);
+    }
+  }
+
+  /** The user changes the arrangement. */
+  public Bench rearrange(
+      long workspace,
+      long expected,
+      Function<Bench, String> said,
+      Function<Bench, Arrangement> change) {
+    return rearrange(workspace, expected, Origin.USER, said, change);
+  }
+
   /**
    * Changes the arrangement.
    *
@@ -77,6 +99,7 @@ public class Workbenches {
   public Bench rearrange(
       long workspace,
       long expected,
+      Origin origin,
       Function<Bench, String> said,
       Function<Bench, Arrangement> change) {
     synchronized (lock(workspace)) {
@@ -87,15 +110,26 @@ public class Workbenches {
       Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
       transaction.executeWithoutResult(
           t -> {
-            if (db.advance(before.profile(), before.revision()) == 0) throw changedMeanwhile();
+            if (db.advance(workspace, before.revision()) == 0) throw changedMeanwhile();
             Arrangement present = before.picture().arrangement();
-            store.write(before.profile(), present, next);
+            store.write(workspace, before.profile(), present, next);
             db.dropUndone(before.profile());
-            db.addChange(
-                before.profile(), said.apply(before), json.write(present), json.write(next));
+            noteChange(before, origin, said.apply(before), next);
           });
       return put(after, "arrangement");
     }
+  }
+
+  // a change holds only the parts that it touched: the rest may go on changing before it is undone
+  private void noteChange(Bench before, Origin origin, String said, Arrangement next) {
+    Arrangement present = before.picture().arrangement();
+    db.addChange(
+        before.workspace(),
+        before.profile(),
+        origin.word(),
+        said,
+        json.write(Parts.differing(present, next)),
+        json.write(Parts.differing(next, present)));
   }
 
   /** What would be undone and done again next, in the words of the timeline. */
@@ -136,34 +170,18 @@ public class Workbenches {
             back ? "Nothing is left to undo." : "Nothing was undone that could be done again.",
             "Go on as things are.");
       }
-      Arrangement told = json.read(back ? row.before() : row.after(), Arrangement.class);
-      Arrangement next = fitted(told, before);
+      Arrangement present = before.picture().arrangement();
+      Arrangement told = json.read(back ? row.before() : row.after(), Parts.class).on(present);
+      Arrangement next = BenchStore.fitted(told, present.layers(), before.mods());
       Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
       transaction.executeWithoutResult(
           t -> {
-            if (db.advance(before.profile(), before.revision()) == 0) throw changedMeanwhile();
-            store.write(before.profile(), before.picture().arrangement(), next);
+            if (db.advance(workspace, before.revision()) == 0) throw changedMeanwhile();
+            store.write(workspace, before.profile(), present, next);
             db.setState(row.id(), back ? "undone" : "done");
           });
       return new Stepped(put(after, "arrangement"), row.said());
     }
-  }
-
-  /**
-   * An arrangement of another day with the mods of today: gone ones left out, new ones on top. Of
-   * the versions of one mod, the one of that day is taken.
-   */
-  private static Arrangement fitted(Arrangement told, Bench today) {
-    List<Arrangement.Layer> layers = new ArrayList<>();
-    Set<Long> placed = new HashSet<>();
-    for (Arrangement.Layer l : told.layers()) {
-      Bench.Mod m = today.mods().get(l.mod());
-      if (m != null && placed.add(m.strand())) layers.add(l);
-    }
-    for (Arrangement.Layer l : today.picture().arrangement().layers()) {
-      if (placed.add(today.mods().get(l.mod()).strand())) layers.add(l);
-    }
-    return told.withLayers(layers);
   }
 
   /**
@@ -173,8 +191,7 @@ public class Workbenches {
    * @param work done inside the transaction; gives the mod
    */
   public long changeLibrary(long workspace, String said, LongSupplier work) {
-    return changeLibrary(
-        workspace, said, work, (profile, changed) -> db.addTopLayer(profile, changed));
+    return changeLibrary(workspace, said, work, store::addTopLayer);
   }
 
   /**
@@ -192,7 +209,11 @@ public class Workbenches {
 
   /** What becomes of the profile when the library has changed. */
   private interface Placing {
-    void of(long profile, long mod);
+    void of(ProfileRow profile, long mod);
+  }
+
+  private void noteLibrary(long workspace, long profile, String said) {
+    db.addChange(workspace, profile, Origin.USER.word(), said, null, null);
   }
 
   private long changeLibrary(long workspace, String said, LongSupplier work, Placing placing) {
@@ -201,16 +222,53 @@ public class Workbenches {
           transaction.execute(
               t -> {
                 long changed = work.getAsLong();
-                long profile = db.profile(workspace).id();
+                ProfileRow profile = db.profile(workspace);
                 placing.of(profile, changed);
-                db.advanceWhatever(profile);
-                db.addChange(profile, said, null, null);
+                db.advanceWhatever(workspace);
+                noteLibrary(workspace, profile.id(), said);
                 return changed;
               });
       benches.remove(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
       return mod;
     }
+  }
+
+  /** Writes into the timeline what changes nothing in the profile in use. */
+  void note(long workspace, String said, Runnable work) {
+    synchronized (lock(workspace)) {
+      transaction.executeWithoutResult(
+          t -> {
+            work.run();
+            noteLibrary(workspace, db.profile(workspace).id(), said);
+          });
+      events.tell(workspace, "profiles", Map.of());
+    }
+  }
+
+  /**
+   * Changes which profile is in use, or what it is called. The files of the mods are not read
+   * again.
+   */
+  Bench changeProfile(long workspace, String said, Runnable work) {
+    synchronized (lock(workspace)) {
+      Bench before = get(workspace);
+      transaction.executeWithoutResult(
+          t -> {
+            work.run();
+            db.advanceWhatever(workspace);
+            noteLibrary(workspace, db.profile(workspace).id(), said);
+          });
+      return put(store.profileOf(before), "profiles");
+    }
+  }
+
+  /** The arrangement of the profile in use as it was right after a change, by its number. */
+  public Arrangement at(Bench bench, long change) {
+    Arrangement now = bench.picture().arrangement();
+    for (ChangeRow row : db.doneSince(bench.profile(), change))
+      now = json.read(row.before(), Parts.class).on(now);
+    return BenchStore.fitted(now, bench.picture().arrangement().layers(), bench.mods());
   }
 
   /**
@@ -227,10 +285,10 @@ public class Workbenches {
               t -> {
                 long changed = work.getAsLong();
                 Arrangement next = present.withInstead(instead, changed);
-                db.advanceWhatever(before.profile());
-                store.write(before.profile(), present, next);
+                db.advanceWhatever(workspace);
+                store.write(workspace, before.profile(), present, next);
                 db.dropUndone(before.profile());
-                db.addChange(before.profile(), said, json.write(present), json.write(next));
+                noteChange(before, Origin.USER, said, next);
                 return changed;
               });
       benches.remove(workspace);
@@ -253,20 +311,20 @@ public class Workbenches {
       Optional<Stood> stood = Optional.empty();
       for (int i = 0; i < present.layers().size(); i++) {
         Arrangement.Layer l = present.layers().get(i);
-        if (l.mod() == mod) stood = Optional.of(new Stood(i, l.on()));
+        if (l.mod() == mod) stood = Optional.of(new Stood(i, l.on(), l.section(), l.kept()));
       }
       Optional<Stood> was = stood;
       List<Arrangement.Layer> rest = new ArrayList<>();
       for (Arrangement.Layer l : present.layers()) {
         if (l.mod() != mod) rest.add(l);
-        else heir.ifPresent(h -> rest.add(new Arrangement.Layer(h, l.on())));
+        else heir.ifPresent(h -> rest.add(l.withMod(h)));
       }
       transaction.executeWithoutResult(
           t -> {
             work.accept(was);
-            db.advanceWhatever(before.profile());
-            store.write(before.profile(), present, present.withLayers(rest));
-            db.addChange(before.profile(), said, null, null);
+            db.advanceWhatever(workspace);
+            store.write(workspace, before.profile(), present, present.withLayers(rest));
+            noteLibrary(workspace, before.profile(), said);
           });
       benches.remove(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
@@ -281,13 +339,16 @@ public class Workbenches {
       Arrangement present = before.picture().arrangement();
       List<Arrangement.Layer> layers = new ArrayList<>(present.layers());
       stood.ifPresent(
-          s -> layers.add(Math.min(s.place(), layers.size()), new Arrangement.Layer(mod, s.on())));
+          s ->
+              layers.add(
+                  Math.min(s.place(), layers.size()),
+                  new Arrangement.Layer(mod, s.on(), s.section(), s.kept())));
       transaction.executeWithoutResult(
           t -> {
             work.run();
-            db.advanceWhatever(before.profile());
-            store.write(before.profile(), present, present.withLayers(layers));
-            db.addChange(before.profile(), said, null, null);
+            db.advanceWhatever(workspace);
+            store.write(workspace, before.profile(), present, present.withLayers(layers));
+            noteLibrary(workspace, before.profile(), said);
           });
       benches.remove(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
@@ -299,7 +360,7 @@ public class Workbenches {
    *
    * @param place how many layers lay below it
    */
-  public record Stood(int place, boolean on) {}
+  public record Stood(int place, boolean on, long section, boolean kept) {}
 
   private Bench put(Bench after, String kind) {
     benches.put(after.workspace(), after);

@@ -1,4 +1,4 @@
-package ironing.server.library;
+package ironing.server.platform;
 
 import ironing.core.IroningException;
 import ironing.core.path.GamePath;
@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Map;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ContentDisposition;
@@ -17,7 +18,7 @@ import org.springframework.http.ResponseEntity;
  * Files of strangers as answers. Only what a browser draws and never runs gets a type of its own;
  * whatever else is a download, and everything is shut in by its own policy.
  */
-final class Served {
+public final class Served {
   private static final Map<String, MediaType> IMAGES =
       Map.of(
           "png", MediaType.IMAGE_PNG,
@@ -30,12 +31,19 @@ final class Served {
 
   private Served() {}
 
-  static ResponseEntity<Resource> file(String path, Path file, boolean download) {
+  public static ResponseEntity<Resource> file(String path, Path file, boolean download) {
     if (!Files.isRegularFile(file)) {
       throw IroningException.of(
           "not-found", path, "There is no such file.", "Choose one from the list.");
     }
-    String name = GamePath.name(path);
+    return answer(GamePath.name(path), new FileSystemResource(file), download);
+  }
+
+  public static ResponseEntity<Resource> bytes(String name, byte[] bytes, boolean download) {
+    return answer(name, new ByteArrayResource(bytes), download);
+  }
+
+  private static ResponseEntity<Resource> answer(String name, Resource body, boolean download) {
     String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
     MediaType type = IMAGES.getOrDefault(ending, MediaType.APPLICATION_OCTET_STREAM);
     boolean shown = !download && IMAGES.containsKey(ending);
@@ -48,6 +56,6 @@ final class Served {
                 .filename(name, StandardCharsets.UTF_8)
                 .build()
                 .toString())
-        .body(new FileSystemResource(file));
+        .body(body);
   }
 }

@@ -1,0 +1,23 @@
+package ironing.server.layers;
+
+import java.time.OffsetDateTime;
+import java.util.List;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+/** What a list of layers says of mods beside their files. */
+@Mapper
+interface LayersMapper {
+  /**
+   * @param tags as JSON
+   */
+  record ModNoteRow(long modId, String tags, OffsetDateTime at) {}
+
+  @Select(
+      """
+      select m.id as mod_id, s.tags, m.installed_at as at
+      from mod m join strand s on s.id = m.strand_id
+      where m.workspace_id = #{workspace} and m.binned_at is null
+      """)
+  List<ModNoteRow> notes(long workspace);
+}

@@ -1,0 +1,164 @@
+package ironing.server.overlaps;
+
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.path.PathCase;
+import ironing.core.picture.Picture;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.IntPredicate;
+
+/**
+ * The contested paths of one picture, by kind, folder and pair of mods. Everything is counted from
+ * the index in memory.
+ */
+final class ContestedPaths {
+  private final Picture picture;
+  private final Standing standing;
+  private final Holdings holdings;
+
+  ContestedPaths(Picture picture) {
+    this.picture = picture;
+    this.standing = picture.standing();
+    this.holdings = picture.holdings();
+  }
+
+  /** How the files of a path stand to one another. A path can be of several kinds. */
+  enum Kind {
+    /** All have the same content. */
+    SAME,
+    DIFFERS,
+    /** A loose file stands before one in a pack. */
+    LOOSE_OVER_PACKED,
+    /** The definition says how such files can be combined. */
+    COMBINES,
+    RULED
+  }
+
+  boolean is(Kind kind, int path) {
+    return switch (kind) {
+      case SAME -> !standing.differs(path);
+      case DIFFERS -> standing.differs(path);
+      case RULED -> standing.isRuled(path);
+      case COMBINES ->
+          standing.differs(path) && picture.game().combinesAs(holdings.path(path)).isPresent();
+      case LOOSE_OVER_PACKED -> {
+        List<Integer> holders = standing.holders(path);
+        yield holdings.holderAt(holders.get(0)).pack().isEmpty()
+            && holders.stream().anyMatch(s -> holdings.holderAt(s).pack().isPresent());
+      }
+    };
+  }
+
+  /**
+   * @param find part of the path, folded; empty for all
+   * @param kinds all of which a path must be
+   * @param mods all of which must hold it
+   * @param folder the folder below which it must lie, folded as the game folds; empty for all
+   */
+  record Filter(String find, Set<Kind> kinds, Set<Long> mods, String folder) {}
+
+  int[] matching(Filter filter) {
+    IntPredicate test = p -> true;
+    if (!filter.folder().isEmpty()) {
+      String key = picture.game().pathCase().key(filter.folder());
+      test = test.and(p -> picture.game().pathCase().key(holdings.path(p)).startsWith(key));
+    }
+    if (!filter.find().isEmpty())
+      test = test.and(p -> PathCase.fold(holdings.path(p)).contains(filter.find()));
+    for (Kind k : filter.kinds()) test = test.and(p -> is(k, p));
+    for (long mod : filter.mods()) {
+      test =
+          test.and(
+              p -> standing.holders(p).stream().anyMatch(s -> holdings.holderAt(s).mod() == mod));
+    }
+    return Arrays.stream(standing.contested()).filter(test).toArray();
+  }
+
+  /**
+   * What lies directly in a folder.
+   *
+   * @param path with a slash at its end
+   * @param contested paths below it
+   * @param differs those whose contents are not all the same
+   */
+  record Folder(String path, String name, int contested, int differs) {}
+
+  /** The folders directly below one, with counts, by name. */
+  List<Folder> foldersIn(int[] paths, String folder) {
+    String key = picture.game().pathCase().key(folder);
+    Map<String, int[]> counts = new TreeMap<>();
+    Map<String, String> spelled = new HashMap<>();
+    for (int p : paths) {
+      String path = holdings.path(p);
+      int slash = path.indexOf('/', folder.length());
+      if (slash < 0 || !picture.game().pathCase().key(path).startsWith(key)) continue;
+      String below = path.substring(0, slash + 1);
+      String belowKey = picture.game().pathCase().key(below);
+      spelled.putIfAbsent(belowKey, below);
+      int[] c = counts.computeIfAbsent(belowKey, k -> new int[2]);
+      c[0]++;
+      if (standing.differs(p)) c[1]++;
+    }
+    List<Folder> folders = new ArrayList<>();
+    counts.forEach(
+        (k, c) -> {
+          String path = spelled.get(k);
+          String bare = path.substring(0, path.length() - 1);
+          folders.add(new Folder(path, bare.substring(bare.lastIndexOf('/') + 1), c[0], c[1]));
+        });
+    return folders;
+  }
+
+  /** Whether a path lies directly in a folder. */
+  boolean isDirectlyIn(int path, String folder) {
+    String spelled = holdings.path(path);
+    return spelled.indexOf('/', folder.length()) < 0
+        && picture.game().pathCase().key(spelled).startsWith(picture.game().pathCase().key(folder));
+  }
+
+  /**
+   * Two mods at the same paths.
+   *
+   * @param over the one in play there, or else above the other
+   */
+  record Pair(long over, long under) {}
+
+  /**
+   * @param paths both of them bring
+   * @param differs those of other content
+   */
+  record Count(int paths, int differs) {}
+
+  /** By pair how many paths: of each path the one in play over each of the others. */
+  Map<Pair, Count> pairs(int[] paths) {
+    Map<Pair, int[]> counts = new HashMap<>();
+    for (int p : paths) {
+      List<Integer> holders = standing.holders(p);
+      long over = holdings.holderAt(holders.get(0)).mod();
+      Set<Long> seen = new HashSet<>(Set.of(over));
+      for (int slot : holders.subList(1, holders.size())) {
+        long under = holdings.holderAt(slot).mod();
+        if (!seen.add(under)) continue;
+        int[] c = counts.computeIfAbsent(new Pair(over, under), x -> new int[2]);
+        c[0]++;
+        if (!holdings.shaAt(slot).equals(holdings.shaAt(holders.get(0)))) c[1]++;
+      }
+    }
+    Map<Pair, Count> pairs = new HashMap<>();
+    counts.forEach((pair, c) -> pairs.put(pair, new Count(c[0], c[1])));
+    return pairs;
+  }
+
+  /** Paths by name. */
+  List<Integer> byName(int[] paths) {
+    return Arrays.stream(paths).boxed().sorted(Comparator.comparing(holdings::path)).toList();
+  }
+}

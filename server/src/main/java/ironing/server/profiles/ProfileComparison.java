@@ -1,0 +1,163 @@
+package ironing.server.profiles;
+
+import ironing.core.order.Ordering;
+import ironing.core.order.Ordering.Move;
+import ironing.core.picture.Arrangement;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.core.picture.Arrangement.Ruling;
+import ironing.core.picture.Difference;
+import ironing.server.layers.DifferenceView;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Profiles.Profile;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
+
+/**
+ * What another profile has otherwise than the one in use.
+ *
+ * @param mods switched or of another version there
+ * @param moves the fewest layers whose moving gives the order there
+ * @param rulings that differ
+ * @param heldBack paths that differ
+ * @param loadOrder whether the plugins are wished in another order, or others are on
+ * @param decisions records that are decided otherwise
+ * @param picture what the game would read differently
+ */
+record ProfileComparison(
+    long profile,
+    String name,
+    List<OtherMod> mods,
+    List<OtherPlace> moves,
+    List<OtherRuling> rulings,
+    List<OtherHeld> heldBack,
+    boolean loadOrder,
+    int decisions,
+    DifferenceView picture) {
+
+  /**
+   * A mod, by the version that is here.
+   *
+   * @param there the number of the version there; absent when it has no layer there
+   */
+  record OtherMod(
+      long mod,
+      String name,
+      boolean on,
+      String version,
+      @MayBeAbsent Long there,
+      boolean onThere,
+      String versionThere) {}
+
+  /** A layer that stands elsewhere; numbers from 1, of the layers that both have. */
+  record OtherPlace(long mod, String name, int here, int there) {}
+
+  /** Absent names where no ruling speaks of the path. */
+  record OtherRuling(String at, @MayBeAbsent String here, @MayBeAbsent String there) {}
+
+  record OtherHeld(long mod, String name, String path, boolean here) {}
+
+  static ProfileComparison of(Bench bench, Profile other) {
+    Arrangement here = bench.picture().arrangement(), there = other.arrangement();
+    Difference d = Difference.between(bench.picture(), bench.picture().rearranged(there));
+    return new ProfileComparison(
+        other.id(),
+        other.name(),
+        mods(bench, here, there),
+        moves(bench, here, there),
+        rulings(bench, here, there),
+        heldBack(bench, here, there),
+        !here.plugins().equals(there.plugins()),
+        decisions(here, there),
+        DifferenceView.of(bench, d));
+  }
+
+  private static List<OtherMod> mods(Bench bench, Arrangement here, Arrangement there) {
+    Map<Long, Layer> byStrand = new HashMap<>();
+    for (Layer l : there.layers()) byStrand.put(bench.mods().get(l.mod()).strand(), l);
+    List<OtherMod> mods = new ArrayList<>();
+    for (Layer l : here.layers()) {
+      Layer o = byStrand.get(bench.mods().get(l.mod()).strand());
+      if (o != null && o.mod() == l.mod() && o.on() == l.on()) continue;
+      mods.add(
+          new OtherMod(
+              l.mod(),
+              bench.nameOf(l.mod()),
+              l.on(),
+              bench.mods().get(l.mod()).card().version(),
+              o == null ? null : o.mod(),
+              o != null && o.on(),
+              o == null ? "" : bench.mods().get(o.mod()).card().version()));
+    }
+    return mods;
+  }
+
+  private static List<OtherPlace> moves(Bench bench, Arrangement here, Arrangement there) {
+    List<Long> a = strands(bench, here), b = strands(bench, there);
+    Set<Long> both = new HashSet<>(a);
+    both.retainAll(b);
+    List<Long> now = a.stream().filter(both::contains).toList();
+    List<Long> then = b.stream().filter(both::contains).toList();
+    Map<Long, Long> modOf = new HashMap<>();
+    for (Layer l : here.layers()) modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
+    List<OtherPlace> places = new ArrayList<>();
+    for (Move<Long> m : Ordering.moves(now, then, List.of())) {
+      long mod = modOf.get(m.item());
+      places.add(new OtherPlace(mod, bench.nameOf(mod), m.from() + 1, m.to() + 1));
+    }
+    return places;
+  }
+
+  private static List<Long> strands(Bench bench, Arrangement a) {
+    return a.layers().stream().map(l -> bench.mods().get(l.mod()).strand()).toList();
+  }
+
+  private static List<OtherRuling> rulings(Bench bench, Arrangement here, Arrangement there) {
+    Map<String, Long> a = byPath(here.rulings()), b = byPath(there.rulings());
+    Set<String> all = new TreeSet<>(a.keySet());
+    all.addAll(b.keySet());
+    List<OtherRuling> out = new ArrayList<>();
+    for (String at : all) {
+      Long x = a.get(at), y = b.get(at);
+      if (Objects.equals(x, y)) continue;
+      out.add(
+          new OtherRuling(
+              at, x == null ? null : bench.nameOf(x), y == null ? null : bench.nameOf(y)));
+    }
+    return out;
+  }
+
+  private static Map<String, Long> byPath(List<Ruling> rulings) {
+    Map<String, Long> by = new HashMap<>();
+    for (Ruling r : rulings) by.put(r.at(), r.mod());
+    return by;
+  }
+
+  private static List<OtherHeld> heldBack(Bench bench, Arrangement here, Arrangement there) {
+    List<OtherHeld> out = new ArrayList<>();
+    Set<Long> mods = new TreeSet<>(here.heldBack().keySet());
+    mods.addAll(there.heldBack().keySet());
+    for (long mod : mods) {
+      Set<String> a = here.heldBack().getOrDefault(mod, Set.of());
+      Set<String> b = there.heldBack().getOrDefault(mod, Set.of());
+      for (String p : a)
+        if (!b.contains(p)) out.add(new OtherHeld(mod, bench.nameOf(mod), p, true));
+      for (String p : b)
+        if (!a.contains(p)) out.add(new OtherHeld(mod, bench.nameOf(mod), p, false));
+    }
+    return out;
+  }
+
+  private static int decisions(Arrangement here, Arrangement there) {
+    Set<String> all = new TreeSet<>(here.decisions().keySet());
+    all.addAll(there.decisions().keySet());
+    return (int)
+        all.stream().filter(r -> !here.decisionsOn(r).equals(there.decisionsOn(r))).count();
+  }
+}

@@ -1,0 +1,160 @@
+package ironing.server.profiles;
+
+import ironing.core.picture.Difference;
+import ironing.server.layers.DifferenceView;
+import ironing.server.platform.Revision;
+import ironing.server.profiles.CarriedOver.Part;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Profiles;
+import ironing.server.workbench.Profiles.Profile;
+import ironing.server.workbench.Workbenches;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/profiles")
+class ProfilesController {
+  private final Profiles profiles;
+  private final Workbenches benches;
+
+  ProfilesController(Profiles profiles, Workbenches benches) {
+    this.profiles = profiles;
+    this.benches = benches;
+  }
+
+  record ProfileView(
+      long id, String name, boolean inUse, int layersOn, int rulings, int heldBack) {}
+
+  /**
+   * @param from the profile that it is to be a copy of; absent: every mod is off
+   */
+  record NewProfile(String name, Optional<Long> from) {}
+
+  record ProfileName(String name) {}
+
+  record MadeProfile(long id) {}
+
+  /**
+   * @param from the profile to take from
+   * @param mods whose switch and version are taken over
+   */
+  record CarryRequest(long from, Set<Long> mods, Set<Part> parts) {
+    CarryRequest {
+      mods = mods == null ? Set.of() : mods;
+      parts = parts == null ? Set.of() : parts;
+    }
+  }
+
+  @GetMapping
+  List<ProfileView> profiles(@PathVariable long workspace) {
+    return profiles.all(benches.get(workspace)).stream().map(ProfilesController::view).toList();
+  }
+
+  private static ProfileView view(Profile p) {
+    return new ProfileView(
+        p.id(),
+        p.name(),
+        p.inUse(),
+        (int) p.arrangement().layers().stream().filter(l -> l.on()).count(),
+        p.arrangement().rulings().size(),
+        p.arrangement().heldBack().values().stream().mapToInt(Set::size).sum());
+  }
+
+  @PostMapping
+  @ResponseStatus(HttpStatus.CREATED)
+  MadeProfile create(@PathVariable long workspace, @RequestBody NewProfile body) {
+    return new MadeProfile(
+        profiles.create(workspace, Optional.ofNullable(body.name()).orElse(""), body.from()));
+  }
+
+  @PutMapping("/{profile}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void rename(
+      @PathVariable long workspace, @PathVariable long profile, @RequestBody ProfileName body) {
+    profiles.rename(workspace, profile, Optional.ofNullable(body.name()).orElse(""));
+  }
+
+  @DeleteMapping("/{profile}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void delete(@PathVariable long workspace, @PathVariable long profile) {
+    profiles.delete(workspace, profile);
+  }
+
+  @PostMapping("/{profile}/bring-back")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void bringBack(@PathVariable long workspace, @PathVariable long profile) {
+    profiles.bringBack(workspace, profile);
+  }
+
+  /** Takes a profile into use; asked dry, tells what the game would read differently. */
+  @PostMapping("/{profile}/use")
+  ResponseEntity<DifferenceView> use(
+      @PathVariable long workspace,
+      @PathVariable long profile,
+      @RequestParam(defaultValue = "false") boolean dryRun) {
+    Bench before = benches.get(workspace);
+    if (dryRun) {
+      Difference d =
+          Difference.between(
+              before.picture(),
+              before.picture().rearranged(profiles.get(before, profile).arrangement()));
+      return answer(DifferenceView.of(before, d));
+    }
+    Bench after = profiles.use(workspace, profile);
+    return answer(DifferenceView.of(after, Difference.between(before.picture(), after.picture())));
+  }
+
+  @GetMapping("/{profile}/comparison")
+  ProfileComparison comparison(@PathVariable long workspace, @PathVariable long profile) {
+    Bench bench = benches.get(workspace);
+    return ProfileComparison.of(bench, profiles.get(bench, profile));
+  }
+
+  /** Carries parts of another profile over into the one in use. */
+  @PostMapping("/carry-over")
+  ResponseEntity<DifferenceView> carryOver(
+      @PathVariable long workspace,
+      @RequestBody CarryRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    Bench before = benches.get(workspace);
+    Profile from = profiles.get(before, body.from());
+    Set<Long> mods = new HashSet<>(body.mods());
+    mods.retainAll(before.mods().keySet());
+    if (dryRun) {
+      Difference d =
+          Difference.between(
+              before.picture(),
+              before
+                  .picture()
+                  .rearranged(CarriedOver.of(before, from.arrangement(), mods, body.parts())));
+      return answer(DifferenceView.of(before, d));
+    }
+    Bench after =
+        benches.rearrange(
+            workspace,
+            Revision.fromIfMatch(ifMatch),
+            b -> "Carried over from the profile “" + from.name() + "”",
+            b -> CarriedOver.of(b, from.arrangement(), mods, body.parts()));
+    return answer(DifferenceView.of(after, Difference.between(before.picture(), after.picture())));
+  }
+
+  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
+    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+  }
+}

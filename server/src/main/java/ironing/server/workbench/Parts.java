@@ -1,0 +1,58 @@
+package ironing.server.workbench;
+
+import com.fasterxml.jackson.annotation.JsonInclude;
+import ironing.core.layers.PlacementRule;
+import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.picture.Arrangement;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.core.picture.Arrangement.Ruling;
+import ironing.core.picture.Arrangement.Section;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * Parts of an arrangement as they are written down: all of them for a profile, those that differ
+ * for a change. A part that is null is not spoken of.
+ */
+@JsonInclude(JsonInclude.Include.NON_NULL)
+record Parts(
+    List<Layer> layers,
+    List<Section> sections,
+    List<Wish> plugins,
+    Map<String, Map<String, String>> decisions,
+    Map<Long, Set<String>> heldBack,
+    List<Ruling> rulings,
+    List<PlacementRule> rules) {
+
+  /** All that belongs to a profile; the rules are the workspace's. */
+  static Parts of(Arrangement a) {
+    return new Parts(
+        a.layers(), a.sections(), a.plugins(), a.decisions(), a.heldBack(), a.rulings(), null);
+  }
+
+  /** The parts of an arrangement that are not as in another. */
+  static Parts differing(Arrangement a, Arrangement other) {
+    boolean sections = !a.sections().equals(other.sections());
+    return new Parts(
+        sections || !a.layers().equals(other.layers()) ? a.layers() : null,
+        sections ? a.sections() : null,
+        a.plugins().equals(other.plugins()) ? null : a.plugins(),
+        a.decisions().equals(other.decisions()) ? null : a.decisions(),
+        a.heldBack().equals(other.heldBack()) ? null : a.heldBack(),
+        a.rulings().equals(other.rulings()) ? null : a.rulings(),
+        a.rules().equals(other.rules()) ? null : a.rules());
+  }
+
+  /** An arrangement with these parts in the place of its own. */
+  Arrangement on(Arrangement a) {
+    return new Arrangement(
+        layers == null ? a.layers() : layers,
+        plugins == null ? a.plugins() : plugins,
+        decisions == null ? a.decisions() : decisions,
+        heldBack == null ? a.heldBack() : heldBack,
+        sections == null ? a.sections() : sections,
+        rulings == null ? a.rulings() : rulings,
+        rules == null ? a.rules() : rules);
+  }
+}
