@@ -176,4 +176,14 @@ class PlacementsTest {
         .extracting(Constraint::reason)
         .containsExactly(rules.get(0).reason(), rules.get(1).reason());
   }
+
+  @Test
+  void beside_what_is_kept_here_the_fewest_others_move() {
+    Map<Long, Integer> of = Map.of(1L, 2, 2L, 2, 3L, 0, 4L, 2, 5L, 2);
+    Suggestion s =
+        Placements.suggest(
+            List.of(1L, 2L, 3L, 4L, 5L), List.of(card(Kind.ABOVE, 2, 4)), bands(of), Set.of(2L, 4L));
+    assertThat(order(s)).containsExactly(3L, 1L, 2L, 4L, 5L);
+    assertThat(((Outcome.Sorted<Long>) s.outcome()).moves()).extracting(Move::item).containsExactly(3L);
+  }
 }
