@@ -5,6 +5,8 @@ import { Shell } from './frame/Shell'
 import { WorkspacesView } from './game/WorkspacesView'
 import { LayersView } from './layers/LayersView'
 import { layersQuery } from './layers/queries'
+import { RulesView } from './layers/RulesView'
+import { SuggestionView } from './layers/SuggestionView'
 import { InboxView } from './library/InboxView'
 import { IntakeView } from './library/IntakeView'
 import { LibraryView } from './library/LibraryView'
@@ -13,9 +15,12 @@ import { StorageView } from './library/StorageView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { ProposalView } from './load-order/ProposalView'
 import { OverlapsView } from './overlaps/OverlapsView'
+import { PathScreen } from './overlaps/PathScreen'
 import { OverviewView } from './overview/OverviewView'
+import { ProfilesView } from './profiles/ProfilesView'
 import { RecordsView } from './records/RecordsView'
 import { TestRunView } from './test-run/TestRunView'
+import { TimelineView } from './timeline/TimelineView'
 
 /**
  * Every screen has an address of its own, and so has what is selected in it.
@@ -42,8 +47,13 @@ export function createRouter(queries: QueryClient) {
         { path: 'library/:mod', element: <LibraryView /> },
         { path: 'library/:mod/:part', element: <ModScreen /> },
         { path: 'layers', element: <LayersView />, loader: early },
+        { path: 'layers/suggestion', element: <SuggestionView /> },
+        { path: 'layers/rules', element: <RulesView /> },
         { path: 'layers/:mod', element: <LayersView />, loader: early },
         { path: 'overlaps', element: <OverlapsView /> },
+        { path: 'overlaps/path', element: <PathScreen /> },
+        { path: 'profiles', element: <ProfilesView /> },
+        { path: 'timeline', element: <TimelineView /> },
         { path: 'load-order', element: <LoadOrderView /> },
         { path: 'load-order/proposal', element: <ProposalView /> },
         { path: 'load-order/:plugin', element: <LoadOrderView /> },

@@ -31,6 +31,14 @@ export function Palette({ workspace, open, onOpenChange }: PaletteProps) {
 const BELOW = [
   { path: 'library/inbox', name: 'Inbox', about: 'Archives that have come in and wait to be installed' },
   { path: 'library/storage', name: 'Storage', about: 'What the library takes, where it lies, and the bin' },
+  {
+    path: 'layers/suggestion',
+    name: 'Suggested order',
+    about: 'An order that keeps all rules with the fewest moves',
+  },
+  { path: 'layers/rules', name: 'Rules of placement', about: 'Where layers are to stand, and who said so' },
+  { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
+  { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
 ]
 
 const ITEM =

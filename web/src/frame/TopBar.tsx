@@ -1,4 +1,4 @@
-import { Moon, Search, Sun, SunMoon, Undo2 } from 'lucide-react'
+import { History, Moon, Search, Sun, SunMoon, Undo2 } from 'lucide-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { Button } from '../ui/Button'
@@ -43,10 +43,14 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
             <b className="font-semibold">{overview.title}</b>
             {overview.version && <small className="ml-1.5 text-[11px] text-ink-2">{overview.version}</small>}
           </span>
-          <span className="hidden rounded-[7px] border border-line bg-paper px-2.5 py-1 lg:inline">
+          <Link
+            to={`/workspaces/${workspace}/profiles`}
+            title="Profiles: use another one, copy, compare"
+            className="hidden max-w-[220px] shrink-0 truncate rounded-[7px] border border-line bg-paper px-2.5 py-1 hover:border-line-2 lg:inline"
+          >
             <small className="mr-1.5 text-[11px] text-ink-2">profile</small>
             <b className="font-semibold">{overview.profile}</b>
-          </span>
+          </Link>
         </>
       )}
       <button
@@ -72,6 +76,15 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
             </span>
           )}
         </Button>
+      </Hint>
+      <Hint text="Timeline: every change, and going back to any of them." side="bottom">
+        <Link
+          to={`/workspaces/${workspace}/timeline`}
+          aria-label="Timeline"
+          className="grid size-[30px] shrink-0 place-items-center rounded-[7px] text-ink-2 hover:bg-sunk hover:text-ink"
+        >
+          <History size={16} />
+        </Link>
       </Hint>
       <ThemeButton />
     </header>

@@ -10,6 +10,7 @@ type Job = Schema['Job']
 /** Which answers an event makes old. */
 const TOUCHED: Record<string, readonly string[] | 'all'> = {
   library: 'all',
+  profiles: 'all',
   deployment: 'all',
   inbox: ['inbox'],
   run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],

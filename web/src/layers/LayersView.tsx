@@ -1,32 +1,61 @@
 import clsx from 'clsx'
-import { LibraryBig } from 'lucide-react'
-import { useCallback, useMemo, useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
+import { Columns3, LibraryBig } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  useCallback,
+  useDeferredValue,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
-import { useUndo } from '../frame/queries'
+import { useOverview, useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
 import { FileBar, FileBarKey } from '../ui/FileBar'
 import { HowFar, modDetail } from '../ui/HowFar'
-import { OrderList, type OrderRow } from '../ui/OrderList'
+import { OrderList, type Carried as Rows } from '../ui/OrderList'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
+import { Tag } from '../ui/Tag'
 import { type Thread, Threads } from '../ui/Threads'
-import { bytes, count, number } from '../ui/text'
+import { bytes, count, number, when } from '../ui/text'
+import { Brackets } from './Brackets'
+import { FilterBar } from './FilterBar'
+import { addsNothing, type Facts, filesAsked, parseFilter } from './filter'
+import { LayerActs } from './LayerActs'
 import { LayerAside } from './LayerAside'
 import { LayerSwitch } from './LayerSwitch'
-import { type LayerChange, useChangeLayers, useLayers, usePreview, useRelations } from './queries'
+import { DifferenceSaid } from './Preview'
+import {
+  type LayerChange,
+  useChangeLayers,
+  useHolding,
+  useLayers,
+  usePreview,
+  useRelations,
+  useRules,
+} from './queries'
+import { COLUMNS, type Column, type LayerRow, modsOf, numberAbove, rowsOf, SORTS, type Sort } from './rows'
 import { differenceWords } from './sentence'
+import { useShown } from './shown'
 
 const ROW = 34
 const GUTTER = 112
-const COLUMNS =
-  'grid grid-cols-[112px_36px_minmax(0,1fr)_168px_56px_70px_64px_44px] items-center max-lg:grid-cols-[44px_minmax(0,1fr)_96px_64px_44px]'
-const GAME = '0'
+const GRID = 'grid grid-cols-(--columns) items-center max-lg:grid-cols-(--narrow)'
+const NO_ONE: ReadonlySet<string> = new Set()
 
-interface LayerRow extends OrderRow {
-  layer: Schema['LayerView'] | null
+function gridOf(columns: readonly Column[]): CSSProperties {
+  const wide = columns.map((c) => COLUMNS[c].width).join(' ')
+  const narrow = columns.flatMap((c) => (c === 'bar' ? ['96px'] : c === 'way' ? ['64px'] : [])).join(' ')
+  return {
+    '--columns': `${GUTTER}px 36px minmax(0,1fr) ${wide} 44px`,
+    '--narrow': `44px minmax(0,1fr) ${narrow} 44px`,
+  } as CSSProperties
 }
 
 /** The install order: the highest layer on top, the game at the bottom. */
@@ -35,7 +64,10 @@ export function LayersView() {
   const layers = useLayers(workspace)
   const { mod: selected = null } = useParams()
   const go = useNavigate()
-  const [carried, setCarried] = useState<LayerChange | null>(null)
+  const [shown, show] = useShown(workspace)
+  const [chosen, choose] = useState<ReadonlySet<string>>(NO_ONE)
+  const [carried, setCarried] = useState<Rows | null>(null)
+  const filterInput = useRef<HTMLInputElement>(null)
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
   const view = layers.data
@@ -43,30 +75,70 @@ export function LayersView() {
   const change = useChangeLayers(workspace, (c, d) =>
     say(
       <>
-        <b>{doneWords(c, names)}</b> {differenceWords(d, 'does')}
+        <b>{doneWords(c, names)}</b> <DifferenceSaid difference={d} tense="does" />
       </>,
       { label: 'Undo', run: undo },
     ),
   )
-
-  const rows = useMemo<LayerRow[]>(() => {
-    if (!view) return []
-    const top = [...view.layers].reverse()
-    return [
-      ...top.map((l) => ({ id: String(l.mod), label: l.name, layer: l })),
-      { id: GAME, label: view.game.title, layer: null, fixed: true },
-    ]
-  }, [view])
-  const highest = rows.length - 1
+  const filter = useMemo(() => parseFilter(shown.filter), [shown.filter])
+  const wrinkles = useOverview(workspace).data?.wrinkles
+  const holding = useHolding(workspace, filesAsked(filter))
+  const facts = useMemo<Facts>(
+    () => ({
+      sectionOf: new Map(view?.sections.map((s) => [s.id, s.name])),
+      wrinkled: new Set(wrinkles?.flatMap((w) => (w.mod === undefined ? [] : [w.mod]))),
+      holding,
+    }),
+    [view, wrinkles, holding],
+  )
+  const folded = useMemo(() => new Set(shown.folded), [shown.folded])
+  // the field answers at once; a list of thousands follows
+  const wanted = useDeferredValue(filter)
+  const rows = useMemo<LayerRow[]>(
+    () => (view ? rowsOf(view, folded, wanted, facts, shown.sort) : []),
+    [view, folded, wanted, facts, shown.sort],
+  )
   const select = useCallback(
-    (id: string) => go(`/workspaces/${workspace}/layers/${id}`, { replace: true }),
+    (id: string) => {
+      if (!id.startsWith('section')) go(`/workspaces/${workspace}/layers/${id}`, { replace: true })
+    },
     [go, workspace],
   )
-  const moveTo = (id: string, index: number): LayerChange => ({
-    kind: 'move',
-    mod: Number(id),
-    to: highest - index,
-  })
+  const fold = (section: number) =>
+    show({
+      folded: folded.has(section) ? shown.folded.filter((s) => s !== section) : [...shown.folded, section],
+    })
+  /** The change that some rows on their way mean. */
+  const moveOf = (c: Rows): LayerChange | null => {
+    if (!view) return null
+    const ids = new Set(c.ids)
+    const mods = modsOf(rows, ids)
+    const rest = rows.filter((r) => !ids.has(r.id))
+    const below = rest[c.to]
+    // past the last row that is shown there may be others: right below the one above the gap
+    const to =
+      below || rest.length === 0
+        ? numberAbove(view, mods, below)
+        : Math.max(1, numberAbove(view, mods, rest.at(-1)) - 1)
+    return { kind: 'move', mods, to }
+  }
+  const key = (e: KeyboardEvent, row: LayerRow): boolean => {
+    if (e.altKey || e.ctrlKey || e.metaKey) return false
+    const section = row.folded?.section.id ?? row.layer?.section
+    const folds = e.key === 'ArrowLeft' && row.layer && section
+    const unfolds = e.key === 'ArrowRight' && row.folded
+    if (section && (folds || unfolds)) {
+      e.preventDefault()
+      fold(section)
+      return true
+    }
+    if (e.key === '/') {
+      e.preventDefault()
+      filterInput.current?.focus()
+      return true
+    }
+    return false
+  }
 
   if (layers.isPending) {
     return (
@@ -78,17 +150,37 @@ export function LayersView() {
     )
   }
   if (!view) return <Failed error={layers.error} retry={() => layers.refetch()} />
+  const ids = chosen.size > 0 ? chosen : new Set(selected ? [selected] : [])
+  const mods = view.layers.filter((l) => new Set(modsOf(rows, ids)).has(l.mod)).map((l) => l.mod)
+  const tags = [...new Set(view.layers.flatMap((l) => l.tags))].sort()
+  const inShown = rows.reduce((n, r) => n + (r.folded ? r.folded.layers.length : r.layer ? 1 : 0), 0)
+  const grid = gridOf(shown.columns)
   return (
     <Screen
       title="Layers"
       says={<FileBarKey />}
       actions={
-        <Button
-          look={highest === 0 ? 'strong' : 'plain'}
-          onClick={() => go(`/workspaces/${workspace}/library`)}
-        >
-          Bring in mods
-        </Button>
+        <>
+          <BrokenRules workspace={workspace} />
+          <ShowMenu
+            sort={shown.sort}
+            columns={shown.columns}
+            onSort={(sort) => show({ sort })}
+            onColumns={(columns) => show({ columns })}
+          />
+          <Button
+            onClick={() => go(`/workspaces/${workspace}/layers/suggestion`)}
+            disabled={view.layers.length < 2}
+          >
+            Suggest an order
+          </Button>
+          <Button
+            look={view.layers.length === 0 ? 'strong' : 'plain'}
+            onClick={() => go(`/workspaces/${workspace}/library`)}
+          >
+            Bring in mods
+          </Button>
+        </>
       }
       aside={
         <LayerAside
@@ -99,7 +191,7 @@ export function LayersView() {
         />
       }
     >
-      {highest === 0 ? (
+      {view.layers.length === 0 ? (
         <div className="card flex-1">
           <Empty icon={LibraryBig} title="No layers yet">
             Bring in the archives of your mods: each becomes a layer on top of the game, and what lies higher
@@ -107,53 +199,261 @@ export function LayersView() {
           </Empty>
         </div>
       ) : (
-        <div className="relative flex min-h-0 flex-1">
-          <OrderList
-            rows={rows}
-            rowHeight={ROW}
-            label="Layers, the highest first"
-            selected={selected}
-            onSelect={select}
-            onCarry={(c) => setCarried(c && moveTo(c.id, c.to))}
-            onPut={(id, to) => change.mutate(moveTo(id, to))}
-            head={<Head />}
-            renderRow={(row, state) => (
-              <Row
-                workspace={workspace}
-                row={row}
-                view={view}
-                active={state.active}
-                onSwitch={(mod, on) => change.mutate({ kind: 'switch', mods: [mod], on })}
+        <>
+          <FilterBar
+            input={filterInput}
+            text={shown.filter}
+            onText={(text) => {
+              show({ filter: text })
+              choose(NO_ONE)
+            }}
+            shown={inShown}
+            total={view.layers.length}
+            sections={view.sections}
+            tags={tags}
+            views={shown.views}
+            onSave={(name) =>
+              show({
+                views: [
+                  ...shown.views.filter((v) => v.name !== name),
+                  { name, filter: shown.filter, sort: shown.sort, columns: shown.columns },
+                ],
+              })
+            }
+            onView={(v) =>
+              show({ filter: v.filter, sort: v.sort as Sort, columns: v.columns as readonly Column[] })
+            }
+            onForget={(name) => show({ views: shown.views.filter((v) => v.name !== name) })}
+          />
+          {mods.length > 0 && (
+            <LayerActs
+              workspace={workspace}
+              view={view}
+              mods={mods}
+              onChange={(c) => change.mutate(c)}
+              onClear={() => choose(NO_ONE)}
+            />
+          )}
+          <div className="relative flex min-h-0 flex-1" style={grid}>
+            {rows.length === 0 ? (
+              <div className="card flex-1">
+                <Empty icon={LibraryBig} title="No layer is like that">
+                  {number(view.layers.length)} layers are hidden. Take a criterion away to see more.
+                </Empty>
+              </div>
+            ) : (
+              <OrderList
+                rows={rows}
+                rowHeight={ROW}
+                label={
+                  shown.sort === 'order' ? 'Layers, the highest first' : `Layers by ${SORTS[shown.sort].name}`
+                }
+                selected={selected}
+                onSelect={select}
+                chosen={chosen}
+                onChoose={choose}
+                still={shown.sort !== 'order'}
+                onKey={key}
+                onCarry={setCarried}
+                onPut={(c) => {
+                  const move = moveOf(c)
+                  if (move) change.mutate(move)
+                }}
+                head={<Head columns={shown.columns} sort={shown.sort} onSort={(sort) => show({ sort })} />}
+                renderRow={(row, state) => (
+                  <Row
+                    workspace={workspace}
+                    row={row}
+                    view={view}
+                    columns={shown.columns}
+                    active={state.active}
+                    onSwitch={(switched, on) => change.mutate({ kind: 'switch', mods: switched, on })}
+                  />
+                )}
+                overlay={(height) => (
+                  <>
+                    {shown.sort === 'order' && (
+                      <Brackets
+                        rows={rows}
+                        sections={view.sections}
+                        rowHeight={ROW}
+                        onFold={fold}
+                        onPick={(section) =>
+                          choose(
+                            new Set(
+                              rows
+                                .filter((r) => (r.layer?.section ?? r.folded?.section.id) === section)
+                                .map((r) => r.id),
+                            ),
+                          )
+                        }
+                      />
+                    )}
+                    <Arcs workspace={workspace} rows={rows} selected={selected} height={height} />
+                  </>
+                )}
               />
             )}
-            overlay={(height) => (
-              <Arcs workspace={workspace} rows={rows} selected={selected} height={height} />
+            {carried && (
+              <Carried
+                workspace={workspace}
+                view={view}
+                rows={rows}
+                carried={carried}
+                change={moveOf(carried)}
+              />
             )}
-          />
-          {carried && <Carried workspace={workspace} revision={view.revision} change={carried} rows={rows} />}
-        </div>
+          </div>
+        </>
       )}
     </Screen>
   )
 }
 
 function doneWords(change: LayerChange, names: ReadonlyMap<number, string>): string {
-  if (change.kind === 'move') return `${names.get(change.mod)} is layer ${change.to} now.`
-  const what =
-    change.mods.length === 1 ? names.get(change.mods[0] as number) : count(change.mods.length, 'layer')
-  return `${what} ${change.on ? 'switched on' : 'switched off'}.`
+  const what = (mods: readonly number[]) =>
+    mods.length === 1 ? names.get(mods[0] as number) : count(mods.length, 'layer')
+  switch (change.kind) {
+    case 'move':
+      return change.mods.length === 1
+        ? `${what(change.mods)} is layer ${change.to} now.`
+        : `${what(change.mods)} moved.`
+    case 'switch':
+      return `${what(change.mods)} switched ${change.on ? 'on' : 'off'}.`
+    case 'keep':
+      return `${what(change.mods)} ${change.mods.length === 1 ? 'is' : 'are'} ${change.kept ? '' : 'no longer '}kept here.`
+    case 'gather':
+      return `${what(change.mods)} put into a section.`
+    case 'leave':
+      return `${what(change.mods)} taken out of the section.`
+    case 'rename':
+      return `The section is called ${change.name} now.`
+    case 'dissolve':
+      return `The section ${change.name} is dissolved.`
+    case 'suggestion':
+      return 'The suggestion is taken.'
+    case 'rule':
+      return 'The rule is made.'
+    case 'drop-rule':
+      return 'The rule is taken back.'
+    case 'mend-rule':
+      return 'The rule holds again.'
+  }
 }
 
-function Head() {
+/** A word about rules that the order breaks; nothing when it breaks none. */
+function BrokenRules({ workspace }: { workspace: number }) {
+  const rules = useRules(workspace).data?.rules ?? []
+  const broken = rules.filter((r) => r.broken).length
   return (
-    <div className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
-      <span className="max-lg:hidden" />
+    <Link
+      to={`/workspaces/${workspace}/layers/rules`}
+      className={clsx('underline', broken > 0 ? 'font-semibold text-ochre' : 'text-ink-2')}
+    >
+      {broken > 0 ? `${count(broken, 'rule')} broken` : count(rules.length, 'rule')}
+    </Link>
+  )
+}
+
+const MENU = 'z-50 min-w-48 rounded-lg border border-line bg-card p-1 shadow-lift'
+const ITEM =
+  'flex cursor-pointer items-center gap-2 rounded-md px-2.5 py-1 outline-none data-[highlighted]:bg-woad-soft data-[state=checked]:font-semibold'
+
+function ShowMenu({
+  sort,
+  columns,
+  onSort,
+  onColumns,
+}: {
+  sort: Sort
+  columns: readonly Column[]
+  onSort: (sort: Sort) => void
+  onColumns: (columns: readonly Column[]) => void
+}) {
+  const turn = (c: Column) =>
+    onColumns(
+      (Object.keys(COLUMNS) as Column[]).filter((x) =>
+        x === c ? !columns.includes(c) : columns.includes(x),
+      ),
+    )
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button icon aria-label="Columns and sorting">
+          <Columns3 size={15} aria-hidden="true" />
+        </Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className={MENU}>
+          <DropdownMenu.Label className="px-2.5 py-1 text-[11px] text-ink-3">Columns</DropdownMenu.Label>
+          {(Object.keys(COLUMNS) as Column[]).map((c) => (
+            <DropdownMenu.CheckboxItem
+              key={c}
+              checked={columns.includes(c)}
+              onCheckedChange={() => turn(c)}
+              onSelect={(e) => e.preventDefault()}
+              className={ITEM}
+            >
+              <span aria-hidden="true" className="w-3">
+                {columns.includes(c) ? '✓' : ''}
+              </span>
+              {COLUMNS[c].name}
+            </DropdownMenu.CheckboxItem>
+          ))}
+          <DropdownMenu.Label className="px-2.5 pt-2 pb-1 text-[11px] text-ink-3">
+            Sorted by (the order itself stays)
+          </DropdownMenu.Label>
+          <DropdownMenu.RadioGroup value={sort} onValueChange={(v) => onSort(v as Sort)}>
+            {(Object.keys(SORTS) as Sort[]).map((s) => (
+              <DropdownMenu.RadioItem key={s} value={s} className={ITEM}>
+                <span aria-hidden="true" className="w-3">
+                  {sort === s ? '✓' : ''}
+                </span>
+                {SORTS[s].name}
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
+
+const RIGHT: ReadonlySet<Column> = new Set(['files', 'size', 'contested'])
+const NARROW: ReadonlySet<Column> = new Set(['bar', 'way'])
+
+function Head({
+  columns,
+  sort,
+  onSort,
+}: {
+  columns: readonly Column[]
+  sort: Sort
+  onSort: (sort: Sort) => void
+}) {
+  return (
+    <div className={clsx(GRID, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
+      <span className="max-lg:hidden">
+        {sort !== 'order' && (
+          <button type="button" className="ml-2 text-woad underline" onClick={() => onSort('order')}>
+            install order
+          </button>
+        )}
+      </span>
       <span className="pr-3 text-right">layer</span>
-      <span>mod</span>
-      <span className="truncate">where its files stand</span>
-      <span className="text-right max-lg:hidden">files</span>
-      <span className="text-right max-lg:hidden">size</span>
-      <span className="pl-3">how far</span>
+      <span>mod{sort !== 'order' && `, by ${SORTS[sort].name}`}</span>
+      {columns.map((c) => (
+        <span
+          key={c}
+          className={clsx(
+            'truncate',
+            RIGHT.has(c) ? 'text-right' : c !== 'bar' && 'pl-3',
+            !NARROW.has(c) && 'max-lg:hidden',
+          )}
+        >
+          {COLUMNS[c].name}
+        </span>
+      ))}
       <span className="text-right">on</span>
     </div>
   )
@@ -163,30 +463,35 @@ interface RowProps {
   workspace: number
   row: LayerRow
   view: Schema['LayersView']
+  columns: readonly Column[]
   active: boolean
-  onSwitch: (mod: number, on: boolean) => void
+  onSwitch: (mods: number[], on: boolean) => void
 }
 
-function Row({ workspace, row, view, active, onSwitch }: RowProps) {
+function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
   const l = row.layer
+  if (row.folded) return <FoldedRow row={row} columns={columns} />
   if (!l) {
     return (
-      <div className={clsx(COLUMNS, 'h-full bg-sunk pr-2.5')}>
+      <div className={clsx(GRID, 'h-full bg-sunk pr-2.5')}>
         <span className="max-lg:hidden" />
         <span className="num pr-3 text-right text-ink-3">0</span>
         <span className="truncate">
           <b className="font-semibold">{view.game.title}</b>
           <small className="ml-2 text-ink-2">the unmodded game</small>
         </span>
-        <FileBar bar={view.game.bar} />
-        <span className="num text-right text-ink-2 max-lg:hidden">{number(view.game.files)}</span>
-        <span className="num text-right text-ink-2 max-lg:hidden">{bytes(view.game.sizeBytes)}</span>
+        {columns.map((c) => (
+          <span key={c} className={cell(c)}>
+            {c === 'bar' && <FileBar bar={view.game.bar} />}
+            {c === 'files' && number(view.game.files)}
+            {c === 'size' && bytes(view.game.sizeBytes)}
+          </span>
+        ))}
       </div>
     )
   }
-  const idle = l.on && l.bar.inPlay + l.bar.covering === 0 && l.bar.covered + l.bar.twin > 0
   return (
-    <div className={clsx(COLUMNS, 'h-full pr-2.5', !l.on && 'text-ink-3')}>
+    <div className={clsx(GRID, 'h-full pr-2.5', !l.on && 'text-ink-3')}>
       <span className="max-lg:hidden" />
       <span className="num pr-3 text-right text-ink-3">{l.position}</span>
       <span className="flex min-w-0 items-baseline gap-2">
@@ -196,32 +501,73 @@ function Row({ workspace, row, view, active, onSwitch }: RowProps) {
         <small className="shrink-0 text-[11px] text-ink-2">{l.version}</small>
         {l.kind !== 'archive' && <Tag>patch</Tag>}
         {!l.on && <Tag>switched off</Tag>}
-        {idle && <Tag>adds nothing here</Tag>}
+        {l.kept && <Tag>kept here</Tag>}
+        {addsNothing(l) && <Tag>adds nothing here</Tag>}
       </span>
-      <FileBar bar={l.bar} />
-      <span className="num text-right text-ink-2 max-lg:hidden">{number(l.files)}</span>
-      <span className="num text-right text-ink-2 max-lg:hidden">{bytes(l.sizeBytes)}</span>
-      <span className="pl-3">
-        <HowFar reached={l.journey.reached} detail={modDetail(l.journey)} />
-      </span>
+      {columns.map((c) => (
+        <span key={c} className={cell(c)}>
+          {c === 'bar' && <FileBar bar={l.bar} />}
+          {c === 'files' && number(l.files)}
+          {c === 'size' && bytes(l.sizeBytes)}
+          {c === 'contested' && (l.contested > 0 ? number(l.contested) : '')}
+          {c === 'tags' && l.tags.join(', ')}
+          {c === 'brought' && l.broughtAt && when(l.broughtAt)}
+          {c === 'way' && <HowFar reached={l.journey.reached} detail={modDetail(l.journey)} />}
+        </span>
+      ))}
       <span className="flex justify-end">
         <LayerSwitch
           workspace={workspace}
           revision={view.revision}
           layer={l}
           tabIndex={active ? 0 : -1}
-          onChange={(on) => onSwitch(l.mod, on)}
+          onChange={(on) => onSwitch([l.mod], on)}
         />
       </span>
     </div>
   )
 }
 
-export function Tag({ children }: { children: string }) {
+function cell(c: Column): string {
+  return clsx(
+    'min-w-0 truncate',
+    RIGHT.has(c) ? 'num text-right text-ink-2' : c !== 'bar' && 'pl-3',
+    c === 'tags' || c === 'brought' ? 'text-[12px] text-ink-2' : '',
+    !NARROW.has(c) && 'max-lg:hidden',
+  )
+}
+
+/** A section that is folded: its layers as one. */
+function FoldedRow({ row, columns }: { row: LayerRow; columns: readonly Column[] }) {
+  const layers = row.folded?.layers ?? []
+  const sum = (of: (l: Schema['LayerView']) => number) => layers.reduce((n, l) => n + of(l), 0)
+  const bar = {
+    inPlay: sum((l) => l.bar.inPlay),
+    covering: sum((l) => l.bar.covering),
+    covered: sum((l) => l.bar.covered),
+    twin: sum((l) => l.bar.twin),
+  }
+  const off = layers.filter((l) => !l.on).length
   return (
-    <span className="shrink-0 whitespace-nowrap rounded-[9px] border border-line-2 px-1.5 text-[10.5px] text-ink-2">
-      {children}
-    </span>
+    <div className={clsx(GRID, 'h-full pr-2.5')}>
+      <span className="max-lg:hidden" />
+      <span className="num pr-3 text-right text-ink-3">{layers.at(-1)?.position}</span>
+      <span className="flex min-w-0 items-baseline gap-2">
+        <span className="truncate font-semibold">{row.label}</span>
+        <small className="shrink-0 text-ink-2">
+          {count(layers.length, 'layer')}
+          {off > 0 && `, ${number(off)} off`}
+        </small>
+      </span>
+      {columns.map((c) => (
+        <span key={c} className={cell(c)}>
+          {c === 'bar' && <FileBar bar={bar} />}
+          {c === 'files' && number(sum((l) => l.files))}
+          {c === 'size' && bytes(sum((l) => l.sizeBytes))}
+          {c === 'contested' && number(sum((l) => l.contested))}
+        </span>
+      ))}
+    </div>
   )
 }
 
@@ -240,8 +586,14 @@ function Arcs({
   const relations = useRelations(workspace, selected === null ? null : Number(selected)).data
   const threads = useMemo<Thread[]>(() => {
     if (!relations || String(relations.mod) !== selected) return []
-    const index = new Map(rows.map((r, i) => [r.id, i]))
+    const index = new Map(
+      rows.flatMap((r, i) =>
+        r.folded ? r.folded.layers.map((l) => [String(l.mod), i] as const) : [[r.id, i] as const],
+      ),
+    )
+    const isShown = (r: Schema['Related']) => index.has(String(r.mod))
     const y = (mod: number) => (index.get(String(mod)) ?? 0) * ROW + ROW / 2
+    if (!index.has(selected)) return []
     const thread = (dashed: boolean) => (r: Schema['Related']) => ({
       key: `${dashed} ${r.mod}`,
       fromY: y(relations.mod),
@@ -252,37 +604,41 @@ function Arcs({
     })
     // more than a dozen threads say nothing that the list beside does not say better
     return [
-      ...relations.covers.slice(0, 12).map(thread(false)),
-      ...relations.coveredBy.slice(0, 12).map(thread(true)),
+      ...relations.covers.filter(isShown).slice(0, 12).map(thread(false)),
+      ...relations.coveredBy.filter(isShown).slice(0, 12).map(thread(true)),
     ]
   }, [relations, rows, selected])
   return <Threads threads={threads} width={GUTTER} height={height} />
 }
 
-/** While a layer is carried: what dropping it there would change. */
+/** While layers are carried: what dropping them there would change. */
 function Carried({
   workspace,
-  revision,
-  change,
+  view,
   rows,
+  carried,
+  change,
 }: {
   workspace: number
-  revision: number
-  change: LayerChange
+  view: Schema['LayersView']
   rows: readonly LayerRow[]
+  carried: Rows
+  change: LayerChange | null
 }) {
-  const preview = usePreview(workspace, revision, change)
-  if (change.kind !== 'move') return null
-  const others = rows.filter((r) => r.layer && r.id !== String(change.mod))
-  const name = rows.find((r) => r.id === String(change.mod))?.label
-  // others run from the top; the layer comes to stand right above this one
-  const below = others[others.length - change.to + 1]
+  const preview = usePreview(workspace, view.revision, change)
+  if (change?.kind !== 'move') return null
+  const ids = new Set(carried.ids)
+  const below = rows.filter((r) => !ids.has(r.id))[carried.to]
+  const what =
+    carried.ids.length === 1
+      ? rows.find((r) => r.id === carried.ids[0])?.label
+      : count(change.mods.length, 'layer')
   return (
     <div
       role="status"
       className="pointer-events-none absolute right-4 bottom-3.5 left-[124px] max-lg:left-4 z-20 rounded-[10px] bg-strong px-3.5 py-2.5 text-[12.5px] text-on-strong shadow-lift"
     >
-      Dropping <b className="font-semibold">{name}</b> above{' '}
+      Dropping <b className="font-semibold">{what}</b> above{' '}
       <b className="font-semibold">{below?.label ?? 'the game'}</b>
       {preview.data ? <>: {lowerFirst(differenceWords(preview.data, 'would'))}</> : ' …'}
     </div>

@@ -71,11 +71,11 @@ describe('the list as it will be', () => {
   const view = { revision: 1, layers: [layer(1, 1), layer(2, 2), layer(3, 3)] } as Schema['LayersView']
 
   it('puts a layer at its number and counts the others anew', () => {
-    const after = changed(view, { kind: 'move', mod: 1, to: 3 })
+    const after = changed(view, { kind: 'move', mods: [1], to: 3 })
     expect(after.layers.map((l) => l.mod)).toEqual([2, 3, 1])
     expect(after.layers.map((l) => l.position)).toEqual([1, 2, 3])
-    expect(changed(view, { kind: 'move', mod: 3, to: 1 }).layers.map((l) => l.mod)).toEqual([3, 1, 2])
-    expect(changed(view, { kind: 'move', mod: 9, to: 1 })).toBe(view)
+    expect(changed(view, { kind: 'move', mods: [3], to: 1 }).layers.map((l) => l.mod)).toEqual([3, 1, 2])
+    expect(changed(view, { kind: 'move', mods: [1, 3], to: 1 }).layers.map((l) => l.mod)).toEqual([1, 3, 2])
   })
 
   it('switches exactly those that are named', () => {

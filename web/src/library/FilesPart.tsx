@@ -3,8 +3,6 @@ import { useDeferredValue, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
-import { useUndo } from '../frame/queries'
-import { differenceWords } from '../layers/sentence'
 import { Button } from '../ui/Button'
 import { FileTree } from '../ui/FileTree'
 import { Menu } from '../ui/Menu'
@@ -13,8 +11,10 @@ import { Failed, Loading } from '../ui/States'
 import { bytes, number } from '../ui/text'
 import type { TreeNode } from '../ui/tree'
 import { Edit } from './Edit'
-import { kindOf, Preview } from './Preview'
-import { fileAddress, type ShownFile, useAct, useArrange, useFiles } from './queries'
+import { useHold } from './hold'
+import { kindOf } from './kind'
+import { Preview } from './Preview'
+import { fileAddress, type ShownFile, useAct, useFiles } from './queries'
 
 /** More files than this are found by more letters. */
 const MOST_FOUND = 1_000
@@ -177,27 +177,6 @@ function FileHead(props: {
       </div>
       {props.children}
     </>
-  )
-}
-
-function useHold(workspace: number, mod: number) {
-  const { say } = useNotices()
-  const { undo } = useUndo(workspace)
-  return useArrange(
-    workspace,
-    (body: { paths: string[]; hold: boolean }, header) =>
-      got(
-        api.POST('/api/workspaces/{workspace}/mods/{mod}/held-back', {
-          params: { path: { workspace, mod }, header },
-          body,
-        }),
-      ),
-    (d) => d.revision,
-    (d, { hold }) =>
-      say(`${hold ? 'Held back, in this profile.' : 'Let in again.'} ${differenceWords(d, 'does')}`, {
-        label: 'Undo',
-        run: undo,
-      }),
   )
 }
 

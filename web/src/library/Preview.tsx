@@ -18,6 +18,7 @@ import { asProblems } from '../api/client'
 import { Problems } from '../ui/Problems'
 import { Loading } from '../ui/States'
 import { count, list, number } from '../ui/text'
+import { ending, type Kind } from './kind'
 import Markdown from './Markdown'
 import { resolved } from './part'
 import { fileAddress, usePluginHeader, useText } from './queries'
@@ -44,20 +45,6 @@ const LANGUAGES: Record<string, string> = {
 const MOST_COLOURED = 60_000
 const MOST_LINES = 4_000
 const MOST_ROWS = 500
-
-export type Kind = 'image' | 'table' | 'markdown' | 'plugin' | 'text'
-
-const ending = (path: string) => path.slice(path.lastIndexOf('.') + 1).toLowerCase()
-
-/** How a file is shown, by its name. */
-export function kindOf(path: string, plugins: readonly string[]): Kind {
-  const name = path.slice(path.lastIndexOf('/') + 1)
-  if (plugins.includes(name)) return 'plugin'
-  const end = ending(path)
-  if (['png', 'jpg', 'jpeg', 'gif', 'webp', 'bmp', 'svg'].includes(end)) return 'image'
-  if (end === 'csv' || end === 'tsv') return 'table'
-  return end === 'md' || end === 'markdown' ? 'markdown' : 'text'
-}
 
 /** A file as it can best be looked at. */
 export function Preview(props: {

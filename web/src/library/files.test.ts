@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { restoredEnds } from './Edit'
 import { isHeld } from './FilesPart'
-import { kindOf } from './Preview'
+import { kindOf } from './kind'
 
 describe('what is held back', () => {
   const held = new Set(['data/maps/', 'data/tide.txt'])

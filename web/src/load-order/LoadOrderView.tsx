@@ -10,7 +10,7 @@ import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
 import { HowFar, pluginDetail } from '../ui/HowFar'
 import { OnOff } from '../ui/OnOff'
-import { OrderList, type OrderRow } from '../ui/OrderList'
+import { OrderList, type OrderRow, type Carried as Rows } from '../ui/OrderList'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count } from '../ui/text'
@@ -99,8 +99,8 @@ export function LoadOrderView() {
               label="Plugins, the first to load on top"
               selected={selected}
               onSelect={select}
-              onCarry={(c) => setCarried(c && { kind: 'move', name: c.id, to: c.to + 1 })}
-              onPut={(id, to) => change.mutate({ kind: 'move', name: id, to: to + 1 })}
+              onCarry={(c) => setCarried(c && moveOf(c))}
+              onPut={(c) => change.mutate(moveOf(c))}
               head={<Head />}
               renderRow={(row, state) => (
                 <Row
@@ -232,4 +232,9 @@ export function BackToOrder({ workspace }: { workspace: number }) {
       Back to the load order
     </Link>
   )
+}
+
+/** One plugin at a time is moved. */
+function moveOf(c: Rows): LoadChange {
+  return { kind: 'move', name: c.ids[0] as string, to: c.to + 1 }
 }

@@ -20,7 +20,8 @@ import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useRef, use
 /**
  * A long list whose rows have an order of their own, shown from the top down. Only what is on the
  * screen is in the page. A row is carried by the pointer, or by the keyboard: Space takes it up, arrows
- * carry it, Space puts it down, Escape leaves it; Alt with an arrow moves it by one at once.
+ * carry it, Space puts it down, Escape leaves it; Alt with an arrow moves it by one at once. Several are
+ * chosen with Ctrl or Shift, by click or by arrow, and carried together.
  */
 export interface OrderRow {
   id: string
@@ -39,16 +40,35 @@ interface OrderListProps<R extends OrderRow> {
   renderRow: (row: R, state: { selected: boolean; active: boolean }) => ReactNode
   selected: string | null
   onSelect: (id: string) => void
-  /** A row is over another place, or over none any more. */
-  onCarry?: (carried: { id: string; to: number } | null) => void
-  onPut: (id: string, to: number) => void
+  /** The rows that are chosen beside the selected one; without it there is only ever one. */
+  chosen?: ReadonlySet<string>
+  onChoose?: (ids: ReadonlySet<string>) => void
+  /** Rows are over another place, or over none any more. */
+  onCarry?: (carried: Carried | null) => void
+  onPut: (carried: Carried) => void
+  /** Nothing can be moved now: the rows are shown in another order than their own. */
+  still?: boolean
+  /** Keys of the list's own that it is to leave to whoever uses it. */
+  onKey?: (e: KeyboardEvent, row: R) => boolean
   /** Drawn over the rows, as high as all of them. */
   overlay?: (height: number) => ReactNode
   foot?: ReactNode
 }
 
+/**
+ * Rows on their way.
+ *
+ * @param to how many of the other rows stay above them
+ */
+export interface Carried {
+  ids: readonly string[]
+  to: number
+}
+
+const NONE: ReadonlySet<string> = new Set()
+
 export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
-  const { rows, rowHeight, onCarry, onPut, onSelect, selected } = props
+  const { rows, rowHeight, onCarry, onPut, onSelect, onChoose, selected, chosen = NONE, still } = props
   const scroller = useRef<HTMLDivElement>(null)
   const [active, setActive] = useState<string | null>(null)
   const [carried, setCarried] = useState<{ id: string; from: number; to: number } | null>(null)
@@ -70,12 +90,39 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     [firstFree, lastFree],
   )
 
+  /** What is moved with a row: all that are chosen, when it is one of them. */
+  const together = (id: string): string[] =>
+    chosen.has(id) ? rows.filter((r) => chosen.has(r.id) && !r.fixed).map((r) => r.id) : [id]
+  /** The rows on their way when the one at an index is carried to another. */
+  const carriedTo = (id: string, from: number, to: number): Carried => {
+    const ids = together(id)
+    const gap = to > from ? to + 1 : to
+    const moving = new Set(ids)
+    return { ids, to: rows.slice(0, gap).filter((r) => !moving.has(r.id)).length }
+  }
+  const choose = (ids: ReadonlySet<string>) => onChoose?.(ids)
+  const anchor = useRef<string | null>(null)
+  const range = (to: number): ReadonlySet<string> => {
+    const start = rows.findIndex((r) => r.id === (anchor.current ?? activeId))
+    const [low, high] = start < to ? [start, to] : [to, start]
+    return new Set(
+      rows
+        .slice(Math.max(0, low), high + 1)
+        .filter((r) => !r.fixed)
+        .map((r) => r.id),
+    )
+  }
+
   const focusRow = useCallback(
-    (index: number) => {
+    (index: number, keep = false) => {
       const row = rows[Math.max(0, Math.min(index, rows.length - 1))]
       if (!row) return
       setActive(row.id)
       onSelect(row.id)
+      if (!keep) {
+        anchor.current = row.id
+        onChoose?.(NONE)
+      }
       virtual.scrollToIndex(Math.max(0, Math.min(index, rows.length - 1)))
       // the row may not be in the page before the list has scrolled to it
       requestAnimationFrame(() => {
@@ -84,7 +131,7 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
           ?.focus({ preventScroll: true })
       })
     },
-    [rows, onSelect, virtual],
+    [rows, onSelect, onChoose, virtual],
   )
 
   // what is selected stays in view when the order changes under it
@@ -118,6 +165,7 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
   const start = (e: DragStartEvent) => {
     const id = String(e.active.id)
     const from = rows.findIndex((r) => r.id === id)
+    if (!chosen.has(id)) choose(NONE)
     onSelect(id)
     setActive(id)
     setCarried({ id, from, to: from })
@@ -126,13 +174,13 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     const { from, to } = placeOf(e)
     if (carried && carried.to === to && carried.from === from) return
     setCarried({ id: String(e.active.id), from, to })
-    onCarry?.(to === from ? null : { id: String(e.active.id), to })
+    onCarry?.(to === from ? null : carriedTo(String(e.active.id), from, to))
   }
   const end = (e: DragEndEvent) => {
     const { from, to } = placeOf(e)
     setCarried(null)
     onCarry?.(null)
-    if (to !== from) onPut(String(e.active.id), to)
+    if (to !== from) onPut(carriedTo(String(e.active.id), from, to))
   }
   const cancel = () => {
     setCarried(null)
@@ -143,14 +191,29 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     // inside a row's own control its keys are its own; and while a row is carried the arrows carry it
     if (carried || (e.target as HTMLElement).dataset.row === undefined) return
     const row = rows[activeIndex]
-    if (!row) return
+    if (!row || props.onKey?.(e, row)) return
     if (e.altKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
       e.preventDefault()
-      const to = clamp(activeIndex + (e.key === 'ArrowUp' ? -1 : 1))
-      if (!row.fixed && to !== activeIndex) onPut(row.id, to)
+      if (still || row.fixed) return
+      const ids = together(row.id)
+      const ends = ids.map((id) => rows.findIndex((r) => r.id === id))
+      const edge = e.key === 'ArrowUp' ? Math.min(...ends) : Math.max(...ends)
+      const to = clamp(edge + (e.key === 'ArrowUp' ? -1 : 1))
+      if (to !== edge) onPut(carriedTo(row.id, edge, to))
+      return
+    }
+    if (onChoose && (e.ctrlKey || e.metaKey) && !e.altKey) {
+      if (e.key.toLowerCase() === 'a') {
+        e.preventDefault()
+        choose(new Set(rows.filter((r) => !r.fixed).map((r) => r.id)))
+      } else if (e.key === ' ') {
+        e.preventDefault()
+        turnChosen(row)
+      }
       return
     }
     if (e.altKey || e.ctrlKey || e.metaKey) return
+    if (e.key === 'Escape' && chosen.size > 0) return choose(NONE)
     const page = Math.max(1, Math.floor((scroller.current?.clientHeight ?? 0) / rowHeight) - 1)
     const steps: Record<string, number> = {
       ArrowDown: activeIndex + 1,
@@ -163,12 +226,34 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     const to = steps[e.key]
     if (to !== undefined) {
       e.preventDefault()
-      focusRow(to)
+      if (onChoose && e.shiftKey) {
+        const end = Math.max(0, Math.min(to, rows.length - 1))
+        choose(range(end))
+        focusRow(end, true)
+      } else focusRow(to)
     } else if (e.key === 'Enter') {
       onSelect(row.id)
     } else if (e.key.length === 1 && e.key !== ' ') {
       findByTyping(e.key)
     }
+  }
+
+  const turnChosen = (row: R) => {
+    if (row.fixed) return
+    const next = new Set(chosen.size > 0 ? chosen : selected ? [selected] : [])
+    if (!next.delete(row.id)) next.add(row.id)
+    anchor.current = row.id
+    choose(next)
+  }
+  const pick = (row: R, index: number, e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }) => {
+    setActive(row.id)
+    if (onChoose && e.shiftKey) choose(range(index))
+    else if (onChoose && (e.ctrlKey || e.metaKey)) turnChosen(row)
+    else {
+      anchor.current = row.id
+      choose(NONE)
+    }
+    onSelect(row.id)
   }
 
   const findByTyping = (letter: string) => {
@@ -184,6 +269,7 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
   }
 
   const height = virtual.getTotalSize()
+  const carriedIds = carried ? new Set(together(carried.id)) : NONE
   const carriedRow = carried && rows.find((r) => r.id === carried.id)
   return (
     <div className="card relative flex min-h-0 flex-1 flex-col overflow-hidden">
@@ -207,6 +293,7 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
           role="grid"
           aria-label={props.label}
           aria-rowcount={rows.length}
+          aria-multiselectable={onChoose ? true : undefined}
           tabIndex={-1}
           onKeyDown={key}
           className="relative min-h-0 flex-1 overflow-y-auto"
@@ -222,16 +309,14 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
                   index={item.index}
                   top={item.start}
                   height={rowHeight}
-                  selected={row.id === selected}
+                  selected={row.id === selected || chosen.has(row.id)}
                   active={row.id === activeId}
-                  carried={row.id === carried?.id}
+                  carried={carriedIds.has(row.id)}
+                  still={still}
                   onFocus={() => {
                     setActive(row.id)
                   }}
-                  onPick={() => {
-                    setActive(row.id)
-                    onSelect(row.id)
-                  }}
+                  onPick={(e) => pick(row, item.index, e)}
                 >
                   {props.renderRow(row, { selected: row.id === selected, active: row.id === activeId })}
                 </Row>
@@ -250,7 +335,7 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
         <DragOverlay dropAnimation={null}>
           {carriedRow && (
             <span className="ml-28 inline-flex h-[30px] cursor-grabbing items-center rounded-lg bg-strong px-3 text-on-strong shadow-lift">
-              {carriedRow.label}
+              {carriedIds.size > 1 ? `${carriedIds.size} together` : carriedRow.label}
             </span>
           )}
         </DragOverlay>
@@ -280,12 +365,25 @@ interface RowProps {
   active: boolean
   carried: boolean
   onFocus: () => void
-  onPick: () => void
+  still: boolean | undefined
+  onPick: (e: React.MouseEvent) => void
   children: ReactNode
 }
 
-function Row({ row, index, top, height, selected, active, carried, onFocus, onPick, children }: RowProps) {
-  const drag = useDraggable({ id: row.id, disabled: row.fixed })
+function Row({
+  row,
+  index,
+  top,
+  height,
+  selected,
+  active,
+  carried,
+  still,
+  onFocus,
+  onPick,
+  children,
+}: RowProps) {
+  const drag = useDraggable({ id: row.id, disabled: row.fixed || still })
   return (
     <div
       ref={drag.setNodeRef}
@@ -297,7 +395,11 @@ function Row({ row, index, top, height, selected, active, carried, onFocus, onPi
       tabIndex={active ? 0 : -1}
       onFocus={onFocus}
       onClick={onPick}
-      onPointerDown={drag.listeners?.onPointerDown as React.PointerEventHandler | undefined}
+      onPointerDown={(e) => {
+        // with Shift or Ctrl it is a choice, and no text is marked by it
+        if (e.shiftKey || e.ctrlKey || e.metaKey) e.preventDefault()
+        else drag.listeners?.onPointerDown?.(e)
+      }}
       onKeyDown={(e) => {
         if (e.target === e.currentTarget) drag.listeners?.onKeyDown?.(e)
       }}

@@ -427,7 +427,11 @@ class LayersIT {
                     "format: ironing/mod@1\nid: b\nname: B\nversion: 2.0\n",
                     "tide.txt",
                     "B2")));
-    long newer = api.job(base + "/mods", Map.of("archive", archive, "parts", List.of(Map.of("instead", mod("B"))))).result();
+    long newer =
+        api.job(
+                base + "/mods",
+                Map.of("archive", archive, "parts", List.of(Map.of("instead", mod("B")))))
+            .result();
     long older = mods.set(1, newer);
     assertThat(order()).isEqualTo("A[BC]DE");
     assertThat(api.get(base + "/layers").path("layers").get(1).path("kept").asBoolean()).isTrue();

@@ -182,8 +182,13 @@ class PlacementsTest {
     Map<Long, Integer> of = Map.of(1L, 2, 2L, 2, 3L, 0, 4L, 2, 5L, 2);
     Suggestion s =
         Placements.suggest(
-            List.of(1L, 2L, 3L, 4L, 5L), List.of(card(Kind.ABOVE, 2, 4)), bands(of), Set.of(2L, 4L));
+            List.of(1L, 2L, 3L, 4L, 5L),
+            List.of(card(Kind.ABOVE, 2, 4)),
+            bands(of),
+            Set.of(2L, 4L));
     assertThat(order(s)).containsExactly(3L, 1L, 2L, 4L, 5L);
-    assertThat(((Outcome.Sorted<Long>) s.outcome()).moves()).extracting(Move::item).containsExactly(3L);
+    assertThat(((Outcome.Sorted<Long>) s.outcome()).moves())
+        .extracting(Move::item)
+        .containsExactly(3L);
   }
 }

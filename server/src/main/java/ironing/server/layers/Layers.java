@@ -285,7 +285,8 @@ public class Layers {
     return Sections.settled(mods.stream().map(settled::get).toList());
   }
 
-  DifferenceView rules(
+  /** Changes the user’s rules of placement. */
+  public DifferenceView rules(
       long workspace, long revision, String said, UnaryOperator<List<PlacementRule>> change) {
     return apply(
         workspace,

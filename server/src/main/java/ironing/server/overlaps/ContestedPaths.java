@@ -89,10 +89,10 @@ final class ContestedPaths {
    * @param contested paths below it
    * @param differs those whose contents are not all the same
    */
-  record Folder(String path, String name, int contested, int differs) {}
+  record FolderCount(String path, String name, int contested, int differs) {}
 
   /** The folders directly below one, with counts, by name. */
-  List<Folder> foldersIn(int[] paths, String folder) {
+  List<FolderCount> foldersIn(int[] paths, String folder) {
     String key = picture.game().pathCase().key(folder);
     Map<String, int[]> counts = new TreeMap<>();
     Map<String, String> spelled = new HashMap<>();
@@ -107,12 +107,12 @@ final class ContestedPaths {
       c[0]++;
       if (standing.differs(p)) c[1]++;
     }
-    List<Folder> folders = new ArrayList<>();
+    List<FolderCount> folders = new ArrayList<>();
     counts.forEach(
         (k, c) -> {
           String path = spelled.get(k);
           String bare = path.substring(0, path.length() - 1);
-          folders.add(new Folder(path, bare.substring(bare.lastIndexOf('/') + 1), c[0], c[1]));
+          folders.add(new FolderCount(path, bare.substring(bare.lastIndexOf('/') + 1), c[0], c[1]));
         });
     return folders;
   }

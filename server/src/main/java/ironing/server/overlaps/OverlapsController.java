@@ -4,7 +4,7 @@ import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import ironing.server.overlaps.ContestedPaths.Count;
 import ironing.server.overlaps.ContestedPaths.Filter;
-import ironing.server.overlaps.ContestedPaths.Folder;
+import ironing.server.overlaps.ContestedPaths.FolderCount;
 import ironing.server.overlaps.ContestedPaths.Kind;
 import ironing.server.overlaps.ContestedPaths.Pair;
 import ironing.server.overlaps.PathViews.PathView;
@@ -57,9 +57,9 @@ class OverlapsController {
    * @param total of all contested paths that pass the filter
    * @param kinds how many of all contested paths are of each kind
    */
-  record FolderView(
+  record ContestedFolder(
       long revision,
-      List<Folder> folders,
+      List<FolderCount> folders,
       List<PathView> paths,
       int files,
       int total,
@@ -112,7 +112,7 @@ class OverlapsController {
 
   /** One folder of the contested paths, with counts. */
   @GetMapping("/overlaps/folder")
-  ResponseEntity<FolderView> folder(
+  ResponseEntity<ContestedFolder> folder(
       @PathVariable long workspace,
       @RequestParam(defaultValue = "") String folder,
       @RequestParam(defaultValue = "") String find,
@@ -127,7 +127,7 @@ class OverlapsController {
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
         .body(
-            new FolderView(
+            new ContestedFolder(
                 bench.revision(),
                 contested.foldersIn(all, folder),
                 contested.byName(direct).stream()

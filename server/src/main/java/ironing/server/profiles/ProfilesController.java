@@ -2,6 +2,7 @@ package ironing.server.profiles;
 
 import ironing.core.picture.Difference;
 import ironing.server.layers.DifferenceView;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.profiles.CarriedOver.Part;
 import ironing.server.workbench.Bench;
@@ -43,7 +44,7 @@ class ProfilesController {
   /**
    * @param from the profile that it is to be a copy of; absent: every mod is off
    */
-  record NewProfile(String name, Optional<Long> from) {}
+  record NewProfile(String name, @MayBeAbsent Optional<Long> from) {}
 
   record ProfileName(String name) {}
 
@@ -53,7 +54,7 @@ class ProfilesController {
    * @param from the profile to take from
    * @param mods whose switch and version are taken over
    */
-  record CarryRequest(long from, Set<Long> mods, Set<Part> parts) {
+  record CarryRequest(long from, @MayBeAbsent Set<Long> mods, @MayBeAbsent Set<Part> parts) {
     CarryRequest {
       mods = mods == null ? Set.of() : mods;
       parts = parts == null ? Set.of() : parts;

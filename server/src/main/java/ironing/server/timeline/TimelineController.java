@@ -77,7 +77,7 @@ class TimelineController {
   record NewPoint(String name) {}
 
   /** A place to go back to: right after a change, or a restore point. */
-  record PlaceRequest(Optional<Long> change, Optional<Long> point) {}
+  record PlaceRequest(@MayBeAbsent Optional<Long> change, @MayBeAbsent Optional<Long> point) {}
 
   /**
    * @param said the change that was undone or done again, in words

@@ -1,4 +1,4 @@
-package ironing.server.layers;
+package ironing.server.placement;
 
 import ironing.core.IroningException;
 import ironing.core.layers.PlacementRule;
@@ -12,7 +12,9 @@ import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.picture.Arrangement.Layer;
-import ironing.server.layers.LayerRules.Ruled;
+import ironing.server.layers.DifferenceView;
+import ironing.server.layers.Layers;
+import ironing.server.placement.LayerRules.Ruled;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
@@ -71,14 +73,18 @@ class RulesController {
    * @param other absent for TOP and BOTTOM
    * @param reason why, in the user's words; may be empty
    */
-  record RuleRequest(Kind kind, long mod, Optional<Long> other, Optional<String> reason) {
+  record RuleRequest(
+      Kind kind,
+      long mod,
+      @MayBeAbsent Optional<Long> other,
+      @MayBeAbsent Optional<String> reason) {
     RuleRequest {
       Objects.requireNonNull(kind, "kind");
     }
   }
 
   /** A wish about two layers: the lower one is to be below the upper one. */
-  record ReasonView(
+  record LayerReason(
       long lower, String lowerName, long upper, String upperName, String reason, String from) {}
 
   /**
@@ -86,7 +92,7 @@ class RulesController {
    * @param because a chain of reasons, each one's upper layer the next one's lower; empty when it
    *     only makes room
    */
-  record LayerMove(long mod, String name, int from, int to, List<ReasonView> because) {}
+  record LayerMove(long mod, String name, int from, int to, List<LayerReason> because) {}
 
   /**
    * What gave way.
@@ -94,7 +100,7 @@ class RulesController {
    * @param what in words
    * @param ring the shortest ring that it closed
    */
-  record GaveWay(String what, List<ReasonView> ring) {}
+  record GaveWay(String what, List<LayerReason> ring) {}
 
   /**
    * @param order the mods from the lowest; empty where there is no way out
@@ -105,7 +111,7 @@ class RulesController {
       long revision,
       List<Long> order,
       List<LayerMove> moves,
-      List<ReasonView> ring,
+      List<LayerReason> ring,
       List<GaveWay> leftOut,
       List<LayerMove> keptNumbers,
       @MayBeAbsent DifferenceView difference) {}
@@ -113,7 +119,7 @@ class RulesController {
   /**
    * @param mods whose moves are taken; absent: all
    */
-  record TakeRequest(Optional<List<Long>> mods) {}
+  record TakeRequest(@MayBeAbsent Optional<List<Long>> mods) {}
 
   @GetMapping("/rules")
   RulesView rules(@PathVariable long workspace) {
@@ -147,7 +153,7 @@ class RulesController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
     PlacementRule rule = asked(bench, body);
-    return LayersController.answer(
+    return answer(
         layers.rules(
             workspace,
             Revision.fromIfMatch(ifMatch),
@@ -170,7 +176,7 @@ class RulesController {
     Bench bench = benches.get(workspace);
     RuleRequest body = new RuleRequest(kind, mod, other, Optional.empty());
     PlacementRule rule = asked(bench, body);
-    return LayersController.answer(
+    return answer(
         layers.rules(
             workspace,
             Revision.fromIfMatch(ifMatch),
@@ -187,7 +193,7 @@ class RulesController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
     PlacementRule rule = asked(bench, body);
-    return LayersController.answer(
+    return answer(
         layers.arrange(
             workspace,
             Revision.expected(dryRun, ifMatch),
@@ -341,12 +347,12 @@ class RulesController {
     return out;
   }
 
-  private static List<ReasonView> reasons(Bench bench, Ruled ruled, List<Constraint<Long>> chain) {
-    List<ReasonView> out = new ArrayList<>();
+  private static List<LayerReason> reasons(Bench bench, Ruled ruled, List<Constraint<Long>> chain) {
+    List<LayerReason> out = new ArrayList<>();
     for (Constraint<Long> c : chain) {
       long lower = ruled.modOf().get(c.earlier()), upper = ruled.modOf().get(c.later());
       out.add(
-          new ReasonView(
+          new LayerReason(
               lower, bench.nameOf(lower), upper, bench.nameOf(upper), c.reason(), c.from()));
     }
     return out;
@@ -359,7 +365,7 @@ class RulesController {
       @RequestBody TakeRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return LayersController.answer(
+    return answer(
         layers.arrange(
             workspace,
             Revision.expected(dryRun, ifMatch),
@@ -384,5 +390,9 @@ class RulesController {
     Set<Long> chosen = new HashSet<>();
     for (long mod : body.mods().get()) chosen.add(strand(bench, mod));
     return FewestMoves.some(ruled.order(), sorted, chosen);
+  }
+
+  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
+    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 }

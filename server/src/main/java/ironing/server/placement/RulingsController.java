@@ -1,4 +1,4 @@
-package ironing.server.overlaps;
+package ironing.server.placement;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
@@ -11,9 +11,8 @@ import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathPattern;
 import ironing.core.picture.Arrangement.Ruling;
 import ironing.server.layers.DifferenceView;
-import ironing.server.layers.LayerRules;
 import ironing.server.layers.Layers;
-import ironing.server.overlaps.RulingOrder.Found;
+import ironing.server.placement.RulingOrder.Found;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;

@@ -1,4 +1,4 @@
-package ironing.server.overlaps;
+package ironing.server.placement;
 
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
@@ -12,7 +12,7 @@ import ironing.core.order.Wishes.Tiers;
 import ironing.core.path.PathPattern;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
-import ironing.server.layers.LayerRules.Ruled;
+import ironing.server.placement.LayerRules.Ruled;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
 import java.util.Comparator;

@@ -1,4 +1,4 @@
-package ironing.server.layers;
+package ironing.server.placement;
 
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
