@@ -64,7 +64,7 @@ export function LayerActs({ workspace, view, mods, onChange, onClear }: LayerAct
     <div
       role="toolbar"
       aria-label={many ? `${layers.length} layers chosen` : first.name}
-      className="mb-2 flex items-center gap-1.5 rounded-lg border border-woad bg-woad-soft px-2.5 py-1"
+      className="flex shrink-0 items-center gap-1.5 border-line border-t bg-woad-soft px-3.5 py-1.5"
     >
       <b className="min-w-0 truncate font-semibold">{many ? count(layers.length, 'layer') : first.name}</b>
       <span className="ml-auto" />

@@ -225,15 +225,6 @@ export function LayersView() {
             }
             onForget={(name) => show({ views: shown.views.filter((v) => v.name !== name) })}
           />
-          {mods.length > 0 && (
-            <LayerActs
-              workspace={workspace}
-              view={view}
-              mods={mods}
-              onChange={(c) => change.mutate(c)}
-              onClear={() => choose(NO_ONE)}
-            />
-          )}
           <div className="relative flex min-h-0 flex-1" style={grid}>
             {rows.length === 0 ? (
               <div className="card flex-1">
@@ -259,6 +250,17 @@ export function LayersView() {
                   const move = moveOf(c)
                   if (move) change.mutate(move)
                 }}
+                foot={
+                  mods.length > 0 && (
+                    <LayerActs
+                      workspace={workspace}
+                      view={view}
+                      mods={mods}
+                      onChange={(c) => change.mutate(c)}
+                      onClear={() => choose(NO_ONE)}
+                    />
+                  )
+                }
                 head={<Head columns={shown.columns} sort={shown.sort} onSort={(sort) => show({ sort })} />}
                 renderRow={(row, state) => (
                   <Row
