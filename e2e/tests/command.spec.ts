@@ -77,6 +77,15 @@ test.describe('./ironing', () => {
     const second = await Running.up('demo', env)
     expect(second.url).toBe(first.url)
     expect(await mods(second.url)).toBe(14)
+    // what was done before the restart is undone after it: the demo's last step switched a layer off
+    const workspace = `${new URL(second.url).origin}/api${new URL(second.url).pathname}`
+    const off = async () => {
+      const view = (await (await fetch(`${workspace}/layers`)).json()) as { layers: { on: boolean }[] }
+      return view.layers.filter((l) => !l.on).length
+    }
+    expect(await off()).toBe(1)
+    expect((await fetch(`${workspace}/undo`, { method: 'POST' })).status).toBe(200)
+    expect(await off()).toBe(0)
     second.signal('SIGTERM')
     expect(await second.exited).toBe(143)
     expect(existsSync(join(home, 'ironing.pid'))).toBe(false)

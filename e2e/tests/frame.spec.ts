@@ -132,7 +132,21 @@ test.describe('The frame of every screen', () => {
         'storage',
         ...['about', 'files', 'reading', 'versions'].map((p) => `${mods[6].id}/${p}`),
       ]
-      const screens = [...SCREENS.map((s) => address(workspace, s)), ...below.map((b) => `${library}/${b}`)]
+      const others = [
+        'layers/suggestion',
+        'layers/rules',
+        'profiles',
+        'timeline',
+        'overlaps?show=list',
+        'overlaps?show=matrix',
+        'overlaps?show=rulings',
+        'overlaps/path?at=data/tables/tariffs.csv',
+      ]
+      const screens = [
+        ...SCREENS.map((s) => address(workspace, s)),
+        ...below.map((b) => `${library}/${b}`),
+        ...others.map((o) => `/workspaces/${workspace}/${o}`),
+      ]
       for (const at of ['/workspaces', ...screens]) {
         await page.goto(at)
         await settled(page)

@@ -97,7 +97,7 @@ test.describe('Layers', () => {
   })
 
   test('overlaps: every contested path with the file in play; finding and comparing', async ({ page }) => {
-    await page.goto(`/workspaces/${workspace}/overlaps`)
+    await page.goto(`/workspaces/${workspace}/overlaps?show=list`)
     const list = page.getByRole('list', { name: 'Contested paths' })
     await expect(list.getByRole('listitem').first()).toBeVisible()
     await page.getByLabel('Part of a path').fill('bollards')

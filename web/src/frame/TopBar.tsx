@@ -48,7 +48,7 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
             title="Profiles: use another one, copy, compare"
             className="hidden max-w-[220px] shrink-0 truncate rounded-[7px] border border-line bg-paper px-2.5 py-1 hover:border-line-2 lg:inline"
           >
-            <small className="mr-1.5 text-[11px] text-ink-2">profile</small>
+            <small className="mr-1 text-[11px] text-ink-2">profile</small>{' '}
             <b className="font-semibold">{overview.profile}</b>
           </Link>
         </>
