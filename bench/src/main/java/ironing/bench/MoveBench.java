@@ -46,7 +46,7 @@ public class MoveBench {
               mounts: [ { id: all, at: ".", holds: [ "**" ] } ]
               """)
           .value();
-  private static final Picture.Headers NO_PLUGINS =
+  static final Picture.Headers NO_PLUGINS =
       new Picture.Headers() {
         @Override
         public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
@@ -71,14 +71,14 @@ public class MoveBench {
   public void world() {
     Holdings.Builder files = new Holdings.Builder(PathCase.INSENSITIVE);
     int game = files.source(Holdings.GAME, Optional.empty());
-    for (int f = 0; f < 2_000; f++) files.file(game, shared(f), 100, "game " + f);
+    for (int f = 0; f < 2_000; f++) files.file(game, shared(f), 100, LargeWorld.sha("game " + f));
     layers = new ArrayList<>();
     for (long mod = 1; mod <= mods; mod++) {
       int source = files.source(mod, Optional.empty());
       for (int f = 0; f < FILES_A_MOD; f++) {
         boolean contested = random.nextInt(5) == 0;
         String path = contested ? shared(random.nextInt(3_000)) : "mods/" + mod + "/" + f;
-        files.file(source, path, 100, mod + " " + f);
+        files.file(source, path, 100, LargeWorld.sha(mod + " " + f));
       }
       layers.add(new Arrangement.Layer(mod, true));
     }

@@ -6,10 +6,8 @@ import ironing.core.path.PathTable;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
@@ -35,7 +33,7 @@ public final class Holdings {
 
   private final PathTable paths;
   private final List<Source> sources;
-  private final List<String> contents;
+  private final ContentTable contents;
   private final int[] start;
   private final int[] slotSource;
   private final int[] slotContent;
@@ -47,7 +45,7 @@ public final class Holdings {
   private Holdings(
       PathTable paths,
       List<Source> sources,
-      List<String> contents,
+      ContentTable contents,
       int[] start,
       int[] slotSource,
       int[] slotContent,
@@ -74,13 +72,13 @@ public final class Holdings {
   public static final class Builder {
     private final PathTable paths;
     private final List<Source> sources = new ArrayList<>();
-    private final Map<String, Integer> contentIds = new HashMap<>();
-    private final List<String> contents = new ArrayList<>();
+    private final ContentTable contents = new ContentTable();
     private int[] path = new int[1024], source = new int[1024], content = new int[1024];
     private long[] size = new long[1024];
     private String[] spelling = new String[1024];
     private final List<Set<String>> folders = new ArrayList<>();
     private int files;
+    private String lastFolder;
     // by path: the source that was last to bring it, from 1
     private int[] lastSource = new int[1024];
 
@@ -94,27 +92,52 @@ public final class Holdings {
       return sources.size() - 1;
     }
 
-    /** Of two files of one source at one path (they differ in case only) the first counts. */
+    /**
+     * Of two files of one source at one path (they differ in case only) the first counts.
+     *
+     * @param sha256 64 hexadecimal digits
+     */
     public Builder file(int sourceId, String gamePath, long sizeBytes, String sha256) {
+      int id = isNew(sourceId, gamePath);
+      if (id >= 0) add(id, sourceId, gamePath, sizeBytes, contents.intern(sha256));
+      return this;
+    }
+
+    /** The same with the SHA-256 as 32 bytes that begin at an offset. */
+    public Builder file(int sourceId, String gamePath, long sizeBytes, byte[] sha256, int offset) {
+      int id = isNew(sourceId, gamePath);
+      if (id >= 0) add(id, sourceId, gamePath, sizeBytes, contents.intern(sha256, offset));
+      return this;
+    }
+
+    private int isNew(int sourceId, String gamePath) {
       int id = paths.intern(gamePath);
       if (id >= lastSource.length) lastSource = Arrays.copyOf(lastSource, id * 2);
-      if (lastSource[id] == sourceId + 1) return this;
+      if (lastSource[id] == sourceId + 1) return -1;
       lastSource[id] = sourceId + 1;
+      return id;
+    }
+
+    private void add(int id, int sourceId, String gamePath, long sizeBytes, int contentId) {
       if (files == path.length) grow();
+      String known = paths.pathOf(id);
       path[files] = id;
       source[files] = sourceId;
-      content[files] =
-          contentIds.computeIfAbsent(
-              sha256,
-              s -> {
-                contents.add(s);
-                return contents.size() - 1;
-              });
+      content[files] = contentId;
       size[files] = sizeBytes;
-      spelling[files] = gamePath;
-      folders.get(sourceId).add(GamePath.folder(gamePath));
+      // most spell a path alike: one text for all of them
+      spelling[files] = known.equals(gamePath) ? known : gamePath;
+      folders.get(sourceId).add(folderOf(spelling[files]));
       files++;
-      return this;
+    }
+
+    // files of one folder mostly come one after the other
+    private String folderOf(String spelled) {
+      int end = spelled.lastIndexOf('/');
+      boolean same =
+          lastFolder != null && end == lastFolder.length() && spelled.startsWith(lastFolder);
+      if (!same) lastFolder = GamePath.folder(spelled);
+      return lastFolder;
     }
 
     private void grow() {
@@ -150,7 +173,7 @@ public final class Holdings {
       return new Holdings(
           paths,
           List.copyOf(sources),
-          List.copyOf(contents),
+          contents.trimmed(),
           start,
           slotSource,
           slotContent,
@@ -291,7 +314,7 @@ public final class Holdings {
   }
 
   public String shaAt(int slot) {
-    return contents.get(slotContent[slot]);
+    return contents.sha256(slotContent[slot]);
   }
 
   /** The path as the holder in this slot spells it. */

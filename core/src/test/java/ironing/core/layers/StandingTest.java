@@ -2,10 +2,12 @@ package ironing.core.layers;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ironing.core.archive.ContentHash;
 import ironing.core.layers.Standing.Change;
 import ironing.core.layers.Standing.Way;
 import ironing.core.path.PathCase;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -18,7 +20,6 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -31,9 +32,14 @@ class StandingTest {
     for (int s = 0; s < sources; s++) {
       b.source(s, Optional.empty());
       for (int p = 0; p < 20; p++)
-        if (random.nextInt(3) == 0) b.file(s, "f" + p % 4 + "/p" + p, 1, "sha" + random.nextInt(3));
+        if (random.nextInt(3) == 0)
+          b.file(s, "f" + p % 4 + "/p" + p, 1, sha("sha" + random.nextInt(3)));
     }
     return b.build();
+  }
+
+  private static String sha(String content) {
+    return ContentHash.of(content.getBytes(StandardCharsets.UTF_8));
   }
 
   private static int[] randomOrder(Random random, int sources) {
@@ -105,7 +111,10 @@ class StandingTest {
     }
   }
 
-  /** The reference: GNU cp -r of the layers one over another; the last copy wins. */
+  /**
+   * The reference: GNU cp -r of the layers one over another (the last copy wins), and sha256sum of
+   * what is there then.
+   */
   @Test
   void the_files_in_play_are_those_that_gnu_cp_would_leave(@TempDir Path temp) throws Exception {
     for (long seed = 0; seed < 5; seed++) {
@@ -130,7 +139,7 @@ class StandingTest {
       for (int p = 0; p < holdings.pathCount(); p++) {
         int slot = standing.inPlay(p);
         if (slot >= 0)
-          expected.put(holdings.path(p), holdings.sourceAt(slot) + holdings.shaAt(slot));
+          expected.put(holdings.path(p), sha(holdings.sourceAt(slot) + holdings.shaAt(slot)));
       }
       assertThat(tree(out)).isEqualTo(expected);
     }
@@ -142,11 +151,14 @@ class StandingTest {
   }
 
   private static Map<String, String> tree(Path root) throws IOException {
+    Process sums =
+        new ProcessBuilder("find", ".", "-type", "f", "-exec", "sha256sum", "{}", "+")
+            .directory(root.toFile())
+            .start();
     Map<String, String> files = new TreeMap<>();
-    try (Stream<Path> all = Files.walk(root)) {
-      for (Path p : all.filter(Files::isRegularFile).toList())
-        files.put(root.relativize(p).toString(), Files.readString(p));
-    }
+    for (String line :
+        new String(sums.getInputStream().readAllBytes(), StandardCharsets.UTF_8).lines().toList())
+      files.put(line.substring(68), line.substring(0, 64));
     return files;
   }
 
@@ -155,9 +167,13 @@ class StandingTest {
     int game = b.source(Holdings.GAME, Optional.empty()),
         low = b.source(1, Optional.empty()),
         high = b.source(2, Optional.empty());
-    b.file(game, "data/a", 1, "A").file(game, "data/b", 1, "B");
-    b.file(low, "Data/A", 1, "A2").file(low, "data/c", 1, "C").file(low, "data/d", 1, "D");
-    b.file(high, "DATA/a", 1, "A3").file(high, "data/c", 1, "C").file(high, "data/e", 1, "E");
+    b.file(game, "data/a", 1, sha("A")).file(game, "data/b", 1, sha("B"));
+    b.file(low, "Data/A", 1, sha("A2"))
+        .file(low, "data/c", 1, sha("C"))
+        .file(low, "data/d", 1, sha("D"));
+    b.file(high, "DATA/a", 1, sha("A3"))
+        .file(high, "data/c", 1, sha("C"))
+        .file(high, "data/e", 1, sha("E"));
     return b.build();
   }
 
@@ -189,10 +205,11 @@ class StandingTest {
   void of_two_spellings_within_one_source_the_first_counts() {
     Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
     int mod = b.source(1, Optional.empty());
-    Holdings h = b.file(mod, "data/A", 1, "first").file(mod, "data/a", 1, "second").build();
+    Holdings h =
+        b.file(mod, "data/A", 1, sha("first")).file(mod, "data/a", 1, sha("second")).build();
     Standing s = Standing.of(h, new int[] {mod});
     assertThat(h.fileCount()).isEqualTo(1);
-    assertThat(h.shaAt(s.inPlay(h.idOf("DATA/A")))).isEqualTo("first");
+    assertThat(h.shaAt(s.inPlay(h.idOf("DATA/A")))).isEqualTo(sha("first"));
     assertThat(s.count(mod, Way.IN_PLAY)).isEqualTo(1);
   }
 
@@ -203,9 +220,9 @@ class StandingTest {
     assertThat(spelling.of(h.idOf("DATA/A"))).isEqualTo("data/a");
     Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
     int low = b.source(1, Optional.empty()), high = b.source(2, Optional.empty());
-    b.file(low, "Tex/Sub/One.png", 1, "x")
-        .file(high, "tex/sub/ONE.png", 1, "y")
-        .file(high, "tex/SUB/two.png", 1, "z");
+    b.file(low, "Tex/Sub/One.png", 1, sha("x"))
+        .file(high, "tex/sub/ONE.png", 1, sha("y"))
+        .file(high, "tex/SUB/two.png", 1, sha("z"));
     Holdings mods = b.build();
     Spelling s = Spelling.of(Standing.of(mods, new int[] {0, 1}), PathCase.INSENSITIVE);
     assertThat(s.of(mods.idOf("tex/sub/one.png")))

@@ -6,6 +6,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
 import ironing.core.picture.Difference;
+import ironing.core.picture.Picture;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
@@ -65,7 +66,8 @@ record ProfileComparison(
 
   static ProfileComparison of(Bench bench, Profile other) {
     Arrangement here = bench.picture().arrangement(), there = other.arrangement();
-    Difference d = Difference.between(bench.picture(), bench.picture().rearranged(there));
+    Picture seen = bench.picture().rearranged(there);
+    Difference d = Difference.between(bench.picture(), seen);
     return new ProfileComparison(
         other.id(),
         other.name(),
@@ -73,7 +75,8 @@ record ProfileComparison(
         moves(bench, here, there),
         rulings(bench, here, there),
         heldBack(bench, here, there),
-        !here.plugins().equals(there.plugins()),
+        // whether it was wished so or came so by itself is no difference
+        !bench.picture().loadOrder().asWishes().equals(seen.loadOrder().asWishes()),
         decisions(here, there),
         DifferenceView.of(bench, d));
   }

@@ -12,11 +12,13 @@ import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.FileRow;
+import ironing.server.workbench.BenchMapper.IndexRow;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
 import ironing.server.workbench.BenchMapper.WorkspaceRow;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,6 +31,7 @@ import org.springframework.stereotype.Component;
 /** From the database to a bench, and an arrangement back into the database. */
 @Component
 class BenchStore {
+  private static final int MODS_AT_ONCE = 200;
   private final BenchMapper db;
   private final ContentStore content;
   private final Json json;
@@ -62,14 +65,15 @@ class BenchStore {
     GameDefinition game = definition(row);
     Path folder = Path.of(row.gameFolder());
     ProfileRow profile = db.profile(workspace);
-    List<FileRow> files = db.files(workspace);
-    Map<Long, Bench.Mod> mods = mods(game, db.mods(workspace), files);
+    Gathered gathered = gather(game, workspace);
+    Map<Long, Bench.Mod> mods = mods(db.mods(workspace), gathered.found());
     Picture picture =
         Picture.of(
             game,
-            holdings(game, files),
+            gathered.holdings(),
             arrangement(profile, row.rules(), mods),
             content.headers(workspace, folder, mods));
+    Found own = gathered.found().getOrDefault(Holdings.GAME, new Found());
     return new Bench(
         workspace,
         row.title(),
@@ -79,20 +83,78 @@ class BenchStore {
         profile.id(),
         profile.name(),
         row.revision(),
-        own(files),
+        new Bench.Own(own.files, own.sizeBytes),
         mods,
         picture);
   }
 
-  private static Bench.Own own(List<FileRow> files) {
-    int count = 0;
-    long size = 0;
-    for (FileRow f : files) {
-      if (f.modId() != Holdings.GAME || !f.pack().isEmpty()) continue;
-      count++;
-      size += f.sizeBytes();
+  /** What was found of one mod while its files were read. */
+  private static final class Found {
+    private int files;
+    private long sizeBytes;
+    private final List<String> plugins = new ArrayList<>();
+    private final Map<String, String> edited = new TreeMap<>();
+  }
+
+  private record Gathered(Holdings holdings, Map<Long, Found> found) {}
+
+  private Gathered gather(GameDefinition game, long workspace) {
+    for (long mod : db.notIndexed(workspace)) db.putIndex(mod, PackedFiles.pack(db.modFiles(mod)));
+    Map<Long, Found> found = new HashMap<>();
+    Holdings.Builder builder = new Holdings.Builder(game.pathCase());
+    Source source = new Source(game, builder, found);
+    for (FileRow f : db.gameFiles(workspace)) {
+      source.of(Holdings.GAME, f.pack(), f.path(), f.sizeBytes(), null);
+      builder.file(source.id, f.path(), f.sizeBytes(), f.sha256());
     }
-    return new Bench.Own(count, size);
+    long last = Holdings.GAME;
+    while (true) {
+      List<IndexRow> rows = db.indexes(workspace, last, MODS_AT_ONCE);
+      for (IndexRow r : rows) {
+        PackedFiles.unpack(
+            r.files(),
+            (pack, path, size, sha, offset, stored) -> {
+              source.of(r.modId(), pack, path, size, stored);
+              builder.file(source.id, path, size, sha, offset);
+            });
+        last = r.modId();
+      }
+      if (rows.size() < MODS_AT_ONCE) break;
+    }
+    return new Gathered(builder.build(), found);
+  }
+
+  /**
+   * The source that files belong to; each is one run of them, as they come sorted by mod and pack.
+   */
+  private static final class Source {
+    private final GameDefinition game;
+    private final Holdings.Builder builder;
+    private final Map<Long, Found> found;
+    private long mod = -1;
+    private String pack = "";
+    private int id = -1;
+    private Found of;
+
+    Source(GameDefinition game, Holdings.Builder builder, Map<Long, Found> found) {
+      this.game = game;
+      this.builder = builder;
+      this.found = found;
+    }
+
+    void of(long nextMod, String nextPack, String path, long sizeBytes, String stored) {
+      if (nextMod != mod || !nextPack.equals(pack)) {
+        mod = nextMod;
+        pack = nextPack;
+        id = builder.source(mod, pack.isEmpty() ? Optional.empty() : Optional.of(pack));
+        of = found.computeIfAbsent(mod, m -> new Found());
+      }
+      if (!pack.isEmpty()) return;
+      of.files++;
+      of.sizeBytes += sizeBytes;
+      if (stored != null) of.edited.put(path, stored);
+      if (game.isPlugin(path)) of.plugins.add(GamePath.name(path));
+    }
   }
 
   /**
@@ -128,25 +190,10 @@ class BenchStore {
     return told.withLayers(layers);
   }
 
-  private Map<Long, Bench.Mod> mods(GameDefinition game, List<ModRow> rows, List<FileRow> files) {
-    Map<Long, int[]> counts = new LinkedHashMap<>();
-    Map<Long, Long> sizes = new LinkedHashMap<>();
-    Map<Long, List<String>> plugins = new LinkedHashMap<>();
-    Map<Long, Map<String, String>> edited = new LinkedHashMap<>();
-    for (FileRow f : files) {
-      if (!f.pack().isEmpty()) continue;
-      counts.computeIfAbsent(f.modId(), m -> new int[1])[0]++;
-      sizes.merge(f.modId(), f.sizeBytes(), Long::sum);
-      if (f.stored() != null) {
-        edited.computeIfAbsent(f.modId(), m -> new TreeMap<>()).put(f.path(), f.stored());
-      }
-      if (game.isPlugin(f.path())) {
-        plugins.computeIfAbsent(f.modId(), m -> new ArrayList<>()).add(GamePath.name(f.path()));
-      }
-    }
+  private Map<Long, Bench.Mod> mods(List<ModRow> rows, Map<Long, Found> found) {
     Map<Long, Bench.Mod> mods = new LinkedHashMap<>();
     for (ModRow m : rows) {
-      int count = counts.containsKey(m.id()) ? counts.get(m.id())[0] : 0;
+      Found f = found.getOrDefault(m.id(), new Found());
       mods.put(
           m.id(),
           new Bench.Mod(
@@ -156,29 +203,12 @@ class BenchStore {
               m.folder(),
               json.read(m.card(), ModCard.class),
               m.archiveName(),
-              count,
-              sizes.getOrDefault(m.id(), 0L),
-              plugins.getOrDefault(m.id(), List.of()),
-              edited.getOrDefault(m.id(), Map.of())));
+              f.files,
+              f.sizeBytes,
+              List.copyOf(f.plugins),
+              Map.copyOf(f.edited)));
     }
     return mods;
-  }
-
-  // rows come sorted by mod and pack, so each source is one run of them
-  private static Holdings holdings(GameDefinition game, List<FileRow> files) {
-    Holdings.Builder builder = new Holdings.Builder(game.pathCase());
-    FileRow previous = null;
-    int source = -1;
-    for (FileRow f : files) {
-      if (previous == null || previous.modId() != f.modId() || !previous.pack().equals(f.pack())) {
-        source =
-            builder.source(
-                f.modId(), f.pack().isEmpty() ? Optional.empty() : Optional.of(f.pack()));
-      }
-      builder.file(source, f.path(), f.sizeBytes(), f.sha256());
-      previous = f;
-    }
-    return builder.build();
   }
 
   /** A bench as it is under the profile in use now. */
