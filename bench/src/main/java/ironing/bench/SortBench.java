@@ -5,6 +5,7 @@ import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import java.io.BufferedWriter;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -65,13 +66,21 @@ public final class SortBench {
 
   private static int contested(Path file, List<Integer> ends) throws IOException {
     Holdings.Builder files = new Holdings.Builder(PathCase.SENSITIVE);
-    byte[] sha = new byte[32];
+    byte[] sha = new byte[32], block = new byte[1 << 18];
     int[] order = new int[ends.size()];
-    try (var lines = Files.newBufferedReader(file)) {
-      int line = 0;
-      for (int m = 0; m < ends.size(); m++) {
-        order[m] = files.source(m + 1, Optional.empty());
-        for (; line < ends.get(m); line++) files.file(order[m], lines.readLine(), 0, sha, 0);
+    int line = 0, mod = 0, kept = 0;
+    order[0] = files.source(1, Optional.empty());
+    try (InputStream in = Files.newInputStream(file)) {
+      for (int read; (read = in.read(block, kept, block.length - kept)) > 0; ) {
+        int begin = 0, end = kept + read;
+        for (int i = kept; i < end; i++) {
+          if (block[i] != '\n') continue;
+          if (line++ == ends.get(mod)) order[++mod] = files.source(mod + 1, Optional.empty());
+          files.file(order[mod], block, begin, i - begin, 0, sha, 0);
+          begin = i + 1;
+        }
+        kept = end - begin;
+        System.arraycopy(block, begin, block, 0, kept);
       }
     }
     return Standing.of(files.build(), order).contested().length;

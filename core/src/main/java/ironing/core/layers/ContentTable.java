@@ -18,14 +18,7 @@ final class ContentTable {
   private int[] slots = new int[4096];
   private int size;
 
-  /**
-   * @param sha256 64 hexadecimal digits
-   */
-  int intern(String sha256) {
-    return intern(HexFormat.of().parseHex(sha256), 0);
-  }
-
-  /** The same from 32 bytes that begin at an offset. */
+  /** The id of a SHA-256, which is 32 bytes from an offset on. */
   int intern(byte[] from, int offset) {
     if (from.length - offset < LENGTH) throw new IllegalArgumentException("a SHA-256 has 32 bytes");
     if (size * 2 >= slots.length) grow();

@@ -1,11 +1,12 @@
 package ironing.core.layers;
 
-import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathTable;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HexFormat;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -38,6 +39,7 @@ public final class Holdings {
   private final int[] slotSource;
   private final int[] slotContent;
   private final long[] slotSize;
+  // where a holder spells a path in another way than the path is kept; mostly null
   private final String[] slotSpelling;
   private final int[][] pathsOfSource;
   private final List<List<String>> foldersOfSource;
@@ -78,7 +80,9 @@ public final class Holdings {
     private String[] spelling = new String[1024];
     private final List<Set<String>> folders = new ArrayList<>();
     private int files;
-    private String lastFolder;
+    // the folder of the file before, and whose it was
+    private byte[] folderText = new byte[256];
+    private int folderLength, folderSource = -1;
     // by path: the source that was last to bring it, from 1
     private int[] lastSource = new int[1024];
 
@@ -98,46 +102,49 @@ public final class Holdings {
      * @param sha256 64 hexadecimal digits
      */
     public Builder file(int sourceId, String gamePath, long sizeBytes, String sha256) {
-      int id = isNew(sourceId, gamePath);
-      if (id >= 0) add(id, sourceId, gamePath, sizeBytes, contents.intern(sha256));
-      return this;
+      byte[] utf8 = gamePath.getBytes(StandardCharsets.UTF_8);
+      return file(sourceId, utf8, 0, utf8.length, sizeBytes, HexFormat.of().parseHex(sha256), 0);
     }
 
-    /** The same with the SHA-256 as 32 bytes that begin at an offset. */
-    public Builder file(int sourceId, String gamePath, long sizeBytes, byte[] sha256, int offset) {
-      int id = isNew(sourceId, gamePath);
-      if (id >= 0) add(id, sourceId, gamePath, sizeBytes, contents.intern(sha256, offset));
-      return this;
-    }
-
-    private int isNew(int sourceId, String gamePath) {
-      int id = paths.intern(gamePath);
+    /**
+     * The same from bytes.
+     *
+     * @param utf8 holds the path from {@code at} on, {@code length} bytes of it
+     * @param sha256 holds the 32 bytes from an offset on
+     */
+    public Builder file(
+        int sourceId, byte[] utf8, int at, int length, long sizeBytes, byte[] sha256, int offset) {
+      int id = paths.intern(utf8, at, length);
       if (id >= lastSource.length) lastSource = Arrays.copyOf(lastSource, id * 2);
-      if (lastSource[id] == sourceId + 1) return -1;
+      if (lastSource[id] == sourceId + 1) return this;
+      boolean fresh = lastSource[id] == 0;
       lastSource[id] = sourceId + 1;
-      return id;
-    }
-
-    private void add(int id, int sourceId, String gamePath, long sizeBytes, int contentId) {
       if (files == path.length) grow();
-      String known = paths.pathOf(id);
       path[files] = id;
       source[files] = sourceId;
-      content[files] = contentId;
+      content[files] = contents.intern(sha256, offset);
       size[files] = sizeBytes;
-      // most spell a path alike: one text for all of them
-      spelling[files] = known.equals(gamePath) ? known : gamePath;
-      folders.get(sourceId).add(folderOf(spelling[files]));
+      spelling[files] =
+          fresh || paths.isSpelled(id, utf8, at, length)
+              ? null
+              : new String(utf8, at, length, StandardCharsets.UTF_8);
+      folder(sourceId, utf8, at, length);
       files++;
+      return this;
     }
 
     // files of one folder mostly come one after the other
-    private String folderOf(String spelled) {
-      int end = spelled.lastIndexOf('/');
-      boolean same =
-          lastFolder != null && end == lastFolder.length() && spelled.startsWith(lastFolder);
-      if (!same) lastFolder = GamePath.folder(spelled);
-      return lastFolder;
+    private void folder(int sourceId, byte[] utf8, int at, int length) {
+      int end = at + length - 1;
+      while (end >= at && utf8[end] != '/') end--;
+      end = Math.max(end, at);
+      if (folderSource == sourceId && Arrays.equals(folderText, 0, folderLength, utf8, at, end))
+        return;
+      folderLength = end - at;
+      if (folderText.length < folderLength) folderText = new byte[folderLength * 2];
+      System.arraycopy(utf8, at, folderText, 0, folderLength);
+      folderSource = sourceId;
+      folders.get(sourceId).add(new String(utf8, at, folderLength, StandardCharsets.UTF_8));
     }
 
     private void grow() {
@@ -293,7 +300,7 @@ public final class Holdings {
       if (s.mod() != mod || s.pack().isPresent()) continue;
       for (int p : pathsOfSource[s.id()]) {
         int slot = slotOf(p, s.id());
-        if (which.test(slotSpelling[slot])) slots.add(slot);
+        if (which.test(spellingAt(slot))) slots.add(slot);
       }
     }
     return slots;
@@ -319,7 +326,8 @@ public final class Holdings {
 
   /** The path as the holder in this slot spells it. */
   public String spellingAt(int slot) {
-    return slotSpelling[slot];
+    String own = slotSpelling[slot];
+    return own == null ? path(pathAt(slot)) : own;
   }
 
   public Source holderAt(int slot) {

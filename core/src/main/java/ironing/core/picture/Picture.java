@@ -76,10 +76,26 @@ public final class Picture {
 
   public static Picture of(
       GameDefinition game, Holdings holdings, Arrangement arrangement, Headers headers) {
-    int[] plugins =
-        IntStream.range(0, holdings.pathCount())
-            .filter(p -> game.isPlugin(holdings.path(p)))
-            .toArray();
+    return of(game, holdings, pluginPaths(game, holdings), arrangement, headers);
+  }
+
+  /** The paths at which the game would look for plugins. Cost: all paths. */
+  public static int[] pluginPaths(GameDefinition game, Holdings holdings) {
+    if (game.plugins().isEmpty()) return new int[0];
+    return IntStream.range(0, holdings.pathCount())
+        .filter(p -> game.isPlugin(holdings.path(p)))
+        .toArray();
+  }
+
+  /**
+   * @param plugins the plugin paths of the holdings, where somebody knows them already
+   */
+  public static Picture of(
+      GameDefinition game,
+      Holdings holdings,
+      int[] plugins,
+      Arrangement arrangement,
+      Headers headers) {
     Standing loose =
         Standing.of(
             holdings,

@@ -157,8 +157,15 @@ final class ContestedPaths {
     return pairs;
   }
 
+  private record Named(int path, String name) {}
+
   /** Paths by name. */
   List<Integer> byName(int[] paths) {
-    return Arrays.stream(paths).boxed().sorted(Comparator.comparing(holdings::path)).toList();
+    // a name is made when it is asked for, so once for each and not for each comparison
+    return Arrays.stream(paths)
+        .mapToObj(p -> new Named(p, holdings.path(p)))
+        .sorted(Comparator.comparing(Named::name))
+        .map(Named::path)
+        .toList();
   }
 }

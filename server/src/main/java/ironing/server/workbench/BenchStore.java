@@ -16,6 +16,7 @@ import ironing.server.workbench.BenchMapper.IndexRow;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
 import ironing.server.workbench.BenchMapper.WorkspaceRow;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -71,6 +72,7 @@ class BenchStore {
         Picture.of(
             game,
             gathered.holdings(),
+            gathered.plugins(),
             arrangement(profile, row.rules(), mods),
             content.headers(workspace, folder, mods));
     Found own = gathered.found().getOrDefault(Holdings.GAME, new Found());
@@ -96,15 +98,15 @@ class BenchStore {
     private final Map<String, String> edited = new TreeMap<>();
   }
 
-  private record Gathered(Holdings holdings, Map<Long, Found> found) {}
+  private record Gathered(Holdings holdings, int[] plugins, Map<Long, Found> found) {}
 
   private Gathered gather(GameDefinition game, long workspace) {
     for (long mod : db.notIndexed(workspace)) db.putIndex(mod, PackedFiles.pack(db.modFiles(mod)));
     Map<Long, Found> found = new HashMap<>();
     Holdings.Builder builder = new Holdings.Builder(game.pathCase());
-    Source source = new Source(game, builder, found);
+    Source source = new Source(builder, found);
     for (FileRow f : db.gameFiles(workspace)) {
-      source.of(Holdings.GAME, f.pack(), f.path(), f.sizeBytes(), null);
+      source.of(Holdings.GAME, f.pack(), f.sizeBytes());
       builder.file(source.id, f.path(), f.sizeBytes(), f.sha256());
     }
     long last = Holdings.GAME;
@@ -113,22 +115,35 @@ class BenchStore {
       for (IndexRow r : rows) {
         PackedFiles.unpack(
             r.files(),
-            (pack, path, size, sha, offset, stored) -> {
-              source.of(r.modId(), pack, path, size, stored);
-              builder.file(source.id, path, size, sha, offset);
+            (pack, path, length, size, sha, offset, stored) -> {
+              source.of(r.modId(), pack, size);
+              builder.file(source.id, path, 0, length, size, sha, offset);
+              if (stored != null)
+                source.of.edited.put(new String(path, 0, length, StandardCharsets.UTF_8), stored);
             });
         last = r.modId();
       }
       if (rows.size() < MODS_AT_ONCE) break;
     }
-    return new Gathered(builder.build(), found);
+    Holdings holdings = builder.build();
+    int[] plugins = Picture.pluginPaths(game, holdings);
+    for (int p : plugins) {
+      for (Holdings.Source s : holdings.sourcesOf(p)) {
+        if (s.pack().isEmpty())
+          found
+              .get(s.mod())
+              .plugins
+              .add(GamePath.name(holdings.spellingAt(holdings.slotOf(p, s.id()))));
+      }
+    }
+    found.values().forEach(f -> f.plugins.sort(null));
+    return new Gathered(holdings, plugins, found);
   }
 
   /**
    * The source that files belong to; each is one run of them, as they come sorted by mod and pack.
    */
   private static final class Source {
-    private final GameDefinition game;
     private final Holdings.Builder builder;
     private final Map<Long, Found> found;
     private long mod = -1;
@@ -136,13 +151,12 @@ class BenchStore {
     private int id = -1;
     private Found of;
 
-    Source(GameDefinition game, Holdings.Builder builder, Map<Long, Found> found) {
-      this.game = game;
+    Source(Holdings.Builder builder, Map<Long, Found> found) {
       this.builder = builder;
       this.found = found;
     }
 
-    void of(long nextMod, String nextPack, String path, long sizeBytes, String stored) {
+    void of(long nextMod, String nextPack, long sizeBytes) {
       if (nextMod != mod || !nextPack.equals(pack)) {
         mod = nextMod;
         pack = nextPack;
@@ -152,8 +166,6 @@ class BenchStore {
       if (!pack.isEmpty()) return;
       of.files++;
       of.sizeBytes += sizeBytes;
-      if (stored != null) of.edited.put(path, stored);
-      if (game.isPlugin(path)) of.plugins.add(GamePath.name(path));
     }
   }
 

@@ -28,10 +28,18 @@ final class PackedFiles {
   /** Takes the files one by one. */
   interface Visitor {
     /**
+     * @param path UTF-8, {@code length} bytes of it; another path lies there afterwards
      * @param from holds the SHA-256 from an offset on; it is read only
      * @param stored null for its own place
      */
-    void file(String pack, String path, long sizeBytes, byte[] from, int offset, String stored);
+    void file(
+        String pack,
+        byte[] path,
+        int length,
+        long sizeBytes,
+        byte[] from,
+        int offset,
+        String stored);
   }
 
   /**
@@ -98,12 +106,11 @@ final class PackedFiles {
         if (kept + fresh > path.length) path = Arrays.copyOf(path, (kept + fresh) * 2);
         System.arraycopy(in, at, path, kept, fresh);
         at += fresh;
-        String spelled = new String(path, 0, kept + fresh, StandardCharsets.UTF_8);
         long size = number();
         int sha = at;
         at += SHA_BYTES;
         int stored = (int) number();
-        visitor.file(pack, spelled, size, in, sha, stored == 0 ? null : text(stored));
+        visitor.file(pack, path, kept + fresh, size, in, sha, stored == 0 ? null : text(stored));
       }
     }
 

@@ -1,0 +1,58 @@
+package ironing.core.path;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.junit.jupiter.api.Test;
+
+class PathTableTest {
+  @Provide
+  Arbitrary<List<String>> paths() {
+    // letters that fold to one another, some of them from outside ASCII into it
+    return Arbitraries.strings()
+        .withChars("aAkK\u212Aſsß/éÉø")
+        .ofMinLength(1)
+        .ofMaxLength(4)
+        .list()
+        .ofMaxSize(60);
+  }
+
+  /** Beside a map by the folded text, whose folding is held to ICU in PathCaseTest. */
+  @Property(tries = 1000)
+  void paths_are_one_exactly_where_their_keys_are(
+      @ForAll("paths") List<String> paths, @ForAll PathCase pathCase) {
+    PathTable table = new PathTable(pathCase);
+    Map<String, Integer> byKey = new HashMap<>();
+    List<String> first = new ArrayList<>();
+    for (String p : paths) {
+      Integer known = byKey.get(pathCase.key(p));
+      assertThat(table.idOf(p)).isEqualTo(known == null ? -1 : known);
+      int id = table.intern(p);
+      assertThat(id).isEqualTo(known == null ? first.size() : known);
+      if (known == null) {
+        byKey.put(pathCase.key(p), id);
+        first.add(p);
+      }
+      assertThat(table.pathOf(id)).as("the first spelling is kept").isEqualTo(first.get(id));
+    }
+    assertThat(table.size()).isEqualTo(first.size());
+    for (String p : paths) assertThat(table.idOf(p)).isEqualTo(byKey.get(pathCase.key(p)));
+  }
+
+  @Test
+  void many_long_paths_are_told_apart() {
+    PathTable table = new PathTable(PathCase.INSENSITIVE);
+    String folder = "Data/" + "x".repeat(250) + "/";
+    for (int i = 0; i < 20_000; i++) assertThat(table.intern(folder + i)).isEqualTo(i);
+    for (int i = 0; i < 20_000; i++)
+      assertThat(table.idOf(folder.toUpperCase(java.util.Locale.ROOT) + i)).isEqualTo(i);
+  }
+}
