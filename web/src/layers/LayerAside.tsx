@@ -182,7 +182,10 @@ function Paths({
       {paths.total > paths.paths.length && (
         <p className="mt-1.5 text-ink-2">
           The first {number(paths.paths.length)}.{' '}
-          <Link to={`/workspaces/${workspace}/overlaps`} className="text-woad underline">
+          <Link
+            to={`/workspaces/${workspace}/overlaps?show=list&mod=${mod}${other === null ? '' : `&mod=${other}`}`}
+            className="text-woad underline"
+          >
             All are in Overlaps.
           </Link>
         </p>

@@ -16,18 +16,31 @@ interface LayerSwitchProps {
 /** The switch of a layer; pointed at, it says what switching would change. */
 export function LayerSwitch({ workspace, revision, layer, tabIndex, onChange }: LayerSwitchProps) {
   const [open, setOpen] = useState(false)
-  const change: LayerChange = { kind: 'switch', mods: [layer.mod], on: !layer.on }
-  const preview = usePreview(workspace, revision, open ? change : null)
-  const what = layer.on ? 'Switching it off' : 'Switching it on'
   return (
     <Hint
       side="left"
       onOpenChange={setOpen}
-      text={preview.data ? `${what}: ${differenceWords(preview.data, 'would')}` : `${what} …`}
+      text={open ? <Switching workspace={workspace} revision={revision} layer={layer} /> : '…'}
     >
       <span className="inline-flex">
         <OnOff on={layer.on} label={`${layer.name} on`} onChange={onChange} tabIndex={tabIndex} />
       </span>
     </Hint>
   )
+}
+
+/** Asked for only where it is looked at: a list has thousands of switches. */
+function Switching({
+  workspace,
+  revision,
+  layer,
+}: {
+  workspace: number
+  revision: number
+  layer: Schema['LayerView']
+}) {
+  const change: LayerChange = { kind: 'switch', mods: [layer.mod], on: !layer.on }
+  const preview = usePreview(workspace, revision, change)
+  const what = layer.on ? 'Switching it off' : 'Switching it on'
+  return <>{preview.data ? `${what}: ${differenceWords(preview.data, 'would')}` : `${what} …`}</>
 }

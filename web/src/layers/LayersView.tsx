@@ -98,6 +98,32 @@ export function LayersView() {
     () => (view ? rowsOf(view, folded, wanted, facts, shown.sort) : []),
     [view, folded, wanted, facts, shown.sort],
   )
+  const mods = useMemo(() => {
+    const ids = chosen.size > 0 ? chosen : new Set(selected ? [selected] : [])
+    const of = new Set(modsOf(rows, ids))
+    return view?.layers.filter((l) => of.has(l.mod)).map((l) => l.mod) ?? []
+  }, [view, rows, chosen, selected])
+  const tags = useMemo(() => [...new Set(view?.layers.flatMap((l) => l.tags))].sort(), [view])
+  const inShown = useMemo(
+    () => rows.reduce((n, r) => n + (r.folded ? r.folded.layers.length : r.layer ? 1 : 0), 0),
+    [rows],
+  )
+  const { mutate } = change
+  const { columns } = shown
+  const renderRow = useCallback(
+    (row: LayerRow, state: { active: boolean }) =>
+      view && (
+        <Row
+          workspace={workspace}
+          row={row}
+          view={view}
+          columns={columns}
+          active={state.active}
+          onSwitch={(switched, on) => mutate({ kind: 'switch', mods: switched, on })}
+        />
+      ),
+    [workspace, view, columns, mutate],
+  )
   const select = useCallback(
     (id: string) => {
       if (!id.startsWith('section')) go(`/workspaces/${workspace}/layers/${id}`, { replace: true })
@@ -150,10 +176,6 @@ export function LayersView() {
     )
   }
   if (!view) return <Failed error={layers.error} retry={() => layers.refetch()} />
-  const ids = chosen.size > 0 ? chosen : new Set(selected ? [selected] : [])
-  const mods = view.layers.filter((l) => new Set(modsOf(rows, ids)).has(l.mod)).map((l) => l.mod)
-  const tags = [...new Set(view.layers.flatMap((l) => l.tags))].sort()
-  const inShown = rows.reduce((n, r) => n + (r.folded ? r.folded.layers.length : r.layer ? 1 : 0), 0)
   const grid = gridOf(shown.columns)
   return (
     <Screen
@@ -262,16 +284,7 @@ export function LayersView() {
                   )
                 }
                 head={<Head columns={shown.columns} sort={shown.sort} onSort={(sort) => show({ sort })} />}
-                renderRow={(row, state) => (
-                  <Row
-                    workspace={workspace}
-                    row={row}
-                    view={view}
-                    columns={shown.columns}
-                    active={state.active}
-                    onSwitch={(switched, on) => change.mutate({ kind: 'switch', mods: switched, on })}
-                  />
-                )}
+                renderRow={renderRow}
                 overlay={(height) => (
                   <>
                     {shown.sort === 'order' && (

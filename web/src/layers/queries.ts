@@ -41,6 +41,9 @@ export function useRelations(workspace: number, mod: number | null) {
   })
 }
 
+/** More than these beside the list would hold up whoever walks through it. */
+const PATHS_BESIDE = 50
+
 /** Contested paths of a mod; with another mod, those of the two. */
 export function useModPaths(workspace: number, mod: number, other: number | null) {
   return useQuery({
@@ -49,7 +52,10 @@ export function useModPaths(workspace: number, mod: number, other: number | null
     queryFn: ({ signal }) =>
       got(
         api.GET('/api/workspaces/{workspace}/layers/{mod}/paths', {
-          params: { path: { workspace, mod }, query: other === null ? {} : { with: other } },
+          params: {
+            path: { workspace, mod },
+            query: { limit: PATHS_BESIDE, ...(other === null ? {} : { with: other }) },
+          },
           signal,
         }),
       ),

@@ -15,7 +15,16 @@ import {
 } from '@dnd-kit/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import clsx from 'clsx'
-import { type KeyboardEvent, type ReactNode, useCallback, useEffect, useRef, useState } from 'react'
+import {
+  type KeyboardEvent,
+  memo,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
 
 /**
  * A long list whose rows have an order of their own, shown from the top down. Only what is on the
@@ -256,6 +265,14 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     onSelect(row.id)
   }
 
+  // the rows are given the same function always, so that scrolling draws only those that come in
+  const pickRef = useRef(pick)
+  pickRef.current = pick
+  const pickLatest = useCallback(
+    (row: OrderRow, index: number, e: React.MouseEvent) => pickRef.current(row as R, index, e),
+    [],
+  )
+
   const findByTyping = (letter: string) => {
     const now = Date.now()
     const text = (now - typed.current.at < 900 ? typed.current.text : '') + letter.toLowerCase()
@@ -313,13 +330,10 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
                   active={row.id === activeId}
                   carried={carriedIds.has(row.id)}
                   still={still}
-                  onFocus={() => {
-                    setActive(row.id)
-                  }}
-                  onPick={(e) => pick(row, item.index, e)}
-                >
-                  {props.renderRow(row, { selected: row.id === selected, active: row.id === activeId })}
-                </Row>
+                  onFocus={setActive}
+                  onPick={pickLatest}
+                  render={props.renderRow}
+                />
               )
             })}
             {props.overlay?.(height)}
@@ -356,34 +370,27 @@ function announcements(rows: readonly OrderRow[]): Announcements {
   }
 }
 
-interface RowProps {
-  row: OrderRow
+interface RowProps<R extends OrderRow> {
+  row: R
   index: number
   top: number
   height: number
   selected: boolean
   active: boolean
   carried: boolean
-  onFocus: () => void
   still: boolean | undefined
-  onPick: (e: React.MouseEvent) => void
-  children: ReactNode
+  onFocus: (id: string) => void
+  onPick: (row: OrderRow, index: number, e: React.MouseEvent) => void
+  render: (row: R, state: { selected: boolean; active: boolean }) => ReactNode
 }
 
-function Row({
-  row,
-  index,
-  top,
-  height,
-  selected,
-  active,
-  carried,
-  still,
-  onFocus,
-  onPick,
-  children,
-}: RowProps) {
+const Row = memo(PlainRow) as typeof PlainRow
+
+function PlainRow<R extends OrderRow>(props: RowProps<R>) {
+  const { row, index, selected, active, still, render } = props
   const drag = useDraggable({ id: row.id, disabled: row.fixed || still })
+  // while another row is carried this one is asked again and again; what is in it stays
+  const content = useMemo(() => render(row, { selected, active }), [render, row, selected, active])
   return (
     <div
       ref={drag.setNodeRef}
@@ -393,8 +400,8 @@ function Row({
       aria-selected={selected}
       aria-label={row.label}
       tabIndex={active ? 0 : -1}
-      onFocus={onFocus}
-      onClick={onPick}
+      onFocus={() => props.onFocus(row.id)}
+      onClick={(e) => props.onPick(row, index, e)}
       onPointerDown={(e) => {
         // with Shift or Ctrl it is a choice, and no text is marked by it
         if (e.shiftKey || e.ctrlKey || e.metaKey) e.preventDefault()
@@ -406,13 +413,13 @@ function Row({
       className={clsx(
         'absolute right-0 left-0 border-line border-b outline-offset-[-2px]',
         selected ? 'bg-woad-soft' : 'hover:bg-sunk/60',
-        carried && 'opacity-40',
+        props.carried && 'opacity-40',
       )}
-      style={{ top, height }}
+      style={{ top: props.top, height: props.height }}
     >
       {/* biome-ignore lint/a11y/useFocusableInteractive: the row has the focus */}
       <div role="gridcell" className="h-full">
-        {children}
+        {content}
       </div>
     </div>
   )

@@ -60,11 +60,18 @@ public final class WantedFiles {
     }
     if (ofMods.isEmpty()) return List.of();
     ofMods.putAll(guards);
-    game.plugins()
+    pluginList(picture).ifPresent(list -> ofMods.put(list.path(), list));
+    return List.copyOf(ofMods.values());
+  }
+
+  /** The plugin list of a game that has mods; empty when only the game's own plugins are there. */
+  public static Optional<Wanted> pluginList(Picture picture) {
+    return picture
+        .game()
+        .plugins()
         .flatMap(GameDefinition.Plugins::list)
         .filter(list -> picture.loadOrder().entries().stream().anyMatch(e -> !e.own()))
-        .ifPresent(list -> ofMods.put(list.file(), listFile(list, picture)));
-    return List.copyOf(ofMods.values());
+        .map(list -> listFile(list, picture));
   }
 
   private static Wanted listFile(GameDefinition.ListFile list, Picture picture) {

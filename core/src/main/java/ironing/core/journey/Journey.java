@@ -112,14 +112,17 @@ public final class Journey {
         int slot = standing.inPlay(p);
         if (slot < 0) continue;
         Holdings.Source source = holdings.holderAt(slot);
+        boolean ofGame = source.mod() == Holdings.GAME;
+        int[] c = ofGame ? null : counts.computeIfAbsent(source.mod(), m -> new int[3]);
+        if (!ofGame) c[0]++;
+        // a game with nothing in it yet has read and has been given nothing: no path needs a look
+        if (!ofGame && laidOut.isEmpty() && read.isEmpty()) continue;
         String path = holdings.path(p), sha256 = holdings.shaAt(slot);
         boolean deployed = isDeployed(source, path, sha256);
         if (deployed && picture.game().isPlugin(path)) {
           deployedPlugins.add(PathCase.fold(GamePath.name(path)));
         }
-        if (source.mod() == Holdings.GAME) continue;
-        int[] c = counts.computeIfAbsent(source.mod(), m -> new int[3]);
-        c[0]++;
+        if (ofGame) continue;
         if (deployed) c[1]++;
         if (wasRead(path, sha256)) c[2]++;
       }

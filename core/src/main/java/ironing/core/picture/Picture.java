@@ -83,6 +83,7 @@ public final class Picture {
   public static int[] pluginPaths(GameDefinition game, Holdings holdings) {
     if (game.plugins().isEmpty()) return new int[0];
     return IntStream.range(0, holdings.pathCount())
+        .parallel()
         .filter(p -> game.isPlugin(holdings.path(p)))
         .toArray();
   }

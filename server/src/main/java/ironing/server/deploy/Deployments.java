@@ -7,7 +7,6 @@ import ironing.core.deploy.Deployer;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
-import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
 import ironing.server.job.Job;
@@ -113,18 +112,15 @@ public class Deployments {
 
   /** Whether the plugin list in the folder is the one that the picture wants. */
   public boolean listDeployed(Bench bench) {
-    String list =
-        bench
-            .game()
-            .plugins()
-            .flatMap(GameDefinition.Plugins::list)
-            .map(GameDefinition.ListFile::file)
-            .orElse(null);
-    if (list == null) return true;
-    LaidOut.Item item = laidOut(bench).files().get(list);
-    return wanted(bench).stream()
-        .filter(w -> w.path().equals(list))
-        .allMatch(w -> item != null && item.sha256().equals(w.sha256()));
+    // a plugin that is not the game's own comes from a mod, so with a list there are files to
+    // deploy
+    return WantedFiles.pluginList(bench.picture())
+        .map(
+            list -> {
+              LaidOut.Item item = laidOut(bench).files().get(list.path());
+              return item != null && item.sha256().equals(list.sha256());
+            })
+        .orElse(true);
   }
 
   Job deploy(long workspace) {

@@ -27,6 +27,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.stereotype.Component;
 
 /** From the database to a bench, and an arrangement back into the database. */
@@ -109,9 +110,12 @@ class BenchStore {
       source.of(Holdings.GAME, f.pack(), f.sizeBytes());
       builder.file(source.id, f.path(), f.sizeBytes(), f.sha256());
     }
-    long last = Holdings.GAME;
+    // the next rows come from the database while these are taken in
+    CompletableFuture<List<IndexRow>> coming = indexes(workspace, Holdings.GAME);
     while (true) {
-      List<IndexRow> rows = db.indexes(workspace, last, MODS_AT_ONCE);
+      List<IndexRow> rows = coming.join();
+      boolean more = rows.size() == MODS_AT_ONCE;
+      if (more) coming = indexes(workspace, rows.get(rows.size() - 1).modId());
       for (IndexRow r : rows) {
         PackedFiles.unpack(
             r.files(),
@@ -121,9 +125,8 @@ class BenchStore {
               if (stored != null)
                 source.of.edited.put(new String(path, 0, length, StandardCharsets.UTF_8), stored);
             });
-        last = r.modId();
       }
-      if (rows.size() < MODS_AT_ONCE) break;
+      if (!more) break;
     }
     Holdings holdings = builder.build();
     int[] plugins = Picture.pluginPaths(game, holdings);
@@ -138,6 +141,10 @@ class BenchStore {
     }
     found.values().forEach(f -> f.plugins.sort(null));
     return new Gathered(holdings, plugins, found);
+  }
+
+  private CompletableFuture<List<IndexRow>> indexes(long workspace, long after) {
+    return CompletableFuture.supplyAsync(() -> db.indexes(workspace, after, MODS_AT_ONCE));
   }
 
   /**
