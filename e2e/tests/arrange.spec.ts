@@ -90,7 +90,7 @@ test.describe('Arranging layers', () => {
     await page.getByRole('menuitem', { name: /Plugins in dispute has plugin/ }).click()
     await expect(page.getByLabel('Show only layers that')).toHaveValue('has plugin and contested')
     await status.getByRole('button', { name: 'Show all' }).click()
-    await page.getByRole('button', { name: 'Columns and sorting' }).click()
+    await page.getByRole('button', { name: 'Columns, sorting and export' }).click()
     await page.getByRole('menuitemradio', { name: 'name' }).click()
     await expect.poll(async () => (await rows(page))[0]).toBe('Bigger Bollards')
     await page.getByRole('button', { name: 'install order' }).click()

@@ -185,6 +185,7 @@ export function LayersView() {
         <>
           <BrokenRules workspace={workspace} />
           <ShowMenu
+            workspace={workspace}
             sort={shown.sort}
             columns={shown.columns}
             onSort={(sort) => show({ sort })}
@@ -374,12 +375,22 @@ const MENU = 'z-50 min-w-48 rounded-lg border border-line bg-card p-1 shadow-lif
 const ITEM =
   'flex cursor-pointer items-center gap-2 rounded-md px-2.5 py-1 outline-none data-[highlighted]:bg-woad-soft data-[state=checked]:font-semibold'
 
+function lists(workspace: number) {
+  return [
+    { name: 'CSV', address: `/api/workspaces/${workspace}/layers/list/csv` },
+    { name: 'JSON', address: `/api/workspaces/${workspace}/layers/list/json` },
+    { name: 'Markdown', address: `/api/workspaces/${workspace}/layers/list/markdown` },
+  ]
+}
+
 function ShowMenu({
+  workspace,
   sort,
   columns,
   onSort,
   onColumns,
 }: {
+  workspace: number
   sort: Sort
   columns: readonly Column[]
   onSort: (sort: Sort) => void
@@ -394,7 +405,7 @@ function ShowMenu({
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>
-        <Button icon aria-label="Columns and sorting">
+        <Button icon aria-label="Columns, sorting and export">
           <Columns3 size={15} aria-hidden="true" />
         </Button>
       </DropdownMenu.Trigger>
@@ -428,6 +439,16 @@ function ShowMenu({
               </DropdownMenu.RadioItem>
             ))}
           </DropdownMenu.RadioGroup>
+          <DropdownMenu.Label className="px-2.5 pt-2 pb-1 text-[11px] text-ink-3">
+            Export the order as
+          </DropdownMenu.Label>
+          {lists(workspace).map((l) => (
+            <DropdownMenu.Item key={l.name} asChild>
+              <a href={l.address} download className={ITEM}>
+                <span className="w-3" /> {l.name}
+              </a>
+            </DropdownMenu.Item>
+          ))}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -12,7 +12,7 @@ import java.nio.charset.StandardCharsets;
  * <p>Usage: {@code LargeSql WORKSPACE | psql}.
  */
 public final class LargeSql {
-  private static final long FIRST = 1_000_000;
+  static final long FIRST = 1_000_000;
 
   private LargeSql() {}
 

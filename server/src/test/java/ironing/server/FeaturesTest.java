@@ -3,18 +3,11 @@ package ironing.server;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
-import static org.assertj.core.api.Assertions.assertThat;
 
-import com.tngtech.archunit.core.domain.JavaClass;
-import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Map;
-import java.util.TreeMap;
 import org.apache.ibatis.annotations.Mapper;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -84,27 +77,4 @@ class FeaturesTest {
                   com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner(
                       com.tngtech.archunit.core.domain.properties.CanBeAnnotated.Predicates
                           .annotatedWith(RestController.class))));
-
-  /**
-   * Two records of one name would be one in the API's document, and the page would be given the
-   * wrong one.
-   */
-  @ArchTest
-  static void records_of_the_api_have_names_of_their_own(JavaClasses all) {
-    Map<String, List<String>> byName = new TreeMap<>();
-    for (JavaClass c : all) {
-      boolean inController =
-          c.isRecord()
-              && c.getEnclosingClass()
-                  .map(
-                      e ->
-                          e.isAnnotatedWith(RestController.class)
-                              || e.getSimpleName().endsWith("Views"))
-                  .orElse(c.getSimpleName().endsWith("View"));
-      if (inController)
-        byName.computeIfAbsent(c.getSimpleName(), n -> new ArrayList<>()).add(c.getName());
-    }
-    byName.values().removeIf(names -> names.size() == 1);
-    assertThat(byName).isEmpty();
-  }
 }

@@ -446,4 +446,21 @@ class LayersIT {
     assertThat(inPlay("add-ons/tide.txt")).isEqualTo("B");
     assertThat(api.get(base + "/layers/rules").path("rules")).hasSize(1);
   }
+
+  @Test
+  void the_order_is_taken_away_as_a_list_in_three_forms() {
+    post("/sections", Map.of("name", "Middle", "mods", mods("BC")));
+    post("/layers/switch", Map.of("mods", mods("E"), "on", false));
+    String csv = api.send("GET", base + "/layers/list/csv", null, Map.of()).raw().body();
+    assertThat(csv.lines().toList())
+        .startsWith(
+            "position,mod,name,version,on,section,note", "1,a,A,1.0,yes,,", "2,b,B,1.0,yes,Middle,")
+        .endsWith("5,e,E,1.0,no,,");
+    JsonNode json = api.get(base + "/layers/list/json");
+    assertThat(json.path("layers").findValuesAsText("mod"))
+        .containsExactly("a", "b", "c", "d", "e");
+    Api.Answer markdown = api.send("GET", base + "/layers/list/markdown", null, Map.of());
+    assertThat(markdown.raw().body()).contains("| 3 | c | C | 1.0 | yes | Middle |  |");
+    assertThat(markdown.header("Content-Disposition")).contains("attachment");
+  }
 }

@@ -11,11 +11,11 @@ interface LayersMapper {
   /**
    * @param tags as JSON
    */
-  record ModNoteRow(long modId, String tags, OffsetDateTime at) {}
+  record ModNoteRow(long modId, String tags, String notes, OffsetDateTime at) {}
 
   @Select(
       """
-      select m.id as mod_id, s.tags, m.installed_at as at
+      select m.id as mod_id, s.tags, s.notes, m.installed_at as at
       from mod m join strand s on s.id = m.strand_id
       where m.workspace_id = #{workspace} and m.binned_at is null
       """)

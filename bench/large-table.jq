@@ -1,0 +1,19 @@
+# The figures of the large workspace as rows of a table in Markdown.
+def core($n): [$jmh[0][] | select(.benchmark | endswith("LargeBench." + $n)).primaryMetric.score][0];
+def row($what; $is; $most): "| \($what) | \($is * 10 | round / 10) | at most \($most): \(if $is <= $most then "met" else "NOT MET" end) |";
+$api[0] as $a | $page[0] as $p | $start[0] as $s | $sort[0] as $o |
+row("all overlaps, in the core, ms"; core("allOverlaps"); 300),
+row("one move with its difference, in the core, ms"; core("move"); 10),
+row("one switch, in the core, ms"; core("switchOff"); 10),
+row("one ruling, in the core, ms"; core("rule"); 10),
+row("one move through the API, ms"; $a.moveMs; 60),
+row("one switch through the API, ms"; $a.switchMs; 60),
+row("the contested folders through the API, ms"; $a.overlapsMs; 300),
+"| a start of the server that reads the workspace, ms | \($s.start) | |",
+"| the list of layers right after it, ms | \($s.first) | |",
+row("heap of the server after a collection, MiB"; $s.heap; 1024),
+row("contested paths of a file of a million, ms, beside sort and uniq -d"; $o.oursMs; $o.sortMs),
+row("page: opening Layers in a new browser, ms"; $p.openedMs; 3000),
+row("page: longest task while scrolling, ms (0: under 50)"; $p.scrollMs; 50),
+row("page: longest task while a row is carried, ms (0: under 50)"; $p.dragMs; 50),
+row("page: a letter in the filter to the frame after, ms"; $p.letterMs; 100)

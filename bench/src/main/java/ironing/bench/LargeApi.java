@@ -1,0 +1,81 @@
+package ironing.bench;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ironing.demo.ApiClient;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+
+/**
+ * The workspace of a million files over HTTP: moves and switches with their difference, and the
+ * overlaps. Prints medians in milliseconds as JSON.
+ *
+ * <p>Usage: {@code LargeApi URL WORKSPACE}.
+ */
+public final class LargeApi {
+  private static final int TIMES = 40;
+  private static final int WARM_UP = 10;
+  private final ApiClient api;
+  private final String base;
+  private final Random random = new Random(5);
+
+  private LargeApi(ApiClient api, String base) {
+    this.api = api;
+    this.base = base;
+  }
+
+  private interface Act {
+    void run() throws IOException, InterruptedException;
+  }
+
+  public static void main(String[] args) throws IOException, InterruptedException {
+    LargeApi bench = new LargeApi(new ApiClient(args[0]), "/workspaces/" + args[1]);
+    System.out.printf(
+        "{\"moveMs\":%.1f,\"switchMs\":%.1f,\"overlapsMs\":%.1f,\"layersMs\":%.1f}%n",
+        bench.median(bench::move),
+        bench.median(bench::turn),
+        bench.median(() -> bench.api.get(bench.base + "/overlaps/folder")),
+        bench.median(() -> bench.api.get(bench.base + "/layers")));
+  }
+
+  private double median(Act act) throws IOException, InterruptedException {
+    List<Double> times = new ArrayList<>();
+    for (int i = 0; i < WARM_UP + TIMES; i++) {
+      spent = 0;
+      long began = System.nanoTime();
+      act.run();
+      double all = (System.nanoTime() - began) / 1e6;
+      if (i >= WARM_UP) times.add(spent > 0 ? spent : all);
+    }
+    return times.stream().sorted().skip(TIMES / 2).findFirst().orElseThrow();
+  }
+
+  // of an act that has to ask for the revision first, the change alone
+  private double spent;
+
+  private void move() throws IOException, InterruptedException {
+    change(
+        "/layers/move",
+        Map.of("mods", List.of(anyMod()), "to", 1 + random.nextInt(LargeWorld.MODS)));
+  }
+
+  private boolean on;
+
+  private void turn() throws IOException, InterruptedException {
+    change("/layers/switch", Map.of("mods", List.of(anyMod()), "on", on));
+    on = !on;
+  }
+
+  private long anyMod() {
+    return LargeSql.FIRST + 1 + random.nextInt(LargeWorld.MODS);
+  }
+
+  private void change(String path, Map<String, ?> body) throws IOException, InterruptedException {
+    JsonNode now = api.get(base);
+    long began = System.nanoTime();
+    api.change(base + path, now.path("revision").asLong(), body);
+    spent = (System.nanoTime() - began) / 1e6;
+  }
+}
