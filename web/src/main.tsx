@@ -2,7 +2,7 @@ import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@ta
 import { Tooltip } from 'radix-ui'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
-import { RouterProvider } from 'react-router'
+import { RouterProvider } from 'react-router/dom'
 import { Refused } from './api/client'
 import { NoticesProvider } from './frame/Notices'
 import { startTheme } from './frame/theme'

@@ -50,7 +50,7 @@ function Frame({ workspace }: { workspace: number }) {
 
 /** Ctrl K finds, Ctrl Z undoes, Ctrl Shift Z does again; in a field they are the field's. */
 function useKeys(workspace: number, find: () => void) {
-  const { undo, redo, undoes, redoes } = useUndo(workspace)
+  const { undo, redo, redoes } = useUndo(workspace)
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey) || e.altKey) return
@@ -64,7 +64,8 @@ function useKeys(workspace: number, find: () => void) {
       if (letter !== 'z' || field) return
       e.preventDefault()
       if (e.shiftKey && redoes) redo()
-      if (!e.shiftKey && undoes) undo()
+      // asked for even where nothing is known to be undone: the page may not have heard of the last change yet
+      if (!e.shiftKey) undo()
     }
     window.addEventListener('keydown', key)
     return () => window.removeEventListener('keydown', key)

@@ -195,7 +195,8 @@ function Paths({
 }
 
 function Needs({ workspace, mod }: { workspace: number; mod: number }) {
-  const detail = useMod(workspace, mod).data
+  // what it needs, and none of its files
+  const detail = useMod(workspace, mod, 1).data
   if (!detail) return null
   return (
     <>

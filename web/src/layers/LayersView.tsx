@@ -305,7 +305,10 @@ export function LayersView() {
                         }
                       />
                     )}
-                    <Arcs workspace={workspace} rows={rows} selected={selected} height={height} />
+                    {/* while something is carried the threads would have to follow it */}
+                    {!carried && (
+                      <Arcs workspace={workspace} rows={rows} selected={selected} height={height} />
+                    )}
                   </>
                 )}
               />

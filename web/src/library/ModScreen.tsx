@@ -169,7 +169,7 @@ function RemoveDialog(props: {
     async () => {
       // away from it first: nobody asks for a mod that is gone
       props.onOpenChange(false)
-      await go(`/workspaces/${workspace}/library`)
+      await go(`/workspaces/${workspace}/library`, { flushSync: true })
       return got(
         api.DELETE('/api/workspaces/{workspace}/mods/{mod}', { params: { path, query: { archive } } }),
       )

@@ -175,7 +175,6 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     const id = String(e.active.id)
     const from = rows.findIndex((r) => r.id === id)
     if (!chosen.has(id)) choose(NONE)
-    onSelect(id)
     setActive(id)
     setCarried({ id, from, to: from })
   }
@@ -189,6 +188,8 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     const { from, to } = placeOf(e)
     setCarried(null)
     onCarry?.(null)
+    // not when it is taken up: what is shown of it would hold up the carrying
+    onSelect(String(e.active.id))
     if (to !== from) onPut(carriedTo(String(e.active.id), from, to))
   }
   const cancel = () => {

@@ -139,6 +139,8 @@ class LayersIT {
     assertThat(own.path("own").asBoolean()).isTrue();
     assertThat(own.path("reason").asText()).isEqualTo("so it says");
     assertThat(own.path("broken").asBoolean()).isTrue();
+    assertThat(api.get(base).path("wrinkles").findValuesAsText("title"))
+        .contains("A is to stand directly above E");
     Map<String, Object> mend = Map.of("kind", "DIRECTLY_ABOVE", "mod", mod("A"), "other", mod("E"));
     JsonNode preview =
         api.send("POST", base + "/layers/rules/mend?dryRun=true", mend, Map.of()).body();
@@ -359,6 +361,50 @@ class LayersIT {
     api.send("PUT", base + "/profiles/" + copy, Map.of("name", "Tried"), Map.of());
     assertThat(api.get(base + "/profiles").findValuesAsText("name"))
         .containsExactly("Everyday", "Tried");
+  }
+
+  @Test
+  void switches_rulings_and_what_is_held_back_are_carried_over_one_by_one() {
+    long everyday = api.get(base + "/profiles").get(0).path("id").asLong();
+    long copy =
+        api.send("POST", base + "/profiles", Map.of("name", "Trial", "from", everyday), Map.of())
+            .body()
+            .path("id")
+            .asLong();
+    post("/layers/switch", Map.of("mods", mods("BD"), "on", false));
+    api.change(
+        "PUT",
+        base + "/rulings",
+        Map.of("rulings", List.of(Map.of("at", "add-ons/tide.txt", "mod", mod("A")))));
+    post(
+        "/mods/" + mod("C") + "/held-back",
+        Map.of("paths", List.of("add-ons/C.txt"), "hold", true));
+    api.send("POST", base + "/profiles/" + copy + "/use", null, Map.of());
+    assertThat(inPlay("add-ons/tide.txt")).isEqualTo("E");
+    JsonNode c = api.get(base + "/profiles/" + everyday + "/comparison");
+    assertThat(c.path("mods").findValuesAsText("name")).containsExactly("B", "D");
+    assertThat(c.path("rulings").get(0).path("there").asText()).isEqualTo("A");
+    assertThat(c.path("heldBack").findValuesAsText("path")).containsExactly("add-ons/C.txt");
+    assertThat(c.path("moves")).isEmpty();
+    Map<String, Object> some =
+        Map.of("from", everyday, "mods", mods("D"), "parts", List.of("RULINGS"));
+    assertThat(
+            api.send("POST", base + "/profiles/carry-over?dryRun=true", some, Map.of())
+                .body()
+                .path("files")
+                .asInt())
+        .as("D.txt would be gone, and the tide be that of A")
+        .isEqualTo(2);
+    post("/profiles/carry-over", some);
+    assertThat(inPlay("add-ons/tide.txt")).isEqualTo("A");
+    JsonNode rest = api.get(base + "/profiles/" + everyday + "/comparison");
+    assertThat(rest.path("mods").findValuesAsText("name")).containsExactly("B");
+    assertThat(rest.path("rulings")).isEmpty();
+    post("/profiles/carry-over", Map.of("from", everyday, "parts", List.of("HELD_BACK")));
+    assertThat(api.ask("GET", base + "/path?path=add-ons/C.txt", null, Map.of()).status())
+        .isEqualTo(404);
+    api.send("POST", base + "/undo", null, Map.of());
+    assertThat(inPlay("add-ons/C.txt")).isEqualTo("C");
   }
 
   @Test

@@ -1,5 +1,6 @@
 package ironing.server.profiles;
 
+import ironing.core.loadorder.LoadOrder;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.server.workbench.Bench;
@@ -43,6 +44,10 @@ final class CarriedOver {
     if (parts.contains(Part.ORDER)) next = ordered(bench, next, there, byStrand);
     if (parts.contains(Part.RULINGS)) next = next.withRulings(there.rulings());
     if (parts.contains(Part.HELD_BACK)) next = held(next, there);
+    // a place in the install order says nothing about records: plugins load as they do now
+    LoadOrder now = bench.picture().loadOrder();
+    if (!next.layers().equals(bench.picture().arrangement().layers()))
+      next = next.withPlugins(now.merged(next.plugins(), now.asWishes()));
     if (parts.contains(Part.LOAD_ORDER)) next = next.withPlugins(there.plugins());
     if (parts.contains(Part.DECISIONS)) next = next.withDecisions(there.decisions());
     return next;

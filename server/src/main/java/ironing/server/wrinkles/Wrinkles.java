@@ -1,6 +1,8 @@
 package ironing.server.wrinkles;
 
 import ironing.core.layers.Holdings;
+import ironing.core.layers.PlacementRule;
+import ironing.core.layers.Placements;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.library.ModCard;
@@ -22,6 +24,7 @@ import ironing.server.workbench.Fix;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -83,6 +86,7 @@ public class Wrinkles {
     records(bench, out);
     staleMends(bench, out);
     betterFittings(bench, out);
+    brokenRules(bench, out);
     idleMods(bench, out);
     out.sort((a, b) -> a.weight().compareTo(b.weight()));
     return List.copyOf(out);
@@ -260,6 +264,42 @@ public class Wrinkles {
                         Place.LIBRARY,
                         mod,
                         null)));
+  }
+
+  /**
+   * The user's own rules of placement that the order breaks; those of cards are told in Layers
+   * only.
+   */
+  private static void brokenRules(Bench bench, List<Wrinkle> out) {
+    Map<Long, Long> modOf = new LinkedHashMap<>();
+    for (Layer l : bench.picture().arrangement().layers())
+      modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
+    List<PlacementRule> broken =
+        Placements.broken(List.copyOf(modOf.keySet()), bench.picture().arrangement().rules());
+    for (PlacementRule r : broken) {
+      String other = r.kind().hasOther() ? " " + bench.nameOf(modOf.get(r.other())) : "";
+      out.add(
+          new Wrinkle(
+              "rule-broken",
+              Weight.LOSES,
+              bench.nameOf(modOf.get(r.layer())) + " is to stand " + words(r.kind()) + other,
+              "Your rule: " + r.reason() + ".",
+              "The rules of placement show the move that mends it.",
+              Place.LAYERS,
+              modOf.get(r.layer()),
+              null));
+    }
+  }
+
+  private static String words(PlacementRule.Kind kind) {
+    return switch (kind) {
+      case ABOVE -> "above";
+      case BELOW -> "below";
+      case DIRECTLY_ABOVE -> "directly above";
+      case DIRECTLY_BELOW -> "directly below";
+      case TOP -> "on top";
+      case BOTTOM -> "lowest";
+    };
   }
 
   private static void idleMods(Bench bench, List<Wrinkle> out) {

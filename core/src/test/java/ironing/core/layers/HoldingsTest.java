@@ -1,0 +1,101 @@
+package ironing.core.layers;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import ironing.core.archive.ContentHash;
+import ironing.core.path.PathCase;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+class HoldingsTest {
+  private static String sha(Object content) {
+    return ContentHash.of(content.toString().getBytes(StandardCharsets.UTF_8));
+  }
+
+  private static Holdings three() {
+    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    int game = b.source(Holdings.GAME, Optional.empty());
+    int loose = b.source(1, Optional.empty());
+    int packed = b.source(1, Optional.of("data/p.crate"));
+    b.file(game, "data/Tex/A.png", 10, sha("a"));
+    b.file(loose, "DATA/tex/a.PNG", 20, sha("b")).file(loose, "data/tex/b.png", 30, sha("a"));
+    b.file(packed, "data/tex/a.png", 40, sha("c")).file(packed, "data/snd/Ö.ogg", 50, sha("d"));
+    return b.build();
+  }
+
+  @Test
+  void a_path_is_one_however_it_is_spelled_and_each_holder_keeps_its_spelling() {
+    Holdings h = three();
+    assertThat(h.pathCount()).isEqualTo(3);
+    assertThat(h.fileCount()).isEqualTo(5);
+    int a = h.idOf("data/TEX/A.png");
+    assertThat(h.path(a)).isEqualTo("data/Tex/A.png");
+    assertThat(h.spellingAt(h.slotOf(a, 1))).isEqualTo("DATA/tex/a.PNG");
+    assertThat(h.sizeAt(h.slotOf(a, 1))).isEqualTo(20);
+    assertThat(h.shaAt(h.slotOf(a, 2))).isEqualTo(sha("c"));
+    assertThat(h.idOf("data/snd/ö.OGG")).isGreaterThanOrEqualTo(0);
+    assertThat(h.idOf("data/none")).isEqualTo(-1);
+  }
+
+  @Test
+  void a_mods_loose_file_goes_before_its_packed_one() {
+    Holdings h = three();
+    int a = h.idOf("data/tex/a.png"), snd = h.idOf("data/snd/ö.ogg");
+    assertThat(h.holderAt(h.slotOfMod(a, 1)).pack()).isEmpty();
+    assertThat(h.holderAt(h.slotOfMod(snd, 1)).pack()).contains("data/p.crate");
+    assertThat(h.slotOfMod(snd, 0)).isEqualTo(-1);
+    int[] byPath = new int[h.pathCount()];
+    Arrays.fill(byPath, -1);
+    h.slotsOf(1, p -> p.endsWith(".png"), byPath);
+    assertThat(byPath[a]).isEqualTo(h.slotOfMod(a, 1));
+    assertThat(byPath[snd]).isEqualTo(-1);
+    assertThat(h.holdsAny(1, p -> p.contains("snd"))).isTrue();
+    assertThat(h.holdsAny(0, p -> p.contains("snd"))).isFalse();
+  }
+
+  @Test
+  void mods_are_found_by_a_part_of_a_path() {
+    Holdings h = three();
+    assertThat(h.modsHolding("tex/a")).containsExactlyInAnyOrder(0L, 1L);
+    assertThat(h.modsHolding("b.png")).containsExactly(1L);
+    assertThat(h.modsHolding("nothing")).isEmpty();
+  }
+
+  @Test
+  void contents_are_told_apart_however_many_there_are() {
+    Random random = new Random(2);
+    Holdings.Builder b = new Holdings.Builder(PathCase.SENSITIVE);
+    int source = b.source(1, Optional.empty());
+    Map<String, String> given = new HashMap<>();
+    for (int i = 0; i < 20_000; i++) {
+      String path = "f" + i, content = sha(random.nextInt(9_000));
+      given.put(path, content);
+      b.file(source, path, i, content);
+    }
+    Holdings h = b.build();
+    List<String> wrong = new ArrayList<>();
+    given.forEach(
+        (path, content) -> {
+          if (!h.shaAt(h.slotOf(h.idOf(path), source)).equals(content)) wrong.add(path);
+        });
+    assertThat(wrong).isEmpty();
+  }
+
+  @Test
+  void what_is_no_hash_is_refused() {
+    Holdings.Builder b = new Holdings.Builder(PathCase.SENSITIVE);
+    int source = b.source(1, Optional.empty());
+    assertThatThrownBy(() -> b.file(source, "a", 1, "abc"))
+        .isInstanceOf(IllegalArgumentException.class);
+    assertThatThrownBy(() -> b.file(source, "a", 1, "abcd"))
+        .isInstanceOf(IllegalArgumentException.class);
+  }
+}
