@@ -46,6 +46,8 @@ import { useShown } from './shown'
 
 const ROW = 34
 const GUTTER = 112
+/** Of the gutter, what the brackets of the sections take. */
+const BRACKETS = 26
 const GRID = 'grid grid-cols-(--columns) items-center max-lg:grid-cols-(--narrow)'
 const NO_ONE: ReadonlySet<string> = new Set()
 
@@ -647,7 +649,7 @@ function Arcs({
       ...relations.coveredBy.filter(isShown).slice(0, 12).map(thread(true)),
     ]
   }, [relations, rows, selected])
-  return <Threads threads={threads} width={GUTTER} height={height} />
+  return <Threads threads={threads} width={GUTTER} height={height} leave={BRACKETS} />
 }
 
 /** While layers are carried: what dropping them there would change. */

@@ -15,13 +15,16 @@ export function Threads({
   threads,
   width,
   height,
+  leave = 0,
 }: {
   threads: readonly Thread[]
   width: number
+  /** So much at the left is something else's. */
+  leave?: number
   height: number
 }) {
   const most = Math.max(1, ...threads.map((t) => t.weight))
-  const reaches = reachesOf(threads, width)
+  const reaches = reachesOf(threads, width - leave)
   return (
     <svg
       aria-hidden="true"
