@@ -111,17 +111,19 @@ class RunController {
   @GetMapping
   RunsView runs(@PathVariable long workspace) {
     boolean startable = benches.game(workspace).run().isPresent();
-    List<RunView> views = db.latest(workspace).stream().map(r -> view(workspace, r)).toList();
+    Optional<Long> going = runs.going(workspace);
+    List<RunView> views = db.latest(workspace).stream().map(r -> view(going, r)).toList();
     return new RunsView(startable, views);
   }
 
-  private RunView view(long workspace, RunLine r) {
-    RunState state = state(workspace, r.id(), r.endedAt(), r.exitCode());
+  private RunView view(Optional<Long> going, RunLine r) {
+    boolean goesOn = going.filter(g -> g == r.id()).isPresent();
+    RunState state = state(goesOn, r.endedAt(), r.exitCode());
     return new RunView(r.id(), r.startedAt().toString(), text(r.endedAt()), state, r.exitCode());
   }
 
-  private RunState state(long workspace, long run, OffsetDateTime endedAt, Integer exitCode) {
-    if (endedAt == null && runs.outputSoFar(workspace, run).isPresent()) return RunState.RUNNING;
+  private static RunState state(boolean goesOn, OffsetDateTime endedAt, Integer exitCode) {
+    if (endedAt == null && goesOn) return RunState.RUNNING;
     return exitCode != null && exitCode == 0 ? RunState.PLAYED : RunState.STOPPED;
   }
 
@@ -132,11 +134,9 @@ class RunController {
   @GetMapping("/{run}")
   RunDetail run(@PathVariable long workspace, @PathVariable long run) {
     Bench bench = benches.get(workspace);
+    // whether it goes on is asked first: of a run that does not, all is written down by then
+    Optional<String> soFar = runs.outputSoFar(workspace, run);
     RunRow row = db.run(workspace, run);
-    // it may end between this look and the next: what is written down then counts
-    boolean justEnded =
-        row != null && row.endedAt() == null && runs.outputSoFar(workspace, run).isEmpty();
-    if (justEnded) row = db.run(workspace, run);
     if (row == null) {
       throw IroningException.of(
           "not-found", "Run " + run, "There is no such run.", "Choose one from the list.");
@@ -154,10 +154,10 @@ class RunController {
         row.id(),
         row.startedAt().toString(),
         text(row.endedAt()),
-        state(workspace, run, row.endedAt(), row.exitCode()),
+        state(soFar.isPresent(), row.endedAt(), row.exitCode()),
         row.exitCode(),
         !row.log().isBlank(),
-        runs.outputSoFar(workspace, run).orElse(row.output()),
+        row.endedAt() == null ? soFar.orElse(row.output()) : row.output(),
         s.read().size(),
         s.plugins().size(),
         earlier == null ? null : earlier.id(),

@@ -200,6 +200,11 @@ public class Runs {
     }
   }
 
+  /** The run that goes on. */
+  Optional<Long> going(long workspace) {
+    return Optional.ofNullable(live.get(workspace)).map(Live::run);
+  }
+
   /** The output so far of a run that goes on; empty when it does not. */
   Optional<String> outputSoFar(long workspace, long run) {
     Live l = live.get(workspace);
