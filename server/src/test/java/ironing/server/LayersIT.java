@@ -126,6 +126,15 @@ class LayersIT {
   }
 
   @Test
+  void a_mod_that_comes_back_when_its_section_has_gone_is_in_none() {
+    post("/sections", Map.of("name", "Alone", "mods", mods("B")));
+    api.send("DELETE", base + "/mods/" + mod("B"), null, Map.of());
+    post("/sections", Map.of("name", "Another", "mods", mods("DE")));
+    api.send("POST", base + "/bin/mods/" + mod("B") + "/return", null, Map.of());
+    assertThat(order()).isEqualTo("ABC[DE]");
+  }
+
+  @Test
   void rules_are_held_against_the_order_and_mended() {
     JsonNode rules = api.get(base + "/layers/rules").path("rules");
     assertThat(rules).hasSize(1);

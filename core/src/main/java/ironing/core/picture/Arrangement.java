@@ -71,7 +71,13 @@ public record Arrangement(
   public record Ruling(String at, long mod) {}
 
   public Arrangement {
-    layers = List.copyOf(layers);
+    Set<Long> known = new TreeSet<>();
+    for (Section s : sections) known.add(s.id());
+    // a layer that comes back after its section has gone is in none, not in the next of that number
+    layers =
+        layers.stream()
+            .map(l -> l.section() == 0 || known.contains(l.section()) ? l : l.withSection(0))
+            .toList();
     plugins = List.copyOf(plugins);
     Map<String, Map<String, String>> copy = new TreeMap<>();
     decisions.forEach(

@@ -252,4 +252,19 @@ class PictureTest {
         .extracting("name")
         .containsExactly("Looks");
   }
+
+  @Test
+  void a_layer_whose_section_has_gone_is_in_none() {
+    Arrangement a =
+        new Arrangement(
+            List.of(
+                new Arrangement.Layer(1, true, 7, false), new Arrangement.Layer(2, true, 8, false)),
+            List.of(),
+            Map.of(),
+            Map.of(),
+            List.of(new Arrangement.Section(8, "Looks")),
+            List.of(),
+            List.of());
+    assertThat(a.layers()).extracting(Arrangement.Layer::section).containsExactly(0L, 8L);
+  }
 }

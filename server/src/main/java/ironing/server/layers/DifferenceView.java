@@ -5,12 +5,14 @@ import ironing.core.layers.Standing.Change;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Difference;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.springframework.http.ResponseEntity;
 
 /**
  * What a change of the install order changes in the game.
@@ -71,6 +73,11 @@ public record DifferenceView(
         d.pluginsCome(),
         d.pluginsGo(),
         d.orderChanges());
+  }
+
+  /** As the answer to a change, with the revision to go on from. */
+  public ResponseEntity<DifferenceView> asAnswer() {
+    return ResponseEntity.ok().eTag(Revision.etag(revision)).body(this);
   }
 
   private static String holder(Bench bench, int slot) {

@@ -305,8 +305,9 @@ class LayersController {
       @RequestBody MoveRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(
-        layers.move(workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.to(), dryRun));
+    return layers
+        .move(workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.to(), dryRun)
+        .asAnswer();
   }
 
   @PostMapping("/switch")
@@ -315,9 +316,9 @@ class LayersController {
       @RequestBody SwitchRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(
-        layers.switchTo(
-            workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.on(), dryRun));
+    return layers
+        .switchTo(workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.on(), dryRun)
+        .asAnswer();
   }
 
   /** Marks layers as kept here, or no longer. */
@@ -326,7 +327,9 @@ class LayersController {
       @PathVariable long workspace,
       @RequestBody KeepRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(layers.keep(workspace, Revision.fromIfMatch(ifMatch), body.mods(), body.kept()));
+    return layers
+        .keep(workspace, Revision.fromIfMatch(ifMatch), body.mods(), body.kept())
+        .asAnswer();
   }
 
   /** The mods that bring a file with this in its path. */
@@ -344,10 +347,6 @@ class LayersController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     List<Arrangement.Layer> order =
         body.layers().stream().map(l -> new Arrangement.Layer(l.mod(), l.on())).toList();
-    return answer(layers.set(workspace, Revision.expected(dryRun, ifMatch), order, dryRun));
-  }
-
-  static ResponseEntity<DifferenceView> answer(DifferenceView d) {
-    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+    return layers.set(workspace, Revision.expected(dryRun, ifMatch), order, dryRun).asAnswer();
   }
 }

@@ -50,14 +50,15 @@ class SectionsController {
       @RequestBody NewSection body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return LayersController.answer(
-        layers.gather(
+    return layers
+        .gather(
             workspace,
             Revision.expected(dryRun, ifMatch),
             Optional.empty(),
             body.name(),
             body.mods(),
-            dryRun));
+            dryRun)
+        .asAnswer();
   }
 
   /** Puts layers into a section; those that are not at its edge go to its top. */
@@ -68,14 +69,15 @@ class SectionsController {
       @RequestBody SectionMods body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return LayersController.answer(
-        layers.gather(
+    return layers
+        .gather(
             workspace,
             Revision.expected(dryRun, ifMatch),
             Optional.of(section),
             "",
             body.mods(),
-            dryRun));
+            dryRun)
+        .asAnswer();
   }
 
   @PutMapping("/{section}")
@@ -84,8 +86,9 @@ class SectionsController {
       @PathVariable long section,
       @RequestBody SectionName body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return LayersController.answer(
-        layers.renameSection(workspace, Revision.fromIfMatch(ifMatch), section, body.name()));
+    return layers
+        .renameSection(workspace, Revision.fromIfMatch(ifMatch), section, body.name())
+        .asAnswer();
   }
 
   /** Dissolves a section; its layers stay where they are. */
@@ -95,13 +98,14 @@ class SectionsController {
       @PathVariable long section,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     String name = layers.section(benches.get(workspace), section).name();
-    return LayersController.answer(
-        layers.leaveSections(
+    return layers
+        .leaveSections(
             workspace,
             Revision.fromIfMatch(ifMatch),
             "Dissolved the section “" + name + "”",
             layers.membersOf(workspace, section),
-            false));
+            false)
+        .asAnswer();
   }
 
   /** Takes layers out of their sections. */
@@ -110,8 +114,8 @@ class SectionsController {
       @PathVariable long workspace,
       @RequestBody SectionMods body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return LayersController.answer(
-        layers.leaveSections(
+    return layers
+        .leaveSections(
             workspace,
             Revision.fromIfMatch(ifMatch),
             body.mods().size() == 1
@@ -120,6 +124,7 @@ class SectionsController {
                     + "” out of its section"
                 : "Took " + body.mods().size() + " layers out of their sections",
             body.mods(),
-            false));
+            false)
+        .asAnswer();
   }
 }

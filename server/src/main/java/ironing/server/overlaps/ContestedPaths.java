@@ -61,16 +61,11 @@ final class ContestedPaths {
    * @param find part of the path, folded; empty for all
    * @param kinds all of which a path must be
    * @param mods all of which must hold it
-   * @param folder the folder below which it must lie, folded as the game folds; empty for all
    */
-  record Filter(String find, Set<Kind> kinds, Set<Long> mods, String folder) {}
+  record Filter(String find, Set<Kind> kinds, Set<Long> mods) {}
 
   int[] matching(Filter filter) {
     IntPredicate test = p -> true;
-    if (!filter.folder().isEmpty()) {
-      String key = picture.game().pathCase().key(filter.folder());
-      test = test.and(p -> picture.game().pathCase().key(holdings.path(p)).startsWith(key));
-    }
     if (!filter.find().isEmpty())
       test = test.and(p -> PathCase.fold(holdings.path(p)).contains(filter.find()));
     for (Kind k : filter.kinds()) test = test.and(p -> is(k, p));

@@ -101,13 +101,13 @@ class OverlapsController {
     Bench bench = benches.get(workspace);
     return page(
         bench,
-        new ContestedPaths(bench.picture()).matching(filter(find, kind, mod, "")),
+        new ContestedPaths(bench.picture()).matching(filter(find, kind, mod)),
         offset,
         limit);
   }
 
-  private static Filter filter(String find, Set<Kind> kinds, Set<Long> mods, String folder) {
-    return new Filter(PathCase.fold(find.strip()), kinds, mods, folder);
+  private static Filter filter(String find, Set<Kind> kinds, Set<Long> mods) {
+    return new Filter(PathCase.fold(find.strip()), kinds, mods);
   }
 
   /** One folder of the contested paths, with counts. */
@@ -121,7 +121,7 @@ class OverlapsController {
       @RequestParam(defaultValue = "500") int limit) {
     Bench bench = benches.get(workspace);
     ContestedPaths contested = new ContestedPaths(bench.picture());
-    int[] all = contested.matching(filter(find, kind, mod, ""));
+    int[] all = contested.matching(filter(find, kind, mod));
     int[] direct = Arrays.stream(all).filter(p -> contested.isDirectlyIn(p, folder)).toArray();
     PathViews views = new PathViews(bench);
     return ResponseEntity.ok()
@@ -155,7 +155,7 @@ class OverlapsController {
       @RequestParam(defaultValue = "30") int most) {
     Bench bench = benches.get(workspace);
     ContestedPaths contested = new ContestedPaths(bench.picture());
-    Map<Pair, Count> pairs = contested.pairs(contested.matching(filter("", kind, Set.of(), "")));
+    Map<Pair, Count> pairs = contested.pairs(contested.matching(filter("", kind, Set.of())));
     Map<Long, Integer> paths = new HashMap<>();
     pairs.forEach(
         (pair, c) -> {

@@ -153,8 +153,8 @@ class RulesController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
     PlacementRule rule = asked(bench, body);
-    return answer(
-        layers.rules(
+    return layers
+        .rules(
             workspace,
             Revision.fromIfMatch(ifMatch),
             "Made a rule: " + words(bench, body),
@@ -163,7 +163,8 @@ class RulesController {
               next.removeIf(r -> same(r, rule));
               next.add(rule);
               return next;
-            }));
+            })
+        .asAnswer();
   }
 
   @DeleteMapping("/rules")
@@ -176,12 +177,13 @@ class RulesController {
     Bench bench = benches.get(workspace);
     RuleRequest body = new RuleRequest(kind, mod, other, Optional.empty());
     PlacementRule rule = asked(bench, body);
-    return answer(
-        layers.rules(
+    return layers
+        .rules(
             workspace,
             Revision.fromIfMatch(ifMatch),
             "Took a rule back: " + words(bench, body),
-            all -> all.stream().filter(r -> !same(r, rule)).toList()));
+            all -> all.stream().filter(r -> !same(r, rule)).toList())
+        .asAnswer();
   }
 
   /** Moves the fewest layers that make a broken rule hold and break none that holds. */
@@ -193,14 +195,15 @@ class RulesController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
     PlacementRule rule = asked(bench, body);
-    return answer(
-        layers.arrange(
+    return layers
+        .arrange(
             workspace,
             Revision.expected(dryRun, ifMatch),
             Origin.PROPOSAL,
             "Mended the rule: " + words(bench, body),
             b -> mended(b, rule),
-            dryRun));
+            dryRun)
+        .asAnswer();
   }
 
   private List<Long> mended(Bench bench, PlacementRule asked) {
@@ -365,8 +368,8 @@ class RulesController {
       @RequestBody TakeRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(
-        layers.arrange(
+    return layers
+        .arrange(
             workspace,
             Revision.expected(dryRun, ifMatch),
             Origin.PROPOSAL,
@@ -374,7 +377,8 @@ class RulesController {
                 ? "Took the suggested order"
                 : "Took " + body.mods().get().size() + " moves of the suggested order",
             b -> taken(b, body),
-            dryRun));
+            dryRun)
+        .asAnswer();
   }
 
   private List<Long> taken(Bench bench, TakeRequest body) {
@@ -390,9 +394,5 @@ class RulesController {
     Set<Long> chosen = new HashSet<>();
     for (long mod : body.mods().get()) chosen.add(strand(bench, mod));
     return FewestMoves.some(ruled.order(), sorted, chosen);
-  }
-
-  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
-    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 }

@@ -179,8 +179,9 @@ class RulingsController {
                 + bench.nameOf(made.get(0).mod())
                 + "”"
             : "Made " + made.size() + " rulings";
-    return answer(
-        layers.rulings(workspace, Revision.expected(dryRun, ifMatch), said, change, dryRun));
+    return layers
+        .rulings(workspace, Revision.expected(dryRun, ifMatch), said, change, dryRun)
+        .asAnswer();
   }
 
   private static boolean same(Bench bench, String a, String b) {
@@ -228,8 +229,9 @@ class RulingsController {
         at.size() == 1
             ? "Took the ruling for " + at.get(0) + " back"
             : "Took " + at.size() + " rulings back";
-    return answer(
-        layers.rulings(workspace, Revision.expected(dryRun, ifMatch), said, change, dryRun));
+    return layers
+        .rulings(workspace, Revision.expected(dryRun, ifMatch), said, change, dryRun)
+        .asAnswer();
   }
 
   /** Which order would satisfy the rulings by itself, and which of them contradict one another. */
@@ -285,8 +287,8 @@ class RulingsController {
   ResponseEntity<DifferenceView> takeOrder(
       @PathVariable long workspace,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(
-        layers.arrangeWithout(
+    return layers
+        .arrangeWithout(
             workspace,
             Revision.fromIfMatch(ifMatch),
             "Moved layers so that rulings became needless",
@@ -294,10 +296,7 @@ class RulingsController {
               LayerRules.Ruled ruled = rules.of(b);
               return RulingOrder.of(b, ruled).order(ruled.order());
             },
-            b -> Set.copyOf(RulingOrder.of(b, rules.of(b)).needless())));
-  }
-
-  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
-    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+            b -> Set.copyOf(RulingOrder.of(b, rules.of(b)).needless()))
+        .asAnswer();
   }
 }

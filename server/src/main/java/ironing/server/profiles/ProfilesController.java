@@ -114,10 +114,11 @@ class ProfilesController {
           Difference.between(
               before.picture(),
               before.picture().rearranged(profiles.get(before, profile).arrangement()));
-      return answer(DifferenceView.of(before, d));
+      return DifferenceView.of(before, d).asAnswer();
     }
     Bench after = profiles.use(workspace, profile);
-    return answer(DifferenceView.of(after, Difference.between(before.picture(), after.picture())));
+    return DifferenceView.of(after, Difference.between(before.picture(), after.picture()))
+        .asAnswer();
   }
 
   @GetMapping("/{profile}/comparison")
@@ -144,7 +145,7 @@ class ProfilesController {
               before
                   .picture()
                   .rearranged(CarriedOver.of(before, from.arrangement(), mods, body.parts())));
-      return answer(DifferenceView.of(before, d));
+      return DifferenceView.of(before, d).asAnswer();
     }
     Bench after =
         benches.rearrange(
@@ -152,10 +153,7 @@ class ProfilesController {
             Revision.fromIfMatch(ifMatch),
             b -> "Carried over from the profile “" + from.name() + "”",
             b -> CarriedOver.of(b, from.arrangement(), mods, body.parts()));
-    return answer(DifferenceView.of(after, Difference.between(before.picture(), after.picture())));
-  }
-
-  private static ResponseEntity<DifferenceView> answer(DifferenceView d) {
-    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+    return DifferenceView.of(after, Difference.between(before.picture(), after.picture()))
+        .asAnswer();
   }
 }

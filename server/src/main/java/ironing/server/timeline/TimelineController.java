@@ -134,9 +134,8 @@ class TimelineController {
                 Revision.fromIfMatch(ifMatch),
                 b -> "Went back to " + place.words(),
                 b -> place(b, body).arrangement());
-    DifferenceView d =
-        DifferenceView.of(after, Difference.between(before.picture(), after.picture()));
-    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+    return DifferenceView.of(after, Difference.between(before.picture(), after.picture()))
+        .asAnswer();
   }
 
   private record Place(String words, Arrangement arrangement) {}

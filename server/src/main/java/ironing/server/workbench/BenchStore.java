@@ -10,6 +10,7 @@ import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
+import ironing.core.picture.Sections;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.FileRow;
 import ironing.server.workbench.BenchMapper.IndexRow;
@@ -206,7 +207,7 @@ class BenchStore {
     for (Bench.Mod m : mods.values())
       if (!placed.contains(m.strand())) newest.merge(m.strand(), m.id(), Math::max);
     newest.values().forEach(mod -> layers.add(new Layer(mod, false)));
-    return told.withLayers(layers);
+    return told.withLayers(Sections.settled(layers));
   }
 
   private Map<Long, Bench.Mod> mods(List<ModRow> rows, Map<Long, Found> found) {

@@ -3,6 +3,7 @@ package ironing.server.workbench;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.picture.Arrangement;
+import ironing.core.picture.Sections;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.ChangeRow;
@@ -347,7 +348,9 @@ public class Workbenches {
           t -> {
             work.run();
             db.advanceWhatever(workspace);
-            store.write(workspace, before.profile(), present, present.withLayers(layers));
+            // its section may have moved away meanwhile
+            Arrangement next = present.withLayers(Sections.settled(layers));
+            store.write(workspace, before.profile(), present, next);
             noteLibrary(workspace, before.profile(), said);
           });
       benches.remove(workspace);
