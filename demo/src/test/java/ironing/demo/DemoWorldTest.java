@@ -161,7 +161,12 @@ class DemoWorldTest {
   private RunLog.Summary deployAndPlay(Picture p) throws IOException {
     Deployer d = new Deployer(new RealDisk(), folder);
     d.apply(
-        DeployPlan.make(WantedFiles.of(p, m -> "mod " + m), d.laidOut(), d.look(), "now"),
+        DeployPlan.make(
+            WantedFiles.of(p, m -> "mod " + m, List.of()),
+            d.laidOut(),
+            Optional.empty(),
+            d.look(),
+            "now"),
         this::content,
         n -> {});
     SkerryLine.play(folder, new PrintStream(OutputStream.nullOutputStream()));

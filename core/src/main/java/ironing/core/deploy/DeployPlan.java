@@ -129,9 +129,11 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
    * </pre>
    *
    * @param before what is laid out now
+   * @param profile whose files these are
    * @param now RFC 3339
    */
-  public static DeployPlan make(List<Wanted> wanted, LaidOut before, Look look, String now) {
+  public static DeployPlan make(
+      List<Wanted> wanted, LaidOut before, Optional<Long> profile, Look look, String now) {
     List<Step> steps = new ArrayList<>();
     Map<String, LaidOut.Item> after = new TreeMap<>();
     TreeMap<String, Wanted> byPath = new TreeMap<>();
@@ -151,7 +153,7 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       Act act = item.replaced().isPresent() ? Act.PUT_BACK : Act.TAKE_OUT;
       steps.add(new Step(item.path(), act, Optional.empty(), Optional.of(item), drifted));
     }
-    return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, before.folders()));
+    return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, before.folders(), profile));
   }
 
   private static boolean stays(Wanted w, LaidOut.Item was, Found found) {

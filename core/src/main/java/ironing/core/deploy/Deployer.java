@@ -82,7 +82,7 @@ public final class Deployer {
    */
   public LaidOut apply(DeployPlan plan, Locator locator, IntConsumer progress) {
     recover();
-    if (plan.isEmpty()) return laidOut();
+    if (plan.isEmpty() && plan.after().profile().equals(laidOut().profile())) return laidOut();
     try {
       Journal journal = Staging.stage(disk, folder, plan, locator, progress);
       // From here on the change is decided: a crash is finished, not undone.

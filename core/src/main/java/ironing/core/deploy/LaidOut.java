@@ -20,11 +20,14 @@ import java.util.TreeMap;
  * @param at when it was deployed, RFC 3339
  * @param files by the path on disk
  * @param folders that deploying made, and that go when they are empty
+ * @param profile the number of the profile whose settings files lie there; empty where none was
+ *     said
  */
-public record LaidOut(String at, Map<String, Item> files, List<String> folders) {
+public record LaidOut(
+    String at, Map<String, Item> files, List<String> folders, Optional<Long> profile) {
   public static final String FORMAT = "ironing/laid-out@1";
   private static final ObjectMapper JSON = new ObjectMapper();
-  private static final LaidOut NOTHING = new LaidOut("", Map.of(), List.of());
+  private static final LaidOut NOTHING = new LaidOut("", Map.of(), List.of(), Optional.empty());
 
   /** How a file got there. */
   public enum How {
@@ -62,6 +65,7 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
 
   public String toJson() {
     ObjectNode root = JSON.createObjectNode().put("format", FORMAT).put("at", at);
+    profile.ifPresent(p -> root.put("profile", p));
     ArrayNode items = root.putArray("files");
     for (Item i : files.values()) {
       ObjectNode n =
@@ -104,7 +108,11 @@ public record LaidOut(String at, Map<String, Item> files, List<String> folders) 
       }
       List<String> folders = new ArrayList<>();
       root.path("folders").forEach(f -> folders.add(f.asText()));
-      return new LaidOut(root.path("at").asText(), files, folders);
+      Optional<Long> profile =
+          root.path("profile").canConvertToLong()
+              ? Optional.of(root.path("profile").asLong())
+              : Optional.empty();
+      return new LaidOut(root.path("at").asText(), files, folders, profile);
     } catch (JsonProcessingException e) {
       throw unreadable("it is not JSON", e);
     }

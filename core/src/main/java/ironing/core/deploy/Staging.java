@@ -96,7 +96,8 @@ final class Staging {
     }
     leaving.removeAll(used);
     made.removeAll(leaving);
-    LaidOut after = new LaidOut(plan.after().at(), files, List.copyOf(made));
+    LaidOut after =
+        new LaidOut(plan.after().at(), files, List.copyOf(made), plan.after().profile());
     Set<String> needed = new TreeSet<>();
     for (Journal.Move m : moves) needed.add(GamePath.folder(m.to()));
     needed.remove("");

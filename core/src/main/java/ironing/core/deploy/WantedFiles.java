@@ -26,10 +26,19 @@ public final class WantedFiles {
   private WantedFiles() {}
 
   /**
+   * A profile's own copy of a settings file.
+   *
+   * @param path in the game folder
+   */
+  public record Setting(String path, byte[] content) {}
+
+  /**
    * @param nameOf what to call a mod, for people
+   * @param settings of the profile; each stands before whatever the picture has at its path
    * @return in path order; empty when no mod has anything in play
    */
-  public static List<Wanted> of(Picture picture, LongFunction<String> nameOf) {
+  public static List<Wanted> of(
+      Picture picture, LongFunction<String> nameOf, List<Setting> settings) {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
@@ -60,6 +69,11 @@ public final class WantedFiles {
     }
     if (ofMods.isEmpty()) return List.of();
     ofMods.putAll(guards);
+    for (Setting s : settings) {
+      int known = holdings.idOf(s.path());
+      String path = known >= 0 ? picture.spelling().of(known) : s.path();
+      if (!game.isProtected(path)) ofMods.put(path, settingsFile(path, s.content()));
+    }
     pluginList(picture).ifPresent(list -> ofMods.put(list.path(), list));
     return List.copyOf(ofMods.values());
   }
@@ -72,6 +86,17 @@ public final class WantedFiles {
         .flatMap(GameDefinition.Plugins::list)
         .filter(list -> picture.loadOrder().entries().stream().anyMatch(e -> !e.own()))
         .map(list -> listFile(list, picture));
+  }
+
+  private static Wanted settingsFile(String path, byte[] content) {
+    return new Wanted(
+        path,
+        ContentHash.of(content),
+        content.length,
+        Holdings.GAME,
+        "the profile’s own settings",
+        true,
+        new Content.Text(content));
   }
 
   private static Wanted listFile(GameDefinition.ListFile list, Picture picture) {

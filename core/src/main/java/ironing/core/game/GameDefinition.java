@@ -84,6 +84,11 @@ public record GameDefinition(
     return PathPattern.anyMatches(writable, path) || PathPattern.anyMatches(perProfile, path);
   }
 
+  /** Whether each profile has its own copy of this file. */
+  public boolean isPerProfile(String path) {
+    return PathPattern.anyMatches(perProfile, path) && !isProtected(path);
+  }
+
   /** Whether a loose file at this game path is a plugin that the game would look at. */
   public boolean isPlugin(String path) {
     return plugins.isPresent() && matchesBelow(path, plugins.get().mount(), plugins.get().match());

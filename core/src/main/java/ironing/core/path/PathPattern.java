@@ -60,6 +60,14 @@ public final class PathPattern {
     return regex.matcher(key).matches();
   }
 
+  /** The folder below which everything lies that it can match; empty for the top. */
+  public String below() {
+    int wild = 0;
+    while (wild < text.length() && text.charAt(wild) != '*' && text.charAt(wild) != '?') wild++;
+    int slash = text.substring(0, wild).lastIndexOf('/');
+    return slash < 0 ? "" : text.substring(0, slash);
+  }
+
   private static void appendStep(StringBuilder regex, String step) {
     StringBuilder literal = new StringBuilder();
     for (int i = 0; i < step.length(); i++) {

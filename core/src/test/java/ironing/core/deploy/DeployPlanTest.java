@@ -30,7 +30,7 @@ class DeployPlanTest {
             "Mod",
             LaidOut.How.LINK,
             replaced ? Optional.of("original") : Optional.empty());
-    return new LaidOut("then", Map.of("p", item), List.of());
+    return new LaidOut("then", Map.of("p", item), List.of(), Optional.empty());
   }
 
   private static DeployPlan.Look look(Found found) {
@@ -75,6 +75,7 @@ class DeployPlanTest {
         DeployPlan.make(
             want.equals("nothing") ? List.of() : List.of(wanted(want, gameWrites)),
             before,
+            Optional.empty(),
             look(found),
             "now");
     if (act.equals("none")) {
@@ -90,11 +91,19 @@ class DeployPlanTest {
   void what_was_replaced_stays_on_the_note_through_every_later_change() {
     DeployPlan first =
         DeployPlan.make(
-            List.of(wanted("new", false)), LaidOut.nothing(), look(Found.FOREIGN), "now");
+            List.of(wanted("new", false)),
+            LaidOut.nothing(),
+            Optional.empty(),
+            look(Found.FOREIGN),
+            "now");
     assertThat(first.after().files().get("p").replaced()).contains("original");
     DeployPlan second =
         DeployPlan.make(
-            List.of(wanted("newer", false)), first.after(), look(Found.AS_LAID_OUT), "later");
+            List.of(wanted("newer", false)),
+            first.after(),
+            Optional.empty(),
+            look(Found.AS_LAID_OUT),
+            "later");
     assertThat(second.after().files().get("p"))
         .satisfies(
             i -> {
@@ -116,7 +125,7 @@ class DeployPlanTest {
   }
 
   private static List<Wanted> wantedOf(TestWorld w, long... mods) {
-    return WantedFiles.of(w.picture(w.arrangement(mods)), mod -> "Mod " + mod);
+    return WantedFiles.of(w.picture(w.arrangement(mods)), mod -> "Mod " + mod, List.of());
   }
 
   @Test

@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
@@ -95,7 +96,7 @@ class DeployerTest {
   private LaidOut deploy(Disk disk, List<Wanted> wanted, String now) {
     Deployer d = new Deployer(disk, game);
     return d.apply(
-        DeployPlan.make(wanted, d.laidOut(), d.look(), now),
+        DeployPlan.make(wanted, d.laidOut(), Optional.empty(), d.look(), now),
         (mod, file) -> library.resolve(file),
         n -> {});
   }
@@ -208,7 +209,8 @@ class DeployerTest {
   void a_second_deployment_of_the_same_changes_nothing() {
     deploy(first());
     Deployer d = new Deployer(new RealDisk(), game);
-    assertThat(DeployPlan.make(first(), d.laidOut(), d.look(), "later").isEmpty()).isTrue();
+    assertThat(DeployPlan.make(first(), d.laidOut(), Optional.empty(), d.look(), "later").isEmpty())
+        .isTrue();
   }
 
   /** What a change starts from and leads to. */
@@ -323,7 +325,7 @@ class DeployerTest {
   @Test
   void cancelling_while_files_are_staged_leaves_everything_as_it_was() {
     Deployer d = new Deployer(new RealDisk(), game);
-    DeployPlan plan = DeployPlan.make(first(), d.laidOut(), d.look(), "now");
+    DeployPlan plan = DeployPlan.make(first(), d.laidOut(), Optional.empty(), d.look(), "now");
     assertThatThrownBy(
             () ->
                 d.apply(

@@ -25,7 +25,8 @@ class JournalTest {
       new LaidOut(
           "2026-01-01T00:00:00Z",
           Map.of(REPLACING.path(), REPLACING, NEW.path(), NEW),
-          List.of("data/new"));
+          List.of("data/new"),
+          Optional.of(4L));
 
   @Test
   void the_note_of_what_is_deployed() {

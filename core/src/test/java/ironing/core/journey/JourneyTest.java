@@ -33,7 +33,7 @@ class JourneyTest {
           p,
           new LaidOut.Item(
               p, ContentHash.of(w.content(1, p)), 1, 1, "Mod", LaidOut.How.LINK, Optional.empty()));
-    return new LaidOut("then", files, List.of());
+    return new LaidOut("then", files, List.of(), Optional.empty());
   }
 
   private static Optional<RunLog.Summary> run(TestWorld w, String... paths) {

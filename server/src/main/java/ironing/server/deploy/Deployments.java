@@ -27,6 +27,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -38,6 +39,7 @@ public class Deployments {
   private final Jobs jobs;
   private final Events events;
   private final FolderUse use;
+  private final ProfileSettings settings;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Noted> notes = new ConcurrentHashMap<>();
   private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
@@ -48,8 +50,15 @@ public class Deployments {
   /** What one state of a bench wants deployed; the same state is asked many times. */
   private record WantedBy(Bench bench, List<Wanted> files) {}
 
-  Deployments(Workbenches benches, ContentStore content, Jobs jobs, Events events, FolderUse use) {
+  Deployments(
+      Workbenches benches,
+      ContentStore content,
+      Jobs jobs,
+      Events events,
+      FolderUse use,
+      ProfileSettings settings) {
     this.use = use;
+    this.settings = settings;
     this.benches = benches;
     this.content = content;
     this.jobs = jobs;
@@ -74,8 +83,8 @@ public class Deployments {
   /** What deploying would do now. Reads the folder; changes nothing. */
   public DeployPlan plan(Bench bench) {
     GameFolder.requireFolder(bench.gameFolder());
-    Deployer deployer = deployer(bench);
-    return DeployPlan.make(wanted(bench), laidOut(bench), deployer.look(), now());
+    DeployPlan.Look look = settings.safe(bench, laidOut(bench), deployer(bench).look());
+    return DeployPlan.make(wanted(bench), laidOut(bench), profile(bench), look, now());
   }
 
   /**
@@ -100,7 +109,15 @@ public class Deployments {
       if (item != null || isTheGames(bench, w.path())) replace++;
       else add++;
     }
+    // files may agree while the settings that lie there still belong to another profile
+    boolean othersSettings =
+        !laidOut(bench).files().isEmpty() && !laidOut(bench).profile().equals(profile(bench));
+    if (othersSettings && add + replace + left.size() == 0) replace = 1;
     return new Distance(add, replace, left.size());
+  }
+
+  private static Optional<Long> profile(Bench bench) {
+    return bench.game().perProfile().isEmpty() ? Optional.empty() : Optional.of(bench.profile());
   }
 
   private static boolean isTheGames(Bench bench, String path) {
@@ -153,8 +170,13 @@ public class Deployments {
   private Long applyNow(Bench bench, Jobs.Progress progress, boolean undeploy) {
     Deployer deployer = deployer(bench);
     deployer.recover();
+    LaidOut before = deployer.laidOut();
+    settings.keep(bench, before);
+    wanted.remove(bench.workspace());
     List<Wanted> target = undeploy ? List.of() : wanted(bench);
-    DeployPlan plan = DeployPlan.make(target, deployer.laidOut(), deployer.look(), now());
+    DeployPlan.Look look = settings.safe(bench, before, deployer.look());
+    Optional<Long> profile = undeploy ? Optional.empty() : profile(bench);
+    DeployPlan plan = DeployPlan.make(target, before, profile, look, now());
     int total = plan.steps().size();
     deployer.apply(
         plan,
@@ -185,8 +207,16 @@ public class Deployments {
             (w, known) ->
                 known != null && known.bench() == bench
                     ? known
-                    : new WantedBy(bench, WantedFiles.of(bench.picture(), bench::nameOf)))
+                    : new WantedBy(
+                        bench,
+                        WantedFiles.of(
+                            bench.picture(), bench::nameOf, settings.of(bench.profile()))))
         .files();
+  }
+
+  /** What a profile wants has changed beside its arrangement. */
+  void forget(long workspace) {
+    wanted.remove(workspace);
   }
 
   private static Deployer deployer(Bench bench) {

@@ -92,7 +92,7 @@ class Overview {
       List<Wrinkle> wrinkles) {}
 
   OverviewView of(Bench bench) {
-    List<Wrinkle> found = wrinkles.of(bench);
+    List<Wrinkle> found = wrinkles.open(bench);
     List<Step> steps = steps(bench, found);
     StepId next = steps.stream().filter(s -> !s.done()).map(Step::id).findFirst().orElse(null);
     return new OverviewView(

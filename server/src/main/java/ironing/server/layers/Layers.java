@@ -226,11 +226,37 @@ public class Layers {
       String said,
       Function<Bench, List<Long>> order,
       boolean dryRun) {
+    return arrangeAndSwitch(workspace, revision, origin, said, order, b -> Map.of(), dryRun);
+  }
+
+  /**
+   * The same, and switches layers in the same step.
+   *
+   * @param switches by mod
+   */
+  public DifferenceView arrangeAndSwitch(
+      long workspace,
+      long revision,
+      Origin origin,
+      String said,
+      Function<Bench, List<Long>> order,
+      Function<Bench, Map<Long, Boolean>> switches,
+      boolean dryRun) {
     return apply(
         workspace,
         revision,
         dryRun,
-        new Step(origin, said, b -> withLayers(b, inSections(b, order.apply(b)))));
+        new Step(
+            origin,
+            said,
+            b -> {
+              Map<Long, Boolean> on = switches.apply(b);
+              return withLayers(
+                  b,
+                  inSections(b, order.apply(b)).stream()
+                      .map(l -> l.withOn(on.getOrDefault(l.mod(), l.on())))
+                      .toList());
+            }));
   }
 
   /**

@@ -34,7 +34,8 @@ public class Events {
   }
 
   /**
-   * @param kind one of: arrangement, profiles, library, inbox, job, deployment, run, run-line
+   * @param kind one of: arrangement, profiles, lists, pair-notes, library, inbox, job, deployment,
+   *     run, run-line
    */
   public void tell(long workspace, String kind, Object data) {
     List<SseEmitter> list = listeners.getOrDefault(workspace, List.of());

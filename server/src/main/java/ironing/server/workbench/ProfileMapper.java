@@ -43,6 +43,13 @@ interface ProfileMapper {
       @Param("arrangement") String arrangement,
       @Param("row") NewRow row);
 
+  @Insert(
+      """
+      insert into profile_setting (profile_id, path, sha256, content)
+      select #{to}, path, sha256, content from profile_setting where profile_id = #{from}
+      """)
+  void copySettings(@Param("from") long from, @Param("to") long to);
+
   @Update("update profile set name = #{name} where id = #{profile}")
   void rename(@Param("profile") long profile, @Param("name") String name);
 

@@ -96,8 +96,13 @@ public class Profiles {
     String copy = from.map(f -> " as a copy of “" + get(bench, f).name() + "”").orElse("");
     benches.note(
         workspace,
+        "profiles",
         "Made the profile “" + free + "”" + copy,
-        () -> db.add(workspace, free, json.write(Parts.of(start)), made));
+        () -> {
+          db.add(workspace, free, json.write(Parts.of(start)), made);
+          // the settings files start as those of the other one, so that the game is found as it was
+          db.copySettings(from.orElse(bench.profile()), made.id());
+        });
     return made.id();
   }
 
@@ -131,14 +136,16 @@ public class Profiles {
           "It is the profile in use.",
           "Take another one into use first, then delete it.");
     }
-    benches.note(workspace, "Deleted the profile “" + row.name() + "”", () -> db.delete(id));
+    benches.note(
+        workspace, "profiles", "Deleted the profile “" + row.name() + "”", () -> db.delete(id));
   }
 
   /** Brings a profile back that was deleted. */
   public void bringBack(long workspace, long id) {
     Row row = row(workspace, id, true);
     String free = freeName(workspace, row.name(), Optional.of(id));
-    benches.note(workspace, "Brought the profile “" + free + "” back", () -> db.bringBack(id));
+    benches.note(
+        workspace, "profiles", "Brought the profile “" + free + "” back", () -> db.bringBack(id));
   }
 
   private String freeName(long workspace, String asked, Optional<Long> own) {

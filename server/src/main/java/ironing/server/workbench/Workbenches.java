@@ -235,15 +235,19 @@ public class Workbenches {
     }
   }
 
-  /** Writes into the timeline what changes nothing in the profile in use. */
-  void note(long workspace, String said, Runnable work) {
+  /**
+   * Writes into the timeline what changes nothing in the profile in use.
+   *
+   * @param kind of the event that open pages are told
+   */
+  public void note(long workspace, String kind, String said, Runnable work) {
     synchronized (lock(workspace)) {
       transaction.executeWithoutResult(
           t -> {
             work.run();
             noteLibrary(workspace, db.profile(workspace).id(), said);
           });
-      events.tell(workspace, "profiles", Map.of());
+      events.tell(workspace, kind, Map.of());
     }
   }
 
@@ -315,16 +319,17 @@ public class Workbenches {
         if (l.mod() == mod) stood = Optional.of(new Stood(i, l.on(), l.section(), l.kept()));
       }
       Optional<Stood> was = stood;
-      List<Arrangement.Layer> rest = new ArrayList<>();
-      for (Arrangement.Layer l : present.layers()) {
-        if (l.mod() != mod) rest.add(l);
-        else heir.ifPresent(h -> rest.add(l.withMod(h)));
-      }
+      Arrangement rest =
+          heir.map(h -> present.withInstead(mod, h))
+              .orElseGet(
+                  () ->
+                      present.withLayers(
+                          present.layers().stream().filter(l -> l.mod() != mod).toList()));
       transaction.executeWithoutResult(
           t -> {
             work.accept(was);
             db.advanceWhatever(workspace);
-            store.write(workspace, before.profile(), present, present.withLayers(rest));
+            store.write(workspace, before.profile(), present, rest);
             noteLibrary(workspace, before.profile(), said);
           });
       benches.remove(workspace);

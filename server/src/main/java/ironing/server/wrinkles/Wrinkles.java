@@ -1,5 +1,8 @@
 package ironing.server.wrinkles;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
+
+import ironing.core.archive.ContentHash;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
 import ironing.core.layers.Placements;
@@ -21,13 +24,17 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Fix;
+import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** Gathers what is wrong in a workspace, the weightiest first. */
@@ -36,9 +43,11 @@ public class Wrinkles {
   private final Mends mends;
   private final RecordIndex index;
   private final Fittings fittings;
+  private final SetAsideMapper db;
 
-  Wrinkles(Mends mends, RecordIndex index, Fittings fittings) {
+  Wrinkles(Mends mends, RecordIndex index, Fittings fittings, SetAsideMapper db) {
     this.mends = mends;
+    this.db = db;
     this.index = index;
     this.fittings = fittings;
   }
@@ -67,6 +76,8 @@ public class Wrinkles {
    * One problem.
    *
    * @param mod the mod that it is about, absent where it is about none
+   * @param other the second one, where it is about a pair
+   * @param key stands for what it says; another one when its facts have changed
    */
   public record Wrinkle(
       String code,
@@ -76,9 +87,50 @@ public class Wrinkles {
       String remedy,
       Place place,
       @MayBeAbsent Long mod,
-      @MayBeAbsent Fix fix) {}
+      @MayBeAbsent Long other,
+      @MayBeAbsent Fix fix,
+      String key) {
+    Wrinkle(
+        String code,
+        Weight weight,
+        String title,
+        String reason,
+        String remedy,
+        Place place,
+        Long mod,
+        Fix fix) {
+      this(
+          code,
+          weight,
+          title,
+          reason,
+          remedy,
+          place,
+          mod,
+          null,
+          fix,
+          ContentHash.of((code + "\n" + title + "\n" + reason).getBytes(UTF_8)));
+    }
 
-  public List<Wrinkle> of(Bench bench) {
+    Wrinkle withOther(Long other) {
+      return new Wrinkle(code, weight, title, reason, remedy, place, mod, other, fix, key);
+    }
+
+    /** With facts that its words do not tell. */
+    Wrinkle withFacts(String facts) {
+      String next = ContentHash.of((key + "\n" + facts).getBytes(UTF_8));
+      return new Wrinkle(code, weight, title, reason, remedy, place, mod, other, fix, next);
+    }
+  }
+
+  /** Those that nobody has set aside. */
+  public List<Wrinkle> open(Bench bench) {
+    Set<String> quiet = new HashSet<>();
+    for (SetAsideRow r : db.all(bench.workspace())) quiet.add(r.key());
+    return of(bench).stream().filter(w -> !quiet.contains(w.key())).toList();
+  }
+
+  List<Wrinkle> of(Bench bench) {
     List<Wrinkle> out = new ArrayList<>();
     folder(bench, out);
     for (TroubleView t : Troubles.of(bench)) out.add(trouble(bench, t));
@@ -164,27 +216,29 @@ public class Wrinkles {
           default -> "Bring it in, or switch " + card.name() + " off.";
         };
     return new Wrinkle(
-        "need-unmet",
-        Weight.LOSES,
-        card.name() + " needs " + what + range,
-        reason,
-        remedy,
-        Place.LIBRARY,
-        mod,
-        fix);
+            "need-unmet",
+            Weight.LOSES,
+            card.name() + " needs " + what + range,
+            reason,
+            remedy,
+            Place.LIBRARY,
+            mod,
+            fix)
+        .withOther(other);
   }
 
   private static Wrinkle clash(
       Bench bench, long mod, ModCard card, ModCard.Clash clash, long other) {
     return new Wrinkle(
-        "clash",
-        Weight.LOSES,
-        card.name() + " does not go with " + bench.nameOf(other),
-        clash.why().isEmpty() ? "Its card says so." : "Its card says: " + clash.why() + ".",
-        "Switch one of the two off.",
-        Place.LAYERS,
-        mod,
-        null);
+            "clash",
+            Weight.LOSES,
+            card.name() + " does not go with " + bench.nameOf(other),
+            clash.why().isEmpty() ? "Its card says so." : "Its card says: " + clash.why() + ".",
+            "Switch one of the two off.",
+            Place.LAYERS,
+            mod,
+            new Fix(Fix.Kind.SWITCH_MOD_OFF, other, null, bench.nameOf(other)))
+        .withOther(other);
   }
 
   private static Wrinkle gameVersion(long mod, ModCard card, String version) {
@@ -206,31 +260,40 @@ public class Wrinkles {
     if (!asked.isEmpty()) {
       out.add(
           new Wrinkle(
-              "records-asked",
-              Weight.LOSES,
-              asked.size() == 1
-                  ? "“" + asked.get(0).label() + "” needs a word from you"
-                  : asked.size() + " records need a word from you",
-              "Plugins change them in different ways; the game reads the last one whole.",
-              "Decide field by field in Records.",
-              Place.RECORDS,
-              null,
-              null));
+                  "records-asked",
+                  Weight.LOSES,
+                  asked.size() == 1
+                      ? "“" + asked.get(0).label() + "” needs a word from you"
+                      : asked.size() + " records need a word from you",
+                  "Plugins change them in different ways; the game reads the last one whole.",
+                  "Decide field by field in Records.",
+                  Place.RECORDS,
+                  null,
+                  null)
+              .withFacts(recordsOf(asked)));
     }
     if (!combine.isEmpty()) {
       int lost = combine.stream().mapToInt(c -> c.lost().size()).sum();
       String those = combine.size() == 1 ? "1 record loses " : combine.size() + " records lose ";
       out.add(
           new Wrinkle(
-              "records-unpatched",
-              Weight.LOSES,
-              those + (lost == 1 ? "a change" : lost + " changes"),
-              "Their changes can be combined, and no patch holds the outcome.",
-              "Put the outcome into a patch.",
-              Place.RECORDS,
-              null,
-              new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch")));
+                  "records-unpatched",
+                  Weight.LOSES,
+                  those + (lost == 1 ? "a change" : lost + " changes"),
+                  "Their changes can be combined, and no patch holds the outcome.",
+                  "Put the outcome into a patch.",
+                  Place.RECORDS,
+                  null,
+                  new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch"))
+              .withFacts(recordsOf(combine)));
     }
+  }
+
+  private static String recordsOf(List<Collision> collisions) {
+    return collisions.stream()
+        .map(c -> c.key() + " " + c.lost())
+        .sorted()
+        .collect(Collectors.joining("\n"));
   }
 
   private void staleMends(Bench bench, List<Wrinkle> out) {
@@ -280,14 +343,21 @@ public class Wrinkles {
       String other = r.kind().hasOther() ? " " + bench.nameOf(modOf.get(r.other())) : "";
       out.add(
           new Wrinkle(
-              "rule-broken",
-              Weight.LOSES,
-              bench.nameOf(modOf.get(r.layer())) + " is to stand " + words(r.kind()) + other,
-              "Your rule: " + r.reason() + ".",
-              "The rules of placement show the move that mends it.",
-              Place.LAYERS,
-              modOf.get(r.layer()),
-              null));
+                  "rule-broken",
+                  Weight.LOSES,
+                  bench.nameOf(modOf.get(r.layer())) + " is to stand " + words(r.kind()) + other,
+                  "Your rule: " + r.reason() + ".",
+                  "Move the fewest layers that make it hold again.",
+                  Place.LAYERS,
+                  modOf.get(r.layer()),
+                  new Fix(
+                      Fix.Kind.MEND_RULE,
+                      modOf.get(r.layer()),
+                      null,
+                      bench.nameOf(modOf.get(r.layer())),
+                      r.kind(),
+                      r.kind().hasOther() ? modOf.get(r.other()) : null))
+              .withOther(r.kind().hasOther() ? modOf.get(r.other()) : null));
     }
   }
 
@@ -323,7 +393,7 @@ public class Wrinkles {
               "Move it higher, or switch it off.",
               Place.LAYERS,
               l.mod(),
-              null));
+              new Fix(Fix.Kind.SWITCH_MOD_OFF, l.mod(), null, bench.nameOf(l.mod()))));
     }
   }
 }

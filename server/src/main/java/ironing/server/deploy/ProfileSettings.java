@@ -1,0 +1,193 @@
+package ironing.server.deploy;
+
+import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
+import ironing.core.deploy.DeployPlan.Found;
+import ironing.core.deploy.DeployPlan.Look;
+import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.WantedFiles.Setting;
+import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
+import ironing.core.path.PathPattern;
+import ironing.server.deploy.ProfileSettingsMapper.SettingRow;
+import ironing.server.workbench.Bench;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Each profile's own copies of the files that a game's definition calls {@code perProfile}. The
+ * game changes them where they lie, so before anything is deployed or taken out, what lies there is
+ * kept for the profile that it belongs to.
+ */
+@Component
+class ProfileSettings {
+  /** Larger ones are no settings. In bytes. */
+  private static final int LARGEST = 16 << 20;
+
+  private final ProfileSettingsMapper db;
+  private final TransactionTemplate transaction;
+
+  ProfileSettings(ProfileSettingsMapper db, TransactionTemplate transaction) {
+    this.db = db;
+    this.transaction = transaction;
+  }
+
+  List<Setting> of(long profile) {
+    return db.all(profile).stream().map(r -> new Setting(r.path(), r.content())).toList();
+  }
+
+  /**
+   * Keeps what lies in the game folder. With nothing deployed, a file that the user has changed
+   * since the workspace was made is where every profile starts that has no copy yet.
+   */
+  void keep(Bench bench, LaidOut laidOut) {
+    if (bench.game().perProfile().isEmpty()) return;
+    Map<String, byte[]> there = there(bench);
+    transaction.executeWithoutResult(
+        t -> {
+          if (laidOut.files().isEmpty()) seed(bench, there);
+          else laidOut.profile().ifPresent(p -> take(bench, p, laidOut, there));
+        });
+  }
+
+  private void seed(Bench bench, Map<String, byte[]> there) {
+    there.forEach(
+        (path, content) -> {
+          if (!isStartingPoint(bench, path, content)) return;
+          for (long profile : db.profiles(bench.workspace()))
+            if (copies(bench, profile).get(key(bench, path)) == null)
+              db.put(profile, path, ContentHash.of(content), content);
+        });
+  }
+
+  // what a mod brings is not hidden behind the game's own file
+  private static boolean isStartingPoint(Bench bench, String path, byte[] content) {
+    Holdings holdings = bench.picture().holdings();
+    int id = holdings.idOf(path);
+    int slot = id < 0 ? -1 : bench.picture().standing().inPlay(id);
+    if (slot < 0) return true;
+    return holdings.holderAt(slot).mod() == Holdings.GAME
+        && !holdings.shaAt(slot).equals(ContentHash.of(content));
+  }
+
+  private void take(Bench bench, long profile, LaidOut laidOut, Map<String, byte[]> there) {
+    if (!db.profiles(bench.workspace()).contains(profile)) return;
+    Map<String, SettingRow> copies = copies(bench, profile);
+    Map<String, String> laid = new HashMap<>();
+    laidOut
+        .files()
+        .values()
+        .forEach(
+            i -> {
+              if (bench.game().isPerProfile(i.path())) laid.put(key(bench, i.path()), i.sha256());
+            });
+    there.forEach(
+        (path, content) -> {
+          String sha = ContentHash.of(content), key = key(bench, path);
+          SettingRow copy = copies.remove(key);
+          if (copy != null && copy.sha256().equals(sha)) return;
+          if (copy == null && sha.equals(laid.get(key))) return;
+          db.put(profile, copy == null ? path : copy.path(), sha, content);
+        });
+    // the game, or the user, has removed it
+    for (SettingRow gone : copies.values())
+      if (laid.containsKey(key(bench, gone.path()))) db.drop(profile, gone.path());
+  }
+
+  private Map<String, SettingRow> copies(Bench bench, long profile) {
+    Map<String, SettingRow> copies = new HashMap<>();
+    for (SettingRow r : db.all(profile)) copies.put(key(bench, r.path()), r);
+    return copies;
+  }
+
+  private static String key(Bench bench, String path) {
+    return bench.game().pathCase().key(path);
+  }
+
+  private static Map<String, byte[]> there(Bench bench) {
+    GameDefinition game = bench.game();
+    Path folder = bench.gameFolder();
+    List<String> roots =
+        game.perProfile().stream().map(PathPattern::below).map(game.pathCase()::key).toList();
+    Map<String, byte[]> there = new TreeMap<>();
+    try {
+      Files.walkFileTree(
+          folder,
+          new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
+              String key = game.pathCase().key(relative(folder, at));
+              boolean leads = roots.stream().anyMatch(root -> onTheWay(key, root));
+              return leads ? FileVisitResult.CONTINUE : FileVisitResult.SKIP_SUBTREE;
+            }
+
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes a) throws IOException {
+              String path = relative(folder, file);
+              if (!a.isRegularFile() || !game.isPerProfile(path)) return FileVisitResult.CONTINUE;
+              if (a.size() > LARGEST) throw tooLarge(path);
+              there.put(path, Files.readAllBytes(file));
+              return FileVisitResult.CONTINUE;
+            }
+          });
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return there;
+  }
+
+  private static IroningException tooLarge(String path) {
+    return IroningException.of(
+        "settings-too-large",
+        path,
+        "The game’s definition gives each profile a copy of it, and it is larger than "
+            + (LARGEST >> 20)
+            + " MiB.",
+        "Take its pattern out of perProfile in game.yaml, or move the file away.");
+  }
+
+  private static boolean onTheWay(String folder, String root) {
+    return folder.isEmpty()
+        || root.isEmpty()
+        || root.equals(folder)
+        || root.startsWith(folder + "/")
+        || folder.startsWith(root + "/");
+  }
+
+  private static String relative(Path folder, Path at) {
+    return folder.relativize(at).toString().replace('\\', '/');
+  }
+
+  /**
+   * A look under which settings that have changed since they were laid out are never set aside, as
+   * they are kept here: those of this profile stay, those of another are taken for gone.
+   */
+  Look safe(Bench bench, LaidOut laidOut, Look look) {
+    boolean own = laidOut.profile().filter(p -> p == bench.profile()).isPresent();
+    return new Look() {
+      @Override
+      public Found at(String path, Optional<LaidOut.Item> item) {
+        Found found = look.at(path, item);
+        if (found != Found.DRIFTED || !bench.game().isPerProfile(path)) return found;
+        return own ? Found.AS_LAID_OUT : Found.ABSENT;
+      }
+
+      @Override
+      public String sha256(String path) {
+        return look.sha256(path);
+      }
+    };
+  }
+}

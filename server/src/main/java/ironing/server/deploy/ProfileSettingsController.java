@@ -1,0 +1,73 @@
+package ironing.server.deploy;
+
+import ironing.core.IroningException;
+import ironing.server.workbench.Workbenches;
+import java.util.List;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The settings files of a profile. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/profiles/{profile}/settings")
+class ProfileSettingsController {
+  private final ProfileSettingsMapper db;
+  private final Workbenches benches;
+  private final Deployments deployments;
+
+  ProfileSettingsController(
+      ProfileSettingsMapper db, Workbenches benches, Deployments deployments) {
+    this.db = db;
+    this.benches = benches;
+    this.deployments = deployments;
+  }
+
+  /**
+   * @param at when it was kept last
+   */
+  record SettingView(String path, long sizeBytes, String at) {}
+
+  /**
+   * @param patterns which files the game's definition gives each profile; empty where it gives none
+   * @param files of which the profile has a copy
+   */
+  record SettingsView(List<String> patterns, List<SettingView> files) {}
+
+  @GetMapping
+  SettingsView settings(@PathVariable long workspace, @PathVariable long profile) {
+    requireProfile(workspace, profile);
+    return new SettingsView(
+        benches.game(workspace).perProfile().stream().map(Object::toString).toList(),
+        db.all(profile).stream()
+            .map(r -> new SettingView(r.path(), r.content().length, r.at()))
+            .toList());
+  }
+
+  /** Gives a copy up: the profile starts again with what the mods or the game bring. */
+  @DeleteMapping
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void giveUp(@PathVariable long workspace, @PathVariable long profile, @RequestParam String path) {
+    requireProfile(workspace, profile);
+    if (db.all(profile).stream().noneMatch(r -> r.path().equals(path))) {
+      throw IroningException.of(
+          "not-found", path, "The profile has no copy of it.", "Choose one from the list.");
+    }
+    benches.note(
+        workspace, "profiles", "Gave up the profile’s own " + path, () -> db.drop(profile, path));
+    deployments.forget(workspace);
+  }
+
+  private void requireProfile(long workspace, long profile) {
+    if (db.profiles(workspace).contains(profile)) return;
+    throw IroningException.of(
+        "not-found",
+        "Profile " + profile,
+        "There is no such profile in this workspace.",
+        "Choose one from the list.");
+  }
+}

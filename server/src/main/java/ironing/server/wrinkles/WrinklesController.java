@@ -1,0 +1,113 @@
+package ironing.server.wrinkles;
+
+import ironing.core.IroningException;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
+import ironing.server.wrinkles.Wrinkles.Wrinkle;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** All wrinkles of a workspace, those that were set aside among them. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/wrinkles")
+class WrinklesController {
+  private static final int LONGEST_REASON = 400;
+  private final Wrinkles wrinkles;
+  private final SetAsideMapper db;
+  private final Workbenches benches;
+
+  WrinklesController(Wrinkles wrinkles, SetAsideMapper db, Workbenches benches) {
+    this.wrinkles = wrinkles;
+    this.db = db;
+    this.benches = benches;
+  }
+
+  /**
+   * @param why the user's reason for setting it aside
+   */
+  record SetAsideView(Wrinkle wrinkle, String why, String at) {}
+
+  /**
+   * @param open the weightiest first
+   */
+  record WrinklesView(List<Wrinkle> open, List<SetAsideView> setAside) {}
+
+  /**
+   * @param key of the wrinkle
+   */
+  record SetAsideRequest(String key, @MayBeAbsent Optional<String> why) {}
+
+  @GetMapping
+  WrinklesView wrinkles(@PathVariable long workspace) {
+    Map<String, SetAsideRow> quiet = new HashMap<>();
+    for (SetAsideRow r : db.all(workspace)) quiet.put(r.key(), r);
+    List<Wrinkle> open = new ArrayList<>();
+    List<SetAsideView> aside = new ArrayList<>();
+    for (Wrinkle w : wrinkles.of(benches.get(workspace))) {
+      SetAsideRow row = quiet.get(w.key());
+      if (row == null) open.add(w);
+      else aside.add(new SetAsideView(w, row.reason(), row.at()));
+    }
+    return new WrinklesView(open, aside);
+  }
+
+  /** Sets a wrinkle aside: it stays quiet until its facts change. */
+  @PostMapping("/set-aside")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void setAside(@PathVariable long workspace, @RequestBody SetAsideRequest body) {
+    Bench bench = benches.get(workspace);
+    Wrinkle wrinkle = wrinkle(bench, body.key());
+    String why = body.why() == null ? "" : body.why().orElse("").strip();
+    if (why.length() > LONGEST_REASON) {
+      throw IroningException.of(
+          "bad-reason",
+          "The reason",
+          "It is longer than " + LONGEST_REASON + " letters.",
+          "Say it in a sentence; notes have room for more.");
+    }
+    benches.note(
+        workspace,
+        "profiles",
+        "Set aside: " + wrinkle.title(),
+        () -> db.add(workspace, wrinkle.key(), why));
+  }
+
+  /** Takes a wrinkle up again. */
+  @DeleteMapping("/set-aside/{key}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void takeUp(@PathVariable long workspace, @PathVariable String key) {
+    Wrinkle wrinkle = wrinkle(benches.get(workspace), key);
+    benches.note(
+        workspace,
+        "profiles",
+        "Took up again: " + wrinkle.title(),
+        () -> db.drop(workspace, wrinkle.key()));
+  }
+
+  private Wrinkle wrinkle(Bench bench, String key) {
+    return wrinkles.of(bench).stream()
+        .filter(w -> w.key().equals(key))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                IroningException.of(
+                    "not-found",
+                    "The wrinkle",
+                    "It is no longer there as it was: its facts have changed.",
+                    "Look at the list as it is now."));
+  }
+}
