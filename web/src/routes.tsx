@@ -12,6 +12,8 @@ import { IntakeView } from './library/IntakeView'
 import { LibraryView } from './library/LibraryView'
 import { ModScreen } from './library/ModScreen'
 import { StorageView } from './library/StorageView'
+import { ListsView } from './lists/ListsView'
+import { ListView } from './lists/ListView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { ProposalView } from './load-order/ProposalView'
 import { OverlapsView } from './overlaps/OverlapsView'
@@ -49,6 +51,8 @@ export function createRouter(queries: QueryClient) {
         { path: 'layers', element: <LayersView />, loader: early },
         { path: 'layers/suggestion', element: <SuggestionView /> },
         { path: 'layers/rules', element: <RulesView /> },
+        { path: 'layers/lists', element: <ListsView /> },
+        { path: 'layers/lists/:list', element: <ListView /> },
         { path: 'layers/:mod', element: <LayersView />, loader: early },
         { path: 'overlaps', element: <OverlapsView /> },
         { path: 'overlaps/path', element: <PathScreen /> },

@@ -12,6 +12,8 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   library: 'all',
   profiles: 'all',
   deployment: 'all',
+  lists: ['lists', 'list', 'timeline'],
+  'pair-notes': ['pair-notes', 'timeline'],
   inbox: ['inbox'],
   run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],
 }

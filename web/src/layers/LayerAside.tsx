@@ -7,6 +7,7 @@ import { PathRow } from '../overlaps/PathRow'
 import { Aside, AsidePart } from '../ui/Aside'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { count, number } from '../ui/text'
+import { PairNotes } from './PairNotes'
 import { useModPaths, useRelations } from './queries'
 
 interface LayerAsideProps {
@@ -49,6 +50,14 @@ export function LayerAside({ workspace, view, mod, onSelect }: LayerAsideProps) 
       )}
       <Relations workspace={workspace} layer={layer ?? null} mod={mod} onSelect={onSelect} />
       {layer && <Needs workspace={workspace} mod={mod} />}
+      {layer && <PairNotes key={mod} workspace={workspace} view={view} mod={mod} />}
+      {layer && (
+        <p className="mt-4">
+          <Link to={`/workspaces/${workspace}/library/${mod}`} className="text-woad underline">
+            Open in the library
+          </Link>
+        </p>
+      )}
     </Aside>
   )
 }
@@ -198,14 +207,5 @@ function Needs({ workspace, mod }: { workspace: number; mod: number }) {
   // what it needs, and none of its files
   const detail = useMod(workspace, mod, 1).data
   if (!detail) return null
-  return (
-    <>
-      <NeedsList detail={detail} />
-      <p className="mt-4">
-        <Link to={`/workspaces/${workspace}/library/${mod}`} className="text-woad underline">
-          Open in the library
-        </Link>
-      </p>
-    </>
-  )
+  return <NeedsList detail={detail} />
 }

@@ -40,7 +40,7 @@ import {
   useRelations,
   useRules,
 } from './queries'
-import { COLUMNS, type Column, type LayerRow, modsOf, numberAbove, rowsOf, SORTS, type Sort } from './rows'
+import { COLUMNS, type Column, type LayerRow, modsOf, numberAt, rowsOf, SORTS, type Sort } from './rows'
 import { differenceWords } from './sentence'
 import { useShown } from './shown'
 
@@ -88,7 +88,7 @@ export function LayersView() {
   const facts = useMemo<Facts>(
     () => ({
       sectionOf: new Map(view?.sections.map((s) => [s.id, s.name])),
-      wrinkled: new Set(wrinkles?.flatMap((w) => (w.mod === undefined ? [] : [w.mod]))),
+      wrinkled: new Set(wrinkles?.flatMap((w) => [w.mod, w.other]).filter((m) => m !== undefined)),
       holding,
     }),
     [view, wrinkles, holding],
@@ -97,8 +97,8 @@ export function LayersView() {
   // the field answers at once; a list of thousands follows
   const wanted = useDeferredValue(filter)
   const rows = useMemo<LayerRow[]>(
-    () => (view ? rowsOf(view, folded, wanted, facts, shown.sort) : []),
-    [view, folded, wanted, facts, shown.sort],
+    () => (view ? rowsOf(view, folded, wanted, facts, shown.sort, shown.turned) : []),
+    [view, folded, wanted, facts, shown.sort, shown.turned],
   )
   const mods = useMemo(() => {
     const ids = chosen.size > 0 ? chosen : new Set(selected ? [selected] : [])
@@ -142,13 +142,7 @@ export function LayersView() {
     const ids = new Set(c.ids)
     const mods = modsOf(rows, ids)
     const rest = rows.filter((r) => !ids.has(r.id))
-    const below = rest[c.to]
-    // past the last row that is shown there may be others: right below the one above the gap
-    const to =
-      below || rest.length === 0
-        ? numberAbove(view, mods, below)
-        : Math.max(1, numberAbove(view, mods, rest.at(-1)) - 1)
-    return { kind: 'move', mods, to }
+    return { kind: 'move', mods, to: numberAt(view, mods, rest, c.to, shown.turned) }
   }
   const key = (e: KeyboardEvent, row: LayerRow): boolean => {
     if (e.altKey || e.ctrlKey || e.metaKey) return false
@@ -190,9 +184,12 @@ export function LayersView() {
             workspace={workspace}
             sort={shown.sort}
             columns={shown.columns}
+            turned={shown.turned}
             onSort={(sort) => show({ sort })}
             onColumns={(columns) => show({ columns })}
+            onTurned={(turned) => show({ turned })}
           />
+          <Button onClick={() => go(`/workspaces/${workspace}/layers/lists`)}>Lists</Button>
           <Button
             onClick={() => go(`/workspaces/${workspace}/layers/suggestion`)}
             disabled={view.layers.length < 2}
@@ -262,7 +259,9 @@ export function LayersView() {
                 rows={rows}
                 rowHeight={ROW}
                 label={
-                  shown.sort === 'order' ? 'Layers, the highest first' : `Layers by ${SORTS[shown.sort].name}`
+                  shown.sort === 'order'
+                    ? `Layers, the ${shown.turned ? 'lowest' : 'highest'} first`
+                    : `Layers by ${SORTS[shown.sort].name}`
                 }
                 selected={selected}
                 onSelect={select}
@@ -321,6 +320,7 @@ export function LayersView() {
                 view={view}
                 rows={rows}
                 carried={carried}
+                turned={shown.turned}
                 change={moveOf(carried)}
               />
             )}
@@ -392,14 +392,18 @@ function ShowMenu({
   workspace,
   sort,
   columns,
+  turned,
   onSort,
   onColumns,
+  onTurned,
 }: {
   workspace: number
   sort: Sort
   columns: readonly Column[]
+  turned: boolean
   onSort: (sort: Sort) => void
   onColumns: (columns: readonly Column[]) => void
+  onTurned: (turned: boolean) => void
 }) {
   const turn = (c: Column) =>
     onColumns(
@@ -444,6 +448,16 @@ function ShowMenu({
               </DropdownMenu.RadioItem>
             ))}
           </DropdownMenu.RadioGroup>
+          <DropdownMenu.CheckboxItem
+            checked={turned}
+            onCheckedChange={(c) => onTurned(c === true)}
+            className={clsx(ITEM, 'mt-1 border-line border-t pt-1.5')}
+          >
+            <span aria-hidden="true" className="w-3">
+              {turned ? '✓' : ''}
+            </span>
+            Turn the stack over: the game on top
+          </DropdownMenu.CheckboxItem>
           <DropdownMenu.Label className="px-2.5 pt-2 pb-1 text-[11px] text-ink-3">
             Export the order as
           </DropdownMenu.Label>
@@ -658,18 +672,20 @@ function Carried({
   view,
   rows,
   carried,
+  turned,
   change,
 }: {
   workspace: number
   view: Schema['LayersView']
   rows: readonly LayerRow[]
   carried: Rows
+  turned: boolean
   change: LayerChange | null
 }) {
   const preview = usePreview(workspace, view.revision, change)
   if (change?.kind !== 'move') return null
   const ids = new Set(carried.ids)
-  const below = rows.filter((r) => !ids.has(r.id))[carried.to]
+  const below = rows.filter((r) => !ids.has(r.id))[turned ? carried.to - 1 : carried.to]
   const what =
     carried.ids.length === 1
       ? rows.find((r) => r.id === carried.ids[0])?.label

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
 import { parseFilter } from './filter'
-import { modsOf, numberAbove, rowsOf } from './rows'
+import { modsOf, numberAbove, numberAt, rowsOf } from './rows'
 
 const layer = (mod: number, section = 0): Schema['LayerView'] =>
   ({
@@ -52,5 +52,21 @@ describe('the rows of the list', () => {
     expect(numberAbove(view, [4], rows[3])).toBe(1)
     expect(numberAbove(view, [4], undefined)).toBe(1)
     expect(numberAbove(view, [2, 3], rows[2])).toBe(2)
+  })
+  it('mean the same place when the stack is turned over', () => {
+    const turned = rowsOf(view, new Set(), null, facts, 'order', true)
+    expect(turned.map((r) => r.id)).toEqual(['0', '1', '2', '3', '4'])
+    for (const mod of [1, 2, 3, 4]) {
+      const rest = turned.filter((r) => r.id !== String(mod))
+      const other = [...rest].reverse()
+      for (let to = 1; to <= 4; to++) {
+        const number = numberAt(view, [mod], rest, to, true)
+        expect(number).toBe(to)
+        expect(numberAt(view, [mod], other, 4 - to, false)).toBe(number)
+      }
+    }
+    // where a filter hides the rest, below the lowest that is shown
+    const shown = turned.slice(2)
+    expect(numberAt(view, [4], shown.slice(0, 2), 0, true)).toBe(2)
   })
 })

@@ -41,13 +41,18 @@ export const COLUMNS = {
 export type Column = keyof typeof COLUMNS
 export const FIRST_COLUMNS: readonly Column[] = ['bar', 'files', 'size', 'way']
 
-/** The rows from the top: what is folded as one, what a filter hides not at all, the game last. */
+/**
+ * The rows from the top: what is folded as one, what a filter hides not at all, the game last.
+ *
+ * @param turned the other way about: the game first
+ */
 export function rowsOf(
   view: LayersView,
   folded: ReadonlySet<number>,
   filter: Filter | null,
   facts: Facts,
   sort: Sort,
+  turned = false,
 ): LayerRow[] {
   const shown = view.layers.filter((l) => !filter || passes(filter, l, facts))
   if (sort !== 'order') {
@@ -71,7 +76,7 @@ export function rowsOf(
     rows.push({ id: `section ${section.id}`, label: section.name, layer: null, folded: { section, layers } })
   }
   if (!filter) rows.push({ id: GAME, label: view.game.title, layer: null, fixed: true })
-  return rows
+  return turned ? rows.reverse() : rows
 }
 
 /** The mods of some rows. */
@@ -79,6 +84,26 @@ export function modsOf(rows: readonly LayerRow[], ids: ReadonlySet<string>): num
   return rows
     .filter((r) => ids.has(r.id))
     .flatMap((r) => (r.folded ? r.folded.layers.map((l) => l.mod) : r.layer ? [r.layer.mod] : []))
+}
+
+/**
+ * The number that the lowest of some mods gets when they are put among the rows.
+ *
+ * @param rest the rows that stay, from the top
+ * @param to how many of them are above
+ * @param turned whether the rows run from the game up
+ */
+export function numberAt(
+  view: LayersView,
+  mods: readonly number[],
+  rest: readonly LayerRow[],
+  to: number,
+  turned: boolean,
+): number {
+  const below = rest[turned ? to - 1 : to]
+  // past the last row that is shown there may be others: right below the one above the gap
+  const above = turned ? rest[to] : rest[to - 1]
+  return below || !above ? numberAbove(view, mods, below) : Math.max(1, numberAbove(view, mods, above) - 1)
 }
 
 /**

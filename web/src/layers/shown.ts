@@ -8,6 +8,8 @@ export interface Shown {
   sort: Sort
   columns: readonly Column[]
   folded: readonly number[]
+  /** Whether the stack is turned over: the game on top, and the last line covers all above it. */
+  turned: boolean
   views: readonly SavedView[]
 }
 
@@ -16,6 +18,7 @@ const FIRST: Shown = {
   sort: 'order',
   columns: FIRST_COLUMNS,
   folded: [],
+  turned: false,
   views: [],
 }
 

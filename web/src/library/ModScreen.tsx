@@ -4,6 +4,7 @@ import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
 import { differenceWords } from '../layers/sentence'
+import { useProfiles } from '../profiles/queries'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
 import { HowFar, modDetail } from '../ui/HowFar'
@@ -164,6 +165,7 @@ function RemoveDialog(props: {
   const giveBack = useAct(workspace, () =>
     got(api.POST('/api/workspaces/{workspace}/bin/mods/{mod}/return', { params: { path } })),
   )
+  const profiles = useProfiles(workspace).data?.length ?? 1
   const remove = useAct(
     workspace,
     async () => {
@@ -183,7 +185,7 @@ function RemoveDialog(props: {
       open={props.open}
       onOpenChange={props.onOpenChange}
       title={`Remove ${m.name}`}
-      says="It goes to the bin, and comes back to its layer until the bin is emptied."
+      says={`It goes to the bin${profiles > 1 ? `, for all ${profiles} profiles,` : ''} and comes back to its layer until the bin is emptied.`}
     >
       {removal.isPending ? (
         <Loading what="what that would mean" />

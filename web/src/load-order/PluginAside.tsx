@@ -1,9 +1,8 @@
 import { Check, CircleAlert } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
-import { useFix } from '../overview/useFix'
+import { FixButton } from '../overview/Wrinkles'
 import { Aside, AsidePart } from '../ui/Aside'
-import { Button } from '../ui/Button'
 import { HowFar, pluginDetail } from '../ui/HowFar'
 import { count } from '../ui/text'
 
@@ -135,7 +134,6 @@ function Troubles({
   workspace: number
   troubles: readonly Schema['TroubleView'][]
 }) {
-  const fix = useFix(workspace)
   if (troubles.length === 0) return null
   return (
     <ul className="mt-2.5 flex flex-col gap-2">
@@ -146,11 +144,7 @@ function Troubles({
         >
           <p className="break-words font-semibold">{t.text}</p>
           <p className="text-ink-2">{t.remedy}</p>
-          {t.fix && (
-            <Button className="mt-1.5" onClick={() => t.fix && fix.run(t.fix)} disabled={fix.busy}>
-              {fix.label(t.fix)}
-            </Button>
-          )}
+          {t.fix && <FixButton workspace={workspace} fix={t.fix} className="mt-1.5" />}
         </li>
       ))}
     </ul>

@@ -1,16 +1,14 @@
 import clsx from 'clsx'
-import { CircleCheck } from 'lucide-react'
-import { Link, useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useOverview } from '../frame/queries'
 import { addressOf } from '../frame/views'
 import { useWorkspace } from '../frame/workspace'
 import { LastRun } from '../test-run/LastRun'
-import { Button } from '../ui/Button'
 import { Screen } from '../ui/Screen'
 import { Failed, Loading } from '../ui/States'
 import { count, number } from '../ui/text'
-import { useFix } from './useFix'
+import { Wrinkles } from './Wrinkles'
 
 type Overview = Schema['OverviewView']
 
@@ -43,20 +41,7 @@ export function OverviewView() {
         <Counts counts={o.counts} />
         <Way workspace={workspace} overview={o} />
         <div className="grid min-h-0 flex-1 gap-3 lg:grid-cols-[1.25fr_1fr]">
-          <section className="card px-4 py-3">
-            <h2 className="mb-1">Wrinkles{o.wrinkles.length > 0 && ` · ${o.wrinkles.length}`}</h2>
-            {o.wrinkles.length === 0 && (
-              <p className="flex items-center gap-2 py-3 text-ink-2">
-                <CircleCheck size={16} className="text-moss" aria-hidden="true" />
-                {o.counts.library === 0 ? 'Nothing to find fault with yet.' : 'All is smooth.'}
-              </p>
-            )}
-            <ol>
-              {o.wrinkles.map((w, i) => (
-                <Wrinkle key={w.code + w.title} number={i + 1} wrinkle={w} workspace={workspace} />
-              ))}
-            </ol>
-          </section>
+          <Wrinkles workspace={workspace} open={o.wrinkles} empty={o.counts.library === 0} />
           <div className="flex flex-col gap-3">
             <section className="card px-4 py-3">
               <LastRun workspace={workspace} />
@@ -142,57 +127,6 @@ function Way({ workspace, overview }: { workspace: number; overview: Overview })
         })}
       </ol>
     </section>
-  )
-}
-
-const WEIGHTS: Record<Schema['Wrinkle']['weight'], { look: string; says: string }> = {
-  STOPS: { look: 'bg-madder-soft text-madder', says: 'stops the game' },
-  LOSES: { look: 'bg-ochre-soft text-ochre', says: 'loses something' },
-  HINT: { look: 'bg-sunk text-ink-2', says: 'good to know' },
-}
-
-function Wrinkle({
-  workspace,
-  number: n,
-  wrinkle: w,
-}: {
-  workspace: number
-  number: number
-  wrinkle: Schema['Wrinkle']
-}) {
-  const fix = useFix(workspace)
-  const go = useNavigate()
-  const weight = WEIGHTS[w.weight]
-  const place =
-    w.mod !== undefined && w.place === 'LAYERS'
-      ? `${addressOf(workspace, w.place)}/${w.mod}`
-      : addressOf(workspace, w.place)
-  return (
-    <li className="flex gap-3 border-line border-t py-2.5">
-      <span
-        className={clsx(
-          'num grid size-[18px] shrink-0 place-items-center rounded-[5px] font-semibold text-[11px]',
-          weight.look,
-        )}
-      >
-        {n}
-      </span>
-      <div className="min-w-0 flex-1">
-        <p className="break-words font-semibold">
-          {w.title} <small className="ml-1 whitespace-nowrap font-normal text-ink-3">{weight.says}</small>
-        </p>
-        <p className="break-words text-ink-2">
-          {w.reason} {w.remedy}
-        </p>
-      </div>
-      {w.fix ? (
-        <Button onClick={() => w.fix && fix.run(w.fix)} disabled={fix.busy}>
-          {fix.label(w.fix)}
-        </Button>
-      ) : (
-        <Button onClick={() => go(place)}>Show</Button>
-      )}
-    </li>
   )
 }
 

@@ -20,6 +20,7 @@ import {
   useProfiles,
   useTakeProfile,
 } from './queries'
+import { SettingsPart } from './SettingsPart'
 
 type Profile = Schema['ProfileView']
 
@@ -133,12 +134,19 @@ export function ProfilesView() {
           </div>
           <div className="card min-h-0 flex-1 overflow-y-auto px-5 py-4">
             {other && used ? (
-              <Comparison key={other.id} workspace={workspace} other={other} used={used} />
+              <>
+                <Comparison key={other.id} workspace={workspace} other={other} used={used} />
+                <SettingsPart workspace={workspace} profile={other.id} name={other.name} />
+                <SettingsPart workspace={workspace} profile={used.id} name={used.name} />
+              </>
             ) : (
-              <p className="text-ink-2">
-                Copy the profile to try something: the copy has an order, switches and an undo of its own, and
-                here stands what differs.
-              </p>
+              <>
+                <p className="text-ink-2">
+                  Copy the profile to try something: the copy has an order, switches and an undo of its own,
+                  and here stands what differs.
+                </p>
+                {used && <SettingsPart workspace={workspace} profile={used.id} name={used.name} />}
+              </>
             )}
           </div>
         </div>

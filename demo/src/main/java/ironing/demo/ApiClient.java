@@ -79,14 +79,19 @@ public final class ApiClient {
 
   /** Sends an archive into the inbox; gives its number. */
   public long store(long workspace, Path archive) throws IOException, InterruptedException {
-    String name = URLEncoder.encode(archive.getFileName().toString(), StandardCharsets.UTF_8);
-    JsonNode stored =
-        send(
-            request(
-                    "/workspaces/" + workspace + "/archives?name=" + name,
-                    "application/octet-stream")
-                .POST(BodyPublishers.ofFile(archive)));
-    return stored.path("id").asLong();
+    return sendFile("/workspaces/" + workspace + "/archives", archive).path("id").asLong();
+  }
+
+  /** Brings in a published list. */
+  public void follow(long workspace, Path list) throws IOException, InterruptedException {
+    sendFile("/workspaces/" + workspace + "/lists", list);
+  }
+
+  private JsonNode sendFile(String path, Path file) throws IOException, InterruptedException {
+    String name = URLEncoder.encode(file.getFileName().toString(), StandardCharsets.UTF_8);
+    return send(
+        request(path + "?name=" + name, "application/octet-stream")
+            .POST(BodyPublishers.ofFile(file)));
   }
 
   private HttpRequest.Builder request(String path, String type) {

@@ -14,8 +14,8 @@ import java.util.stream.Stream;
 
 /**
  * Brings the sample world into a running Ironing, through the same API that the page uses: the
- * workspace, the archives in their order, what is switched off at first, and archives that wait in
- * the inbox.
+ * workspace, the archives in their order, what is switched off at first, archives that wait in the
+ * inbox, and a published list to follow.
  *
  * <p>Usage: {@code DemoLoader URL WORLD TARGET}. Does nothing when that was done once, whatever the
  * user has made of it since; goes on where a loading was cut off.
@@ -51,6 +51,11 @@ public final class DemoLoader {
     switchOff(workspace);
     try (Stream<Path> inbox = Files.list(target.resolve("inbox"))) {
       for (Path archive : inbox.sorted().toList()) api.store(workspace, archive);
+    }
+    if (api.get("/workspaces/" + workspace + "/lists").isEmpty()) {
+      try (Stream<Path> lists = Files.list(world.resolve("lists"))) {
+        for (Path list : lists.sorted().toList()) api.follow(workspace, list);
+      }
     }
     Files.createFile(loaded);
     return workspace;

@@ -1,0 +1,335 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import clsx from 'clsx'
+import { useRef, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import type { Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { useUndo } from '../frame/queries'
+import { useWorkspace } from '../frame/workspace'
+import { DifferenceSaid } from '../layers/Preview'
+import { useChangeLayers } from '../layers/queries'
+import { Aside, AsidePart } from '../ui/Aside'
+import { Button } from '../ui/Button'
+import { Screen } from '../ui/Screen'
+import { Failed, Loading } from '../ui/States'
+import { Tag } from '../ui/Tag'
+import { count } from '../ui/text'
+import { type Taken, useList, useListActs, useTakeList, useTakePreview, useTick } from './queries'
+import { countStates, type Entry, STATES, type State, statesOf } from './steps'
+
+const GRID = 'grid grid-cols-[40px_minmax(0,1fr)_150px_minmax(0,240px)_120px] items-start gap-3'
+const NOTHING: ReadonlySet<State> = new Set()
+
+/** One published order beside the layers as they are, and the steps that lead to it. */
+export function ListView() {
+  const workspace = useWorkspace()
+  const id = Number(useParams().list)
+  const list = useList(workspace, id)
+  const go = useNavigate()
+  const { undo } = useUndo(workspace)
+  const { say } = useNotices()
+  const acts = useListActs(workspace, id)
+  const tick = useTick(workspace, id)
+  const [only, setOnly] = useState<ReadonlySet<State>>(NOTHING)
+  const take = useTakeList(workspace, id, (d) =>
+    say(
+      <>
+        <b>Taken from the list.</b> <DifferenceSaid difference={d} tense="does" />
+      </>,
+      { label: 'Undo', run: undo },
+    ),
+  )
+  const change = useChangeLayers(workspace, (_, d) =>
+    say(
+      <>
+        <b>Switched off.</b> <DifferenceSaid difference={d} tense="does" />
+      </>,
+      { label: 'Undo', run: undo },
+    ),
+  )
+  const l = list.data
+  if (list.isPending) {
+    return (
+      <Screen title="List">
+        <div className="card flex-1">
+          <Loading what="the list" />
+        </div>
+      </Screen>
+    )
+  }
+  if (!l) return <Failed error={list.error} retry={() => list.refetch()} />
+  const counts = countStates(l.entries)
+  const steps = counts.place + counts.switch
+  const shown = only.size === 0 ? l.entries : l.entries.filter((e) => statesOf(e).some((s) => only.has(s)))
+  const turn = (s: State) => {
+    const next = new Set(only)
+    if (!next.delete(s)) next.add(s)
+    setOnly(next)
+  }
+  const follow = () => {
+    acts.leave.mutate()
+    say('The list is no longer followed.', { label: 'Follow it again', run: () => acts.back.mutate() })
+    go(`/workspaces/${workspace}/layers/lists`)
+  }
+  return (
+    <Screen
+      title={l.title}
+      says={`${count(l.entries.length, 'entry', 'entries')}, the lowest first. ${counts.same} as the list says.`}
+      actions={
+        <>
+          <Button onClick={() => go(`/workspaces/${workspace}/layers/lists`)}>Other lists</Button>
+          <Button look="quiet" onClick={follow}>
+            Follow no longer
+          </Button>
+          <Button look="strong" disabled={steps === 0 || take.isPending} onClick={() => take.mutate({})}>
+            {steps === 0 ? 'Nothing to take' : `Take all ${count(steps, 'step')}`}
+          </Button>
+        </>
+      }
+      aside={
+        <ListAside
+          workspace={workspace}
+          list={l}
+          steps={steps}
+          onSwitchOff={(mods) => change.mutate({ kind: 'switch', mods, on: false })}
+        />
+      }
+    >
+      <fieldset aria-label="Show only" className="mb-2 flex flex-wrap gap-1.5">
+        {(Object.keys(STATES) as State[])
+          .filter((s) => counts[s] > 0)
+          .map((s) => (
+            <button
+              key={s}
+              type="button"
+              aria-pressed={only.has(s)}
+              onClick={() => turn(s)}
+              className="rounded-full border border-line bg-card px-2.5 py-0.5 text-[12px] aria-pressed:border-woad aria-pressed:bg-woad-soft"
+            >
+              <b className="num font-semibold">{counts[s]}</b> {STATES[s]}
+            </button>
+          ))}
+        {only.size > 0 && (
+          <button type="button" className="text-woad underline" onClick={() => setOnly(NOTHING)}>
+            show all
+          </button>
+        )}
+      </fieldset>
+      <div className="card flex min-h-0 flex-1 flex-col overflow-hidden">
+        <div className={clsx(GRID, 'border-line border-b px-3.5 py-1 text-[11px] text-ink-3')}>
+          <span className="text-right">in list</span>
+          <span>mod</span>
+          <span>here</span>
+          <span>note</span>
+          <span />
+        </div>
+        <Entries
+          workspace={workspace}
+          entries={shown}
+          busy={take.isPending}
+          onTake={take.mutate}
+          onTick={tick.mutate}
+        />
+      </div>
+    </Screen>
+  )
+}
+
+function Entries({
+  workspace,
+  entries,
+  busy,
+  onTake,
+  onTick,
+}: {
+  workspace: number
+  entries: readonly Entry[]
+  busy: boolean
+  onTake: (taken: Taken) => void
+  onTick: (tick: { number: number; ticked: boolean }) => void
+}) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const virtual = useVirtualizer({
+    count: entries.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => 44,
+    overscan: 10,
+  })
+  return (
+    <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto">
+      <ul className="relative" style={{ height: virtual.getTotalSize() }}>
+        {virtual.getVirtualItems().map((item) => {
+          const e = entries[item.index]
+          if (!e) return null
+          return (
+            <li
+              key={e.number}
+              ref={virtual.measureElement}
+              data-index={item.index}
+              className={clsx(GRID, 'absolute right-0 left-0 border-line border-b px-3.5 py-1.5')}
+              style={{ top: item.start }}
+            >
+              <EntryRow workspace={workspace} entry={e} busy={busy} onTake={onTake} onTick={onTick} />
+            </li>
+          )
+        })}
+      </ul>
+    </div>
+  )
+}
+
+function EntryRow({
+  workspace,
+  entry: e,
+  busy,
+  onTake,
+  onTick,
+}: {
+  workspace: number
+  entry: Entry
+  busy: boolean
+  onTake: (taken: Taken) => void
+  onTick: (tick: { number: number; ticked: boolean }) => void
+}) {
+  const mod = e.mod
+  return (
+    <>
+      <span className="num text-right text-ink-3">{e.number}</span>
+      <span className="min-w-0">
+        {mod === undefined ? (
+          <b className="break-words font-medium">{e.name}</b>
+        ) : (
+          <Link
+            to={`/workspaces/${workspace}/layers/${mod}`}
+            className="break-words font-medium hover:underline"
+          >
+            {e.name}
+          </Link>
+        )}{' '}
+        <small className="text-[11px] text-ink-2">{e.version}</small>
+        {e.section && <small className="block text-[11px] text-ink-3">in {e.section}</small>}
+      </span>
+      <span className="leading-snug">
+        {mod === undefined && <Tag>missing</Tag>}
+        {mod !== undefined && statesOf(e)[0] === 'same' && <span className="text-ink-3">as it says</span>}
+        {e.otherVersion && <span className="block">{e.hereVersion}, another version</span>}
+        {e.to !== undefined && (
+          <span className="num block">
+            {e.position} → {e.to}
+          </span>
+        )}
+        {e.switchTo !== undefined && <span className="block">{e.switchTo ? 'off' : 'on'} here</span>}
+        {e.heldFast && <span className="block text-ink-2">kept here</span>}
+      </span>
+      <span className="min-w-0 text-ink-2">
+        {e.note && (
+          <label className="flex items-start gap-2">
+            <input
+              type="checkbox"
+              checked={e.ticked}
+              onChange={() => onTick({ number: e.number, ticked: !e.ticked })}
+              className="mt-1 accent-(--woad)"
+              aria-label={`Done: ${e.note}`}
+            />
+            <span className={clsx('whitespace-pre-wrap break-words', e.ticked && 'text-ink-3 line-through')}>
+              {e.note}
+            </span>
+          </label>
+        )}
+      </span>
+      <span className="flex flex-col items-end gap-1">
+        {mod === undefined && (
+          <Link to={`/workspaces/${workspace}/library`} className="text-woad underline">
+            Bring it in
+          </Link>
+        )}
+        {e.otherVersion && mod !== undefined && (
+          <Link
+            to={`/workspaces/${workspace}/library/${e.inLibrary ?? mod}/versions`}
+            className="text-woad underline"
+          >
+            {e.inLibrary === undefined ? 'Its versions' : 'It is in your library'}
+          </Link>
+        )}
+        {mod !== undefined && (e.to !== undefined || e.switchTo !== undefined) && (
+          <Button
+            className="h-6"
+            disabled={busy}
+            aria-label={`Take this step: ${e.name}`}
+            onClick={() =>
+              onTake({
+                moves: e.to === undefined ? [] : [mod],
+                switches: e.switchTo === undefined ? [] : [mod],
+              })
+            }
+          >
+            {e.to === undefined ? (e.switchTo ? 'Switch on' : 'Switch off') : 'Move'}
+          </Button>
+        )}
+      </span>
+    </>
+  )
+}
+
+function ListAside({
+  workspace,
+  list: l,
+  steps,
+  onSwitchOff,
+}: {
+  workspace: number
+  list: Schema['FollowView']
+  steps: number
+  onSwitchOff: (mods: number[]) => void
+}) {
+  const preview = useTakePreview(workspace, l.id, l.revision, steps > 0 ? {} : null)
+  const extraOn = l.extra.filter((x) => x.on)
+  return (
+    <Aside label="What taking it would change">
+      <h2>{steps > 0 ? 'Taking all of it' : 'The layers stand as it says'}</h2>
+      <p role="status" className="mt-1.5 text-ink-2 leading-snug">
+        {steps === 0 ? (
+          'What is missing or of another version is brought in under Library.'
+        ) : preview.data ? (
+          <DifferenceSaid difference={preview.data} tense="would" />
+        ) : (
+          'Looking what that would change …'
+        )}
+      </p>
+      {l.remarks.length > 0 && (
+        <AsidePart title="About the file">
+          <ul className="flex flex-col gap-1 leading-snug">
+            {l.remarks.map((r) => (
+              <li key={r}>{r}</li>
+            ))}
+          </ul>
+        </AsidePart>
+      )}
+      {l.extra.length > 0 && (
+        <AsidePart title={`${count(l.extra.length, 'layer')} that it does not name`}>
+          <p className="text-ink-2">They stay where they are among the others.</p>
+          <ul className="mt-1">
+            {l.extra.slice(0, 40).map((x) => (
+              <li key={x.mod} className="flex gap-2 py-0.5">
+                <Link
+                  to={`/workspaces/${workspace}/layers/${x.mod}`}
+                  className="min-w-0 flex-1 truncate hover:underline"
+                >
+                  {x.name}
+                </Link>
+                <span className="text-ink-2">{x.on ? '' : 'off'}</span>
+                <span className="num text-ink-3">{x.position}</span>
+              </li>
+            ))}
+          </ul>
+          {l.extra.length > 40 && <p className="text-ink-2">… and {l.extra.length - 40} more.</p>}
+          {extraOn.length > 0 && (
+            <Button className="mt-2" onClick={() => onSwitchOff(extraOn.map((x) => x.mod))}>
+              Switch {extraOn.length === 1 ? 'it' : `all ${extraOn.length}`} off
+            </Button>
+          )}
+        </AsidePart>
+      )}
+    </Aside>
+  )
+}

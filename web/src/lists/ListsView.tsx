@@ -1,0 +1,91 @@
+import { ScrollText } from 'lucide-react'
+import { useRef, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { useWorkspace } from '../frame/workspace'
+import { Button } from '../ui/Button'
+import { Screen } from '../ui/Screen'
+import { Empty, Failed, Loading } from '../ui/States'
+import { count, when } from '../ui/text'
+import { useBringInList, useLists } from './queries'
+
+/** The published orders that are followed, and bringing another one in. */
+export function ListsView() {
+  const workspace = useWorkspace()
+  const lists = useLists(workspace)
+  const go = useNavigate()
+  const input = useRef<HTMLInputElement>(null)
+  const [over, setOver] = useState(false)
+  const bringIn = useBringInList(workspace, (list) => go(`/workspaces/${workspace}/layers/lists/${list.id}`))
+  return (
+    <Screen
+      title="Lists"
+      says="Orders that somebody has published. Bringing one in changes nothing yet."
+      actions={
+        <>
+          <Button onClick={() => go(`/workspaces/${workspace}/layers`)}>Back to the layers</Button>
+          <Button look="strong" disabled={bringIn.isPending} onClick={() => input.current?.click()}>
+            Bring in a list …
+          </Button>
+          <input
+            ref={input}
+            type="file"
+            accept=".csv,.json,.md,.txt"
+            aria-label="The file of a list"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={(e) => {
+              const file = e.target.files?.[0]
+              if (file) bringIn.mutate(file)
+              e.target.value = ''
+            }}
+          />
+        </>
+      }
+    >
+      <section
+        aria-label="Lists"
+        className={`card min-h-0 flex-1 overflow-y-auto ${over ? 'outline-2 outline-woad outline-dashed' : ''}`}
+        onDragOver={(e) => {
+          e.preventDefault()
+          setOver(true)
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(e) => {
+          e.preventDefault()
+          setOver(false)
+          const file = e.dataTransfer.files[0]
+          if (file) bringIn.mutate(file)
+        }}
+      >
+        {lists.isPending ? (
+          <Loading what="the lists" />
+        ) : !lists.data ? (
+          <Failed error={lists.error} retry={() => lists.refetch()} />
+        ) : lists.data.length === 0 ? (
+          <Empty icon={ScrollText} title="No list is followed">
+            Drop one here: a table (CSV), JSON or Markdown with the names of mods in their order. You will see
+            what is missing, of another version or out of place, and can bring the layers to it step by step.
+          </Empty>
+        ) : (
+          <ul>
+            {lists.data.map((l) => (
+              <li key={l.id} className="border-line border-b">
+                <Link
+                  to={`/workspaces/${workspace}/layers/lists/${l.id}`}
+                  className="flex items-baseline gap-3 px-4 py-2.5 hover:bg-sunk/60"
+                >
+                  <b className="min-w-0 truncate font-semibold">{l.title}</b>
+                  <span className="text-ink-2">{count(l.entries, 'entry', 'entries')}</span>
+                  <span className="ml-auto text-ink-2">
+                    {l.away === 0 ? 'all as it says' : `${l.away} otherwise here`}
+                  </span>
+                  <span className="text-[12px] text-ink-3">since {when(l.at)}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+    </Screen>
+  )
+}
