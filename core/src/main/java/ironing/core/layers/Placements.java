@@ -142,8 +142,9 @@ public final class Placements {
   private static Map<Long, Integer> ends(List<PlacementRule> rules) {
     Map<Long, Integer> ends = new HashMap<>();
     for (PlacementRule r : rules) {
-      if (r.kind() == Kind.TOP) ends.put(r.layer(), TOP);
-      if (r.kind() == Kind.BOTTOM) ends.put(r.layer(), BOTTOM);
+      if (!r.kind().hasOther())
+        // one that is to be both stands between those that are to be only one of it
+        ends.merge(r.layer(), r.kind() == Kind.TOP ? TOP : BOTTOM, (a, b) -> a == b ? a : MIDDLE);
     }
     return ends;
   }
@@ -177,6 +178,14 @@ public final class Placements {
     }
     List<Tiers<Long>> tiers = new ArrayList<>(bands);
     Map<Long, Integer> ends = ends(rules);
+    Optional<Long> plain = order.stream().filter(l -> !ends.containsKey(l)).findFirst();
+    for (PlacementRule r : rules) {
+      // above and below one that is to be at neither end: the ring is to be found
+      if (r.kind().hasOther() || plain.isEmpty() || ends.get(r.layer()) != MIDDLE) continue;
+      long lower = r.kind() == Kind.TOP ? plain.get() : r.layer();
+      long upper = r.kind() == Kind.TOP ? r.layer() : plain.get();
+      constraints.add(new Constraint<>(lower, upper, r.reason(), r.from()));
+    }
     if (!ends.isEmpty()) {
       Map<Long, Integer> tierOf = new HashMap<>();
       for (long layer : order) tierOf.put(layer, ends.getOrDefault(layer, MIDDLE));

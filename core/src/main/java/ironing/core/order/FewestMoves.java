@@ -275,15 +275,37 @@ public final class FewestMoves {
 
     /** By index in the list, which rises: a largest set of items no two of which clash. */
     private BitSet antichain(List<Stay> free) {
-      int n = free.size();
-      BitSet[] wrong = new BitSet[n];
-      for (int i = 0; i < n; i++) {
-        wrong[i] = new BitSet(n);
-        // the singles come in the order of their present positions
-        for (int j = i + 1; j < n; j++)
-          if (reach[free.get(j).node()].get(free.get(i).node())) wrong[i].set(j);
+      // the singles come in the order of their present positions, and so do their nodes: of all
+      // that must come after one, those of lower numbers stand wrong
+      int[] indexOf = new int[graph.nodes()];
+      Arrays.fill(indexOf, -1);
+      for (int i = 0; i < free.size(); i++) indexOf[free.get(i).node()] = i;
+      List<int[]> pairs = new ArrayList<>();
+      BitSet clashing = new BitSet();
+      for (int j = 0; j < free.size(); j++) {
+        int node = free.get(j).node();
+        BitSet later = reach[node];
+        for (int v = later.nextSetBit(0); v >= 0 && v < node; v = later.nextSetBit(v + 1)) {
+          if (indexOf[v] < 0) continue;
+          pairs.add(new int[] {indexOf[v], j});
+          clashing.set(indexOf[v]);
+          clashing.set(j);
+        }
       }
-      return Matching.largestAntichain(wrong);
+      BitSet largest = new BitSet();
+      largest.set(0, free.size());
+      largest.andNot(clashing);
+      // the matching is only about those that clash at all
+      int[] few = clashing.stream().toArray();
+      BitSet[] wrong = new BitSet[few.length];
+      for (int i = 0; i < few.length; i++) {
+        wrong[i] = new BitSet(few.length);
+        indexOf[free.get(few[i]).node()] = i;
+      }
+      for (int[] p : pairs)
+        wrong[indexOf[free.get(p[0]).node()]].set(indexOf[free.get(p[1]).node()]);
+      Matching.largestAntichain(wrong).stream().forEach(i -> largest.set(few[i]));
+      return largest;
     }
 
     private Outcome<T> arranged(List<Stay> staying) {
@@ -316,16 +338,16 @@ public final class FewestMoves {
      * furthest.
      */
     private List<Constraint<T>> because(int item, BitSet stays) {
-      WishGraph<T>.Followers followers = graph.followers(item);
-      int best = -1, bestSteps = Integer.MAX_VALUE;
+      int node = graph.nodeOf(item);
+      BitSet after = new BitSet(), before = new BitSet();
       for (int s = stays.nextSetBit(0); s >= 0; s = stays.nextSetBit(s + 1)) {
-        int steps = graph.nodeOf(s) == graph.nodeOf(item) ? 0 : followers.steps(s, s < item);
-        boolean further = steps == bestSteps && Math.abs(s - item) > Math.abs(best - item);
-        if (steps == 0 || steps > bestSteps || steps == bestSteps && !further) continue;
-        best = s;
-        bestSteps = steps;
+        int other = graph.nodeOf(s);
+        if (other == node) continue;
+        if (s < item && reach[node].get(other)) after.set(s);
+        if (s > item && reach[other].get(node)) before.set(s);
       }
-      return best < 0 ? tiesOf(item) : followers.chain(best, best < item);
+      List<Constraint<T>> chain = graph.nearest(item, after, before);
+      return chain.isEmpty() ? tiesOf(item) : chain;
     }
 
     /** What ties an item to its block, or ties those together between which it stands. */

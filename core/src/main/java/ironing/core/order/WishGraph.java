@@ -3,7 +3,6 @@ package ironing.core.order;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Wishes.Directly;
 import ironing.core.order.Wishes.Tiers;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -42,7 +41,8 @@ final class WishGraph<T> {
   private final List<Directly<T>> tie = new ArrayList<>();
   private final int[] nodeOf;
   private final List<int[]> members = new ArrayList<>();
-  private final List<List<Edge<T>>> out = new ArrayList<>(), in = new ArrayList<>();
+  private final List<Edge<T>> edges = new ArrayList<>();
+  private Links forthLinks, backLinks;
   private List<Constraint<T>> ring = List.of();
   private int[] order;
 
@@ -60,7 +60,10 @@ final class WishGraph<T> {
       if (a != null && b != null && !a.equals(b) && ring.isEmpty()) wish(a, b, c);
     }
     for (Tiers<T> t : wishes.tiers()) if (ring.isEmpty()) fence(t);
-    if (ring.isEmpty()) sortOrRing();
+    if (!ring.isEmpty()) return;
+    forthLinks = new Links(true);
+    backLinks = new Links(false);
+    sortOrRing();
   }
 
   /** Why there is no order at all; empty where there is one. */
@@ -74,7 +77,7 @@ final class WishGraph<T> {
   }
 
   int nodes() {
-    return out.size();
+    return members.size();
   }
 
   /** The items of a node from the first on, by their present positions; none for a fence. */
@@ -93,10 +96,6 @@ final class WishGraph<T> {
   /** The wish that ties an item to the one behind it, or null. */
   Directly<T> tie(int item) {
     return tie.get(item);
-  }
-
-  List<Integer> after(int node) {
-    return out.get(node).stream().map(Edge::to).toList();
   }
 
   private void bind(List<Directly<T>> directly) {
@@ -161,19 +160,36 @@ final class WishGraph<T> {
 
   private int node(int[] items) {
     members.add(items);
-    out.add(new ArrayList<>());
-    in.add(new ArrayList<>());
     return members.size() - 1;
   }
 
-  private void edge(Edge<T> e) {
-    out.get(e.node()).add(e);
-    in.get(e.to()).add(e);
+  /**
+   * The edges that leave each node, or come to it, side by side: walks and sorts pass thousands.
+   */
+  private final class Links {
+    /** By node where its links begin; one more at the end. */
+    final int[] from = new int[nodes() + 1];
+
+    final int[] to = new int[edges.size()], edge = new int[edges.size()];
+    final byte[] steps = new byte[edges.size()];
+
+    Links(boolean forth) {
+      for (Edge<T> e : edges) from[(forth ? e.node() : e.to()) + 1]++;
+      for (int v = 0; v < nodes(); v++) from[v + 1] += from[v];
+      int[] next = Arrays.copyOf(from, nodes());
+      for (int i = 0; i < edges.size(); i++) {
+        Edge<T> e = edges.get(i);
+        int l = next[forth ? e.node() : e.to()]++;
+        to[l] = forth ? e.to() : e.node();
+        edge[l] = i;
+        steps[l] = (byte) e.steps();
+      }
+    }
   }
 
   private void wish(int a, int b, Constraint<T> c) {
     if (nodeOf[a] != nodeOf[b]) {
-      edge(new Edge<>(nodeOf[a], nodeOf[b], a, b, c, null));
+      edges.add(new Edge<>(nodeOf[a], nodeOf[b], a, b, c, null));
       return;
     }
     int[] items = members.get(nodeOf[a]);
@@ -193,15 +209,15 @@ final class WishGraph<T> {
     int previous = FENCE;
     for (int g = 0; g + 1 < groups.size(); g++) {
       int fence = node(new int[0]);
-      if (previous != FENCE) edge(new Edge<>(previous, fence, FENCE, FENCE, null, tiers));
+      if (previous != FENCE) edges.add(new Edge<>(previous, fence, FENCE, FENCE, null, tiers));
       for (T item : groups.get(g)) {
         int i = at.get(item);
         if (spans(i, tiers)) beforeAllAbove(i, groups, g, tiers);
-        else edge(new Edge<>(nodeOf[i], fence, i, FENCE, null, tiers));
+        else edges.add(new Edge<>(nodeOf[i], fence, i, FENCE, null, tiers));
       }
       for (T item : groups.get(g + 1)) {
         int i = at.get(item);
-        edge(new Edge<>(fence, nodeOf[i], FENCE, i, null, tiers));
+        edges.add(new Edge<>(fence, nodeOf[i], FENCE, i, null, tiers));
       }
       previous = fence;
     }
@@ -228,8 +244,7 @@ final class WishGraph<T> {
   }
 
   private void sortOrRing() {
-    int[] waiting = new int[nodes()];
-    for (List<Edge<T>> edges : out) for (Edge<T> e : edges) waiting[e.to()]++;
+    int[] waiting = waiting();
     int[] found = sorted(waiting, v -> 0, List.of());
     if (found.length == nodes()) {
       order = found;
@@ -241,11 +256,19 @@ final class WishGraph<T> {
     for (int v = stuck.nextSetBit(0); v >= 0; v = stuck.nextSetBit(v + 1)) {
       // every ring passes an item
       if (members.get(v).length == 0) continue;
-      List<Edge<T>> round = walk(v, stuck, true).way(v);
-      if (round != null && (best == null || steps(round) < steps(best))) best = round;
+      int most = best == null ? Integer.MAX_VALUE : steps(best);
+      List<Edge<T>> round = walk(v, stuck, most).way(v);
+      if (round != null && steps(round) < most) best = round;
       if (best != null && steps(best) == 2) break;
     }
     ring = ring(best);
+  }
+
+  /** By node, how many edges come to it. */
+  private int[] waiting() {
+    int[] waiting = new int[nodes()];
+    for (int to : forthLinks.to) waiting[to]++;
+    return waiting;
   }
 
   /** The priority of a node among those that are free to come next. */
@@ -255,8 +278,7 @@ final class WishGraph<T> {
 
   /** All nodes in order, with more pairs to keep; the wishes allow them. */
   int[] sorted(Priority priority, List<int[]> pairs) {
-    int[] waiting = new int[nodes()];
-    for (List<Edge<T>> edges : out) for (Edge<T> e : edges) waiting[e.to()]++;
+    int[] waiting = waiting();
     for (int[] p : pairs) waiting[p[1]]++;
     return sorted(waiting, priority, pairs);
   }
@@ -273,8 +295,10 @@ final class WishGraph<T> {
     while (!free.isEmpty()) {
       int v = free.poll()[0];
       sorted[n++] = v;
-      for (Edge<T> e : out.get(v))
-        if (--waiting[e.to()] == 0) free.add(new int[] {e.to(), priority.of(e.to())});
+      for (int l = forthLinks.from[v]; l < forthLinks.from[v + 1]; l++) {
+        int to = forthLinks.to[l];
+        if (--waiting[to] == 0) free.add(new int[] {to, priority.of(to)});
+      }
       for (int to : more.getOrDefault(v, List.of()))
         if (--waiting[to] == 0) free.add(new int[] {to, priority.of(to)});
     }
@@ -286,9 +310,12 @@ final class WishGraph<T> {
     BitSet[] reach = new BitSet[nodes()];
     for (int i = order.length - 1; i >= 0; i--) {
       BitSet r = reach[order[i]] = new BitSet(nodes());
-      for (Edge<T> e : out.get(order[i])) {
-        r.set(e.to());
-        r.or(reach[e.to()]);
+      for (int l = forthLinks.from[order[i]]; l < forthLinks.from[order[i] + 1]; l++) {
+        int to = forthLinks.to[l];
+        // what lies behind it is in already, when it is
+        if (r.get(to)) continue;
+        r.set(to);
+        r.or(reach[to]);
       }
     }
     return reach;
@@ -296,35 +323,56 @@ final class WishGraph<T> {
 
   /** The fewest wishes by which one item must come before another; it must. */
   List<Constraint<T>> chain(int from, int to) {
-    return chain(from, walk(nodeOf[from], all(), true).way(nodeOf[to]), to);
+    return chain(from, walk(nodeOf[from], all(), Integer.MAX_VALUE).way(nodeOf[to]), to);
   }
 
-  /** All that one item must come before, or after, and by how few wishes. */
-  final class Followers {
-    private final int item;
-    private final Walk forth, back;
+  /**
+   * The shortest chain of wishes between an item and one that must come after it, or before it; of
+   * several the one to the item that stands furthest from it now. Empty where there is none.
+   *
+   * @param after which of the items that must come after it count, by position; none need no walk
+   * @param before which of those that must come before it count
+   */
+  List<Constraint<T>> nearest(int item, BitSet after, BitSet before) {
+    Near forth = near(item, true, after, Integer.MAX_VALUE);
+    Near back = near(item, false, before, forth.steps);
+    boolean further =
+        back.steps == forth.steps && Math.abs(back.found - item) > Math.abs(forth.found - item);
+    if (back.found >= 0 && (back.steps < forth.steps || further))
+      return chain(back.found, back.walk.way(nodeOf[back.found]), item);
+    if (forth.found < 0) return List.of();
+    return chain(item, forth.walk.way(nodeOf[forth.found]), forth.found);
+  }
 
-    private Followers(int item) {
-      this.item = item;
-      forth = walk(nodeOf[item], all(), true);
-      back = walk(nodeOf[item], all(), false);
-    }
+  /** The first goal on the ways from one item, or to it. */
+  private final class Near {
+    private final Walk walk;
+    private int found = -1, steps = Integer.MAX_VALUE;
 
-    /** How many wishes lead from this item to another or back; 0 when none do. */
-    int steps(int other, boolean after) {
-      int far = (after ? forth : back).far[nodeOf[other]];
-      return far == Integer.MAX_VALUE ? 0 : far;
-    }
-
-    List<Constraint<T>> chain(int other, boolean after) {
-      return after
-          ? WishGraph.this.chain(item, forth.way(nodeOf[other]), other)
-          : WishGraph.this.chain(other, back.way(nodeOf[other]), item);
+    private Near(Walk walk) {
+      this.walk = walk;
     }
   }
 
-  Followers followers(int item) {
-    return new Followers(item);
+  private Near near(int item, boolean forth, BitSet goals, int most) {
+    Walk walk = new Walk(nodeOf[item], forth);
+    Near near = new Near(walk);
+    if (goals.isEmpty()) return near;
+    near.steps = most;
+    walk.run(
+        all(),
+        (node, steps) -> {
+          for (int other : members.get(node)) {
+            if (steps == 0 || !goals.get(other)) continue;
+            boolean first = near.found < 0 || steps < near.steps;
+            if (!first && Math.abs(other - item) <= Math.abs(near.found - item)) continue;
+            near.found = other;
+            near.steps = steps;
+          }
+          return near.steps;
+        });
+    if (near.found < 0) near.steps = Integer.MAX_VALUE;
+    return near;
   }
 
   private BitSet all() {
@@ -338,22 +386,54 @@ final class WishGraph<T> {
     final int start;
     final boolean forth;
     final int[] far = new int[nodes()];
-    final List<Edge<T>> cameBy = new ArrayList<>();
+    // by node: the edge that the shortest way comes by, -1 where none does
+    final int[] cameBy = new int[nodes()];
 
     Walk(int start, boolean forth) {
       this.start = start;
       this.forth = forth;
       Arrays.fill(far, Integer.MAX_VALUE);
-      for (int v = 0; v < far.length; v++) cameBy.add(null);
+      Arrays.fill(cameBy, -1);
+    }
+
+    // breadth first, step by step; the way over fences costs one step, when it leaves the item
+    void run(BitSet within, Visit visit) {
+      Links links = forth ? forthLinks : backLinks;
+      int[] now = new int[nodes() + 1], next = new int[nodes() + 1];
+      int inNow = 1, inNext;
+      now[0] = start;
+      for (int steps = 0; inNow > 0; steps++) {
+        inNext = 0;
+        for (int i = 0; i < inNow; i++) {
+          int here = now[i];
+          if (here != start && far[here] < steps) continue;
+          int most = visit.most(here, steps);
+          if (steps > most) return;
+          // come back to the beginning: the ring is closed, and goes on no further
+          if (here == start && steps > 0) continue;
+          for (int l = links.from[here]; l < links.from[here + 1]; l++) {
+            int to = links.to[l], far = steps + links.steps[l];
+            if (far > most || far >= this.far[to] || !within.get(to)) continue;
+            this.far[to] = far;
+            cameBy[to] = links.edge[l];
+            if (far == steps) now[inNow++] = to;
+            else next[inNext++] = to;
+          }
+        }
+        int[] swap = now;
+        now = next;
+        next = swap;
+        inNow = inNext;
+      }
     }
 
     /** Null where there is none. */
     List<Edge<T>> way(int goal) {
-      if (cameBy.get(goal) == null) return null;
+      if (cameBy[goal] < 0) return null;
       List<Edge<T>> way = new ArrayList<>();
       int v = goal;
       do {
-        Edge<T> e = cameBy.get(v);
+        Edge<T> e = edges.get(cameBy[v]);
         way.add(forth ? 0 : way.size(), e);
         v = forth ? e.node() : e.to();
       } while (v != start);
@@ -361,26 +441,15 @@ final class WishGraph<T> {
     }
   }
 
-  // breadth first; the way over fences costs one step, when it leaves the item
-  private Walk walk(int start, BitSet within, boolean forth) {
-    Walk walk = new Walk(start, forth);
-    ArrayDeque<int[]> queue = new ArrayDeque<>();
-    queue.add(new int[] {start, 0});
-    while (!queue.isEmpty()) {
-      int[] here = queue.poll();
-      // come back to the beginning: the ring is closed, and goes on no further
-      if (here[0] == start && here[1] > 0) continue;
-      if (here[0] != start && here[1] > walk.far[here[0]]) continue;
-      for (Edge<T> e : (forth ? out : in).get(here[0])) {
-        int next = forth ? e.to() : e.node();
-        int steps = here[1] + e.steps();
-        if (!within.get(next) || steps >= walk.far[next]) continue;
-        walk.far[next] = steps;
-        walk.cameBy.set(next, e);
-        if (e.steps() == 0) queue.addFirst(new int[] {next, steps});
-        else queue.addLast(new int[] {next, steps});
-      }
-    }
+  /** What is done at each node, the nearest first. */
+  private interface Visit {
+    /** Up to how many steps the walk is to go on. */
+    int most(int node, int steps);
+  }
+
+  private Walk walk(int start, BitSet within, int most) {
+    Walk walk = new Walk(start, true);
+    walk.run(within, (node, steps) -> node == start && steps > 0 ? -1 : most - 1);
     return walk;
   }
 

@@ -47,7 +47,7 @@ class PlacementsTest {
    * Beside every order of up to eight layers: where the user's rules can hold they do, and no order
    * in which they hold moves fewer layers.
    */
-  @Property(tries = 60)
+  @Property(tries = 100)
   void a_suggestion_keeps_all_rules_with_the_fewest_moves(@ForAll long seed) {
     Random random = new Random(seed);
     int n = 4 + random.nextInt(5);
@@ -96,6 +96,18 @@ class PlacementsTest {
       everyOrder(items, from + 1, use);
       Collections.swap(items, from, i);
     }
+  }
+
+  @Test
+  void one_that_is_to_be_on_top_and_lowest_is_a_ring_or_stands_between() {
+    List<PlacementRule> both = List.of(user(Kind.TOP, 2, 0), user(Kind.BOTTOM, 2, 0));
+    Suggestion s = Placements.suggest(List.of(1L, 2L, 3L), both, NO_BANDS, Set.of());
+    assertThat(((Outcome.Ring<Long>) s.outcome()).ring()).hasSize(2);
+    List<PlacementRule> between = new ArrayList<>(both);
+    between.add(user(Kind.TOP, 1, 0));
+    between.add(user(Kind.BOTTOM, 3, 0));
+    assertThat(order(Placements.suggest(List.of(1L, 2L, 3L), between, NO_BANDS, Set.of())))
+        .containsExactly(3L, 2L, 1L);
   }
 
   @Test
