@@ -21,6 +21,7 @@ import ironing.core.library.ContentLayout.Placed;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.core.loadorder.LoadOrderProposal;
+import ironing.core.loadorder.PluginFacts;
 import ironing.core.order.Ordering;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
@@ -181,7 +182,7 @@ class DemoWorldTest {
   }
 
   private List<LoadOrder.Wish> proposal(Picture p) {
-    LoadOrderProposal proposal = LoadOrderProposal.propose(p.loadOrder(), List.of());
+    LoadOrderProposal proposal = LoadOrderProposal.propose(p.loadOrder(), List.of(), PluginFacts.NONE);
     return LoadOrderProposal.asWishes(
         p.loadOrder(), ((Ordering.Outcome.Sorted<String>) proposal.outcome()).order());
   }

@@ -42,3 +42,6 @@ create table pair_note (
   check (lower_strand < upper_strand)
 );
 create index on pair_note (workspace_id);
+
+-- The user's word on rules of the load order, as JSON.
+alter table workspace add column load_rules text not null default '{"own":[],"treated":{}}';

@@ -9,12 +9,9 @@ import ironing.core.IroningException;
 import ironing.core.lists.PublishedList.Entry;
 import ironing.core.lists.PublishedList.Kind;
 import ironing.core.path.PathCase;
+import ironing.core.text.DecodedText;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.ByteBuffer;
-import java.nio.charset.CharacterCodingException;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
 import java.text.Normalizer;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -39,7 +36,6 @@ public final class ListReader {
   public static final int LARGEST = 32 << 20;
 
   private static final String FORMAT = "ironing/list@1";
-  private static final Charset WINDOWS = Charset.forName("windows-1252");
   private static final Pattern BULLET =
       Pattern.compile("\\s{0,3}(?:[-*+]|\\d{1,6}[.)])\\s+(?:\\[([ xX])]\\s+)?(\\S.*)");
   private static final Pattern RULE_OF_TABLE = Pattern.compile("\\|?\\s*:?-+:?\\s*(\\|.*)?");
@@ -71,35 +67,13 @@ public final class ListReader {
   private PublishedList read(byte[] file) {
     if (file.length > LARGEST)
       throw bad("It is larger than 32 MiB.", "Publish the order alone, as CSV, JSON or Markdown.");
-    String text = text(file).replace("\u0000", "");
+    DecodedText decoded = DecodedText.of(file);
+    decoded.remark().ifPresent(remarks::add);
+    String text = decoded.text().replace("\u0000", "");
     if (text.isBlank())
       throw bad("There is nothing in it.", "Choose a file that holds an order of mods or plugins.");
     Table table = table(text);
     return new PublishedList(table.kind, title, entries(table), remarks);
-  }
-
-  private String text(byte[] file) {
-    if (begins(file, 0xEF, 0xBB, 0xBF))
-      return new String(file, 3, file.length - 3, StandardCharsets.UTF_8);
-    if (begins(file, 0xFF, 0xFE)) return other(file, StandardCharsets.UTF_16LE, "UTF-16");
-    if (begins(file, 0xFE, 0xFF)) return other(file, StandardCharsets.UTF_16BE, "UTF-16");
-    try {
-      return StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(file)).toString();
-    } catch (CharacterCodingException e) {
-      remarks.add("It is not UTF-8; it was read as Windows-1252, so look at the accents in names.");
-      return new String(file, WINDOWS);
-    }
-  }
-
-  private String other(byte[] file, Charset charset, String name) {
-    remarks.add("It is written in " + name + ".");
-    return new String(file, 2, file.length - 2, charset);
-  }
-
-  private static boolean begins(byte[] file, int... mark) {
-    if (file.length < mark.length) return false;
-    for (int i = 0; i < mark.length; i++) if ((file[i] & 0xFF) != mark[i]) return false;
-    return true;
   }
 
   /** Rows by the names of their columns, in lower case, with the line that each begins in. */

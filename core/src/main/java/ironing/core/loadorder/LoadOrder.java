@@ -43,12 +43,36 @@ public final class LoadOrder {
     }
   }
 
-  /** What the user decided: an order of names, each on or off. Plugins not in play may be named. */
-  public record Wish(String name, boolean on) {}
+  /**
+   * What the user decided: an order of names, each on or off. Plugins not in play may be named.
+   *
+   * @param kept whether a proposal must leave it where it is
+   */
+  public record Wish(String name, boolean on, boolean kept) {
+    public Wish(String name, boolean on) {
+      this(name, on, false);
+    }
 
-  public record Entry(Found plugin, boolean on, boolean own) {
+    public Wish withOn(boolean on) {
+      return new Wish(name, on, kept);
+    }
+
+    public Wish withKept(boolean kept) {
+      return new Wish(name, on, kept);
+    }
+  }
+
+  /**
+   * @param own one of the game's
+   * @param fresh whether nobody has given it a place yet: it has just come
+   */
+  public record Entry(Found plugin, boolean on, boolean own, boolean kept, boolean fresh) {
     public String name() {
       return plugin.name();
+    }
+
+    Wish asWish() {
+      return new Wish(name(), on, kept);
     }
   }
 
@@ -80,14 +104,14 @@ public final class LoadOrder {
     List<Entry> entries = new ArrayList<>();
     for (String own : game.plugins().map(GameDefinition.Plugins::own).orElse(List.of())) {
       Found f = left.remove(PathCase.fold(own));
-      if (f != null) entries.add(new Entry(f, true, true));
+      if (f != null) entries.add(new Entry(f, true, true, false, false));
     }
     TreeMap<Integer, StageOrder> stages = new TreeMap<>();
     for (Wish w : wishes) {
       Found f = left.remove(PathCase.fold(w.name()));
-      if (f != null) stageOf(stages, f).place(new Entry(f, w.on(), false));
+      if (f != null) stageOf(stages, f).place(new Entry(f, w.on(), false, w.kept(), false));
     }
-    for (Found f : left.values()) stageOf(stages, f).bring(new Entry(f, true, false));
+    for (Found f : left.values()) stageOf(stages, f).bring(new Entry(f, true, false, false, true));
     for (StageOrder s : stages.values()) s.appendTo(entries);
     return new LoadOrder(entries);
   }
@@ -141,7 +165,7 @@ public final class LoadOrder {
 
   /** This order as wishes. */
   public List<Wish> asWishes() {
-    return entries.stream().filter(e -> !e.own()).map(e -> new Wish(e.name(), e.on())).toList();
+    return entries.stream().filter(e -> !e.own()).map(Entry::asWish).toList();
   }
 
   /**
@@ -164,7 +188,7 @@ public final class LoadOrder {
     for (Wish w : wanted) {
       Optional<Entry> e = find(w.name());
       if (e.isEmpty() || e.get().own()) continue;
-      out.add(new Wish(e.get().name(), w.on()));
+      out.add(new Wish(e.get().name(), w.on(), w.kept()));
       out.addAll(behind.getOrDefault(PathCase.fold(w.name()), List.of()));
     }
     return out;

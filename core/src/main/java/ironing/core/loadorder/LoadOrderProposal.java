@@ -2,126 +2,186 @@ package ironing.core.loadorder;
 
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
-import ironing.core.order.Ordering;
+import ironing.core.loadorder.LoadWishes.Soft;
+import ironing.core.order.Around;
+import ironing.core.order.FewestMoves;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Outcome;
+import ironing.core.order.WaysOut;
+import ironing.core.order.Wishes;
+import ironing.core.order.Wishes.Tiers;
 import java.util.ArrayList;
-import java.util.IdentityHashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 
 /**
- * A better load order, as a value to look at before it is taken: every plugin after its masters,
- * and what cards ask for where that leaves room. The game's own stay first and stages stay apart,
- * because {@link LoadOrder} keeps them so and nothing here moves a plugin across.
+ * A better load order, as a value to look at before it is taken: what is fixed holds, then the
+ * rules by their strength, and as few plugins as can be move. What is kept here does not.
  *
- * @param outcome names as they are spelled in play; a ring when masters contradict one another
- * @param leftOut wishes of cards that contradict the files or one another
+ * @param outcome names as they are spelled in play; a ring when what is fixed, or fixed and kept
+ *     here, contradicts itself
+ * @param gaveWay what could not be kept beside stronger wishes
  */
-public record LoadOrderProposal(Outcome<String> outcome, List<CardWish> leftOut) {
-  private static final String FILE = "the file";
-  private static final String CARD = "the mod’s card";
-  private static final String GAME = "the game";
-
-  /** A wish from a mod's card: {@code plugin} after or before {@code other}. */
-  public record CardWish(String plugin, String other, boolean after, String mod) {}
+public record LoadOrderProposal(Outcome<String> outcome, List<GaveWay> gaveWay, Held held) {
+  private static final int TRIES = 60;
 
   /**
-   * Cost: a sort for each wish that is left out, and one more.
-   *
-   * @param cardWishes the later ones give way where they contradict
+   * @param rule empty where a plugin was let out of its mod’s band
+   * @param plugin whom it is about
+   * @param ring the shortest one that it closed
    */
-  public static LoadOrderProposal propose(LoadOrder order, List<CardWish> cardWishes) {
-    List<String> present = order.entries().stream().map(Entry::name).toList();
-    List<Constraint<String>> all = fixed(order);
-    for (Constraint<String> c : all) {
-      Optional<Constraint<String>> against = stageAgainst(order, c);
-      if (against.isPresent())
-        return new LoadOrderProposal(new Outcome.Ring<>(List.of(c, against.get())), List.of());
-    }
-    List<CardWish> leftOut = new ArrayList<>();
-    Map<Constraint<String>, CardWish> wishes = new IdentityHashMap<>();
-    for (CardWish w : cardWishes) {
-      Optional<Entry> plugin = order.find(w.plugin()), other = order.find(w.other());
-      if (plugin.isEmpty() || other.isEmpty()) continue;
-      Constraint<String> c = constraint(w, plugin.get().name(), other.get().name());
-      if (stageAgainst(order, c).isPresent()) {
-        leftOut.add(w);
+  public record GaveWay(Optional<LoadRule> rule, String plugin, List<Constraint<String>> ring) {}
+
+  /** What the proposal keeps, for questions about it. */
+  public record Held(List<String> present, Wishes<String> wishes) {}
+
+  /**
+   * A thing that can be taken out of a contradiction.
+   *
+   * @param rule the key of a rule, or null
+   * @param off a plugin that would be switched off, or null
+   * @param free a plugin that would no longer be kept where it is, or null
+   */
+  public record Exit(String rule, String off, String free) {}
+
+  /**
+   * Cost: one sort, and a search for a ring for each wish that gives way.
+   *
+   * @param rules of one strength the later ones give way
+   */
+  public static LoadOrderProposal propose(
+      LoadOrder order, List<LoadRule> rules, PluginFacts facts) {
+    List<String> present = names(order);
+    LoadWishes wishes = new LoadWishes(order, rules, facts);
+    List<Soft> standing = new ArrayList<>(wishes.soft());
+    Map<Integer, Tiers<String>> bands = new TreeMap<>(wishes.bands());
+    List<GaveWay> gaveWay = new ArrayList<>();
+    while (true) {
+      Wishes<String> held = wishes.wishes(standing, bands.values());
+      Outcome<String> outcome = FewestMoves.sort(present, held);
+      if (!(outcome instanceof Outcome.Ring<String> found))
+        return new LoadOrderProposal(outcome, List.copyOf(gaveWay), new Held(present, held));
+      List<Constraint<String>> ring = found.ring();
+      Optional<Constraint<String>> band =
+          ring.stream().filter(c -> c.from().equals(LoadWishes.BANDS)).findFirst();
+      if (band.isPresent()) {
+        String plugin = band.get().later();
+        bands.replaceAll((stage, t) -> t.tierOf().containsKey(plugin) ? t.without(plugin) : t);
+        gaveWay.add(new GaveWay(Optional.empty(), plugin, ring));
         continue;
       }
-      wishes.put(c, w);
-      all.add(c);
+      Optional<Soft> weakest = weakest(standing, ring);
+      if (weakest.isEmpty())
+        return new LoadOrderProposal(outcome, List.copyOf(gaveWay), new Held(present, held));
+      standing.remove(weakest.get());
+      LoadRule rule = weakest.get().rule();
+      gaveWay.add(new GaveWay(Optional.of(rule), rule.plugin().text(), ring));
     }
-    while (true) {
-      Outcome<String> outcome = Ordering.sort(present, all);
-      if (!(outcome instanceof Outcome.Ring<String> ring))
-        return new LoadOrderProposal(outcome, List.copyOf(leftOut));
-      Optional<Constraint<String>> weakest =
-          ring.ring().stream()
-              .filter(wishes::containsKey)
-              .reduce((a, b) -> all.indexOf(a) > all.indexOf(b) ? a : b);
-      if (weakest.isEmpty()) return new LoadOrderProposal(outcome, List.copyOf(leftOut));
-      leftOut.add(wishes.get(weakest.get()));
-      all.removeIf(c -> c == weakest.get());
+  }
+
+  private static List<String> names(LoadOrder order) {
+    return order.entries().stream().map(Entry::name).toList();
+  }
+
+  /** Of the rules in a ring the last one of the least strength. */
+  private static Optional<Soft> weakest(List<Soft> standing, List<Constraint<String>> ring) {
+    Soft weakest = null;
+    for (Soft s : standing) {
+      if (ring.stream().noneMatch(s::said)) continue;
+      if (weakest == null || s.rule().strength().compareTo(weakest.rule().strength()) >= 0)
+        weakest = s;
     }
+    return Optional.ofNullable(weakest);
+  }
+
+  /**
+   * The smallest sets of things that could be taken out so that all the rest holds together: rules,
+   * places kept here, or plugins switched off. Empty sets where nothing contradicts.
+   */
+  public static WaysOut.Found<Exit> waysOut(
+      LoadOrder order, List<LoadRule> rules, PluginFacts facts) {
+    List<String> present = names(order);
+    LoadWishes wishes = new LoadWishes(order, rules, facts);
+    return WaysOut.smallest(out -> ringWithout(present, wishes, out), TRIES);
+  }
+
+  private static List<Exit> ringWithout(List<String> present, LoadWishes wishes, Set<Exit> out) {
+    Set<String> rules = new HashSet<>(), off = new HashSet<>(), kept = new HashSet<>(wishes.kept());
+    for (Exit e : out) {
+      if (e.rule() != null) rules.add(e.rule());
+      if (e.off() != null) off.add(e.off());
+      if (e.free() != null) kept.remove(e.free());
+    }
+    Wishes<String> fixed = wishes.fixedWishes(off, kept);
+    List<Constraint<String>> constraints = new ArrayList<>(fixed.constraints());
+    List<Tiers<String>> tiers = new ArrayList<>(fixed.tiers());
+    List<Soft> standing =
+        wishes.soft().stream().filter(s -> !rules.contains(s.rule().key())).toList();
+    for (Soft s : standing) {
+      constraints.addAll(s.constraints());
+      s.tiers().ifPresent(tiers::add);
+    }
+    Outcome<String> outcome =
+        FewestMoves.sort(present, new Wishes<>(constraints, List.of(), tiers, kept));
+    if (!(outcome instanceof Outcome.Ring<String> found)) return null;
+    List<Exit> exits = new ArrayList<>();
+    for (Constraint<String> step : found.ring()) {
+      for (Soft s : standing) if (s.said(step)) exits.add(new Exit(s.rule().key(), null, null));
+      if (step.from().equals(LoadWishes.FILE)) exits.add(new Exit(null, step.later(), null));
+      if (step.from().equals(LoadWishes.KEPT)) {
+        exits.add(new Exit(null, null, step.earlier()));
+        exits.add(new Exit(null, null, step.later()));
+      }
+    }
+    return exits;
+  }
+
+  /** The present order with some of the proposed moves made. */
+  public List<String> some(Set<String> moved) {
+    Outcome.Sorted<String> sorted = (Outcome.Sorted<String>) outcome;
+    return FewestMoves.some(held.present(), sorted, moved);
+  }
+
+  /**
+   * Why a plugin stands where it does.
+   *
+   * @param lowest the first place, from 0, at which it would keep all its rules if nothing else
+   *     moved
+   * @param highest the last such place; below lowest where there is none
+   */
+  public record Why(Around<String> around, int lowest, int highest) {}
+
+  /**
+   * @param name as it is spelled in play
+   */
+  public Why why(String name) {
+    Around<String> around = Around.of(held.present(), held.wishes(), name);
+    Set<String> before = new HashSet<>(), after = new HashSet<>();
+    around.before().forEach(t -> before.add(t.other()));
+    around.after().forEach(t -> after.add(t.other()));
+    int lowest = 0, highest = held.present().size() - 1, at = 0;
+    boolean bounded = false;
+    for (String other : held.present()) {
+      if (other.equals(name)) continue;
+      if (before.contains(other)) lowest = at + 1;
+      if (after.contains(other) && !bounded) {
+        highest = at;
+        bounded = true;
+      }
+      at++;
+    }
+    return new Why(around, lowest, highest);
   }
 
   /** The proposed order with the on and off of the present one. */
   public static List<Wish> asWishes(LoadOrder present, List<String> order) {
     List<Wish> wishes = new ArrayList<>();
     for (String name : order)
-      present
-          .find(name)
-          .filter(e -> !e.own())
-          .ifPresent(e -> wishes.add(new Wish(e.name(), e.on())));
+      present.find(name).filter(e -> !e.own()).ifPresent(e -> wishes.add(e.asWish()));
     return wishes;
-  }
-
-  private static List<Constraint<String>> fixed(LoadOrder order) {
-    List<Constraint<String>> out = new ArrayList<>();
-    String ownBefore = null;
-    for (Entry e : order.entries()) {
-      if (e.own()) {
-        if (ownBefore != null)
-          out.add(
-              new Constraint<>(
-                  ownBefore, e.name(), "the game loads its own plugins in this order", GAME));
-        ownBefore = e.name();
-      }
-      for (String master : e.plugin().masters()) {
-        order
-            .find(master)
-            .ifPresent(
-                m ->
-                    out.add(
-                        new Constraint<>(
-                            m.name(), e.name(), "it lists " + m.name() + " as a master", FILE)));
-      }
-    }
-    return out;
-  }
-
-  private static Constraint<String> constraint(CardWish w, String plugin, String other) {
-    return w.after()
-        ? new Constraint<>(
-            other, plugin, "the card of " + w.mod() + " asks for it after " + other, CARD)
-        : new Constraint<>(
-            plugin, other, "the card of " + w.mod() + " asks for " + plugin + " before it", CARD);
-  }
-
-  /** What the stages say against a constraint: it wants a plugin of a higher stage first. */
-  private static Optional<Constraint<String>> stageAgainst(LoadOrder order, Constraint<String> c) {
-    int earlier = stageOf(order, c.earlier()), later = stageOf(order, c.later());
-    if (earlier <= later) return Optional.empty();
-    String reason =
-        later < 0
-            ? "the game loads its own plugins first"
-            : c.earlier() + " is of stage " + earlier + ", which loads after stage " + later;
-    return Optional.of(new Constraint<>(c.later(), c.earlier(), reason, later < 0 ? GAME : FILE));
-  }
-
-  private static int stageOf(LoadOrder order, String name) {
-    return order.find(name).map(e -> e.own() ? -1 : e.plugin().stage()).orElseThrow();
   }
 }

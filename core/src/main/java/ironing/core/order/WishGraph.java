@@ -344,6 +344,26 @@ final class WishGraph<T> {
     return chain(item, forth.walk.way(nodeOf[forth.found]), forth.found);
   }
 
+  /** All that must come after an item, or before it, by how few wishes. */
+  List<Around.Tie<T>> ties(int item, boolean after) {
+    Walk walk = new Walk(nodeOf[item], after);
+    List<Integer> found = new ArrayList<>();
+    walk.run(
+        all(),
+        (node, steps) -> {
+          if (steps > 0) for (int other : members.get(node)) found.add(other);
+          return Integer.MAX_VALUE;
+        });
+    List<Around.Tie<T>> ties = new ArrayList<>();
+    for (int other : found) {
+      List<Edge<T>> way = walk.way(nodeOf[other]);
+      ties.add(
+          new Around.Tie<>(
+              present.get(other), after ? chain(item, way, other) : chain(other, way, item)));
+    }
+    return List.copyOf(ties);
+  }
+
   /** The first goal on the ways from one item, or to it. */
   private final class Near {
     private final Walk walk;

@@ -2,6 +2,7 @@ package ironing.core.picture;
 
 import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.loadorder.RuleBook;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -21,6 +22,8 @@ import java.util.TreeSet;
  * @param sections the named stretches of layers, in no order; each has a layer
  * @param rulings of several that speak of one path, one of that very path decides, else the last
  * @param rules the user's own rules of placement; all profiles of a workspace share them
+ * @param loadRules the user's word on rules of the load order; shared likewise
+ * @param muted the keys of rules of the load order that do not count in this profile
  */
 public record Arrangement(
     List<Layer> layers,
@@ -29,10 +32,11 @@ public record Arrangement(
     Map<Long, Set<String>> heldBack,
     List<Section> sections,
     List<Ruling> rulings,
-    List<PlacementRule> rules) {
+    List<PlacementRule> rules,
+    RuleBook loadRules,
+    Set<String> muted) {
   /** Of a workspace in which nothing has been decided yet. */
-  public static final Arrangement EMPTY =
-      new Arrangement(List.of(), List.of(), Map.of(), Map.of(), List.of(), List.of(), List.of());
+  public static final Arrangement EMPTY = new Arrangement(List.of(), List.of(), Map.of());
 
   /**
    * @param section the section that it is in, 0 for none
@@ -97,32 +101,57 @@ public record Arrangement(
     sections = sections.stream().filter(s -> used.contains(s.id())).toList();
     rulings = List.copyOf(rulings);
     rules = List.copyOf(rules);
+    muted = Collections.unmodifiableSet(new TreeSet<>(muted));
   }
 
   /** With nothing held back, no sections, rulings or rules. */
   public Arrangement(
       List<Layer> layers, List<Wish> plugins, Map<String, Map<String, String>> decisions) {
-    this(layers, plugins, decisions, Map.of(), List.of(), List.of(), List.of());
+    this(
+        layers,
+        plugins,
+        decisions,
+        Map.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        RuleBook.EMPTY,
+        Set.of());
   }
 
   public Arrangement withLayers(List<Layer> layers) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   public Arrangement withLayers(List<Layer> layers, List<Section> sections) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   public Arrangement withPlugins(List<Wish> plugins) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   public Arrangement withRulings(List<Ruling> rulings) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   public Arrangement withRules(List<PlacementRule> rules) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+  }
+
+  public Arrangement withLoadRules(RuleBook loadRules) {
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+  }
+
+  public Arrangement withMuted(Set<String> muted) {
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   /** With the user's choices for one record replaced; none of them takes the record out. */
@@ -133,7 +162,8 @@ public record Arrangement(
   }
 
   public Arrangement withDecisions(Map<String, Map<String, String>> decisions) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   /** With what is held back of one mod replaced. */
@@ -144,7 +174,8 @@ public record Arrangement(
   }
 
   public Arrangement withHeldBack(Map<Long, Set<String>> heldBack) {
-    return new Arrangement(layers, plugins, decisions, heldBack, sections, rulings, rules);
+    return new Arrangement(
+        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
   }
 
   /**
@@ -162,7 +193,9 @@ public record Arrangement(
         held,
         sections,
         rulings.stream().map(r -> r.mod() == mod ? new Ruling(r.at(), other) : r).toList(),
-        rules);
+        rules,
+        loadRules,
+        muted);
   }
 
   public Map<String, String> decisionsOn(String record) {

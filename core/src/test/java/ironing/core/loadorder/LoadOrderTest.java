@@ -1,5 +1,6 @@
 package ironing.core.loadorder;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import ironing.core.game.GameDefinition;
@@ -8,13 +9,16 @@ import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.LoadOrderCheck.Code;
 import ironing.core.loadorder.LoadOrderCheck.Slots;
 import ironing.core.loadorder.LoadOrderCheck.Trouble;
-import ironing.core.loadorder.LoadOrderProposal.CardWish;
+import ironing.core.loadorder.LoadRule.Kind;
+import ironing.core.loadorder.LoadRule.Strength;
+import ironing.core.loadorder.LoadRule.Who;
 import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.testkit.TestWorld;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -121,6 +125,29 @@ class LoadOrderTest {
   }
 
   @Test
+  void a_list_that_somebody_changed_is_read_back() {
+    GameDefinition.ListFile list =
+        TestWorld.GAME.plugins().flatMap(GameDefinition.Plugins::list).orElseThrow();
+    ListText.Told told =
+        ListText.read(
+            list, "use B.plug\r\n\r\nskip  A.plug \nuse b.PLUG\nBase.plug\n".getBytes(UTF_8));
+    assertThat(told.wishes()).containsExactly(new Wish("B.plug", true), new Wish("A.plug", false));
+    assertThat(told.remarks())
+        .containsExactly(
+            "Line 4 names b.PLUG again; its first place counts.",
+            "Line 5 is not of its form: “Base.plug”.");
+    LoadOrder order =
+        world()
+            .plugin(1, "A.plug", 5)
+            .plugin(1, "Ü.plug", 5)
+            .wish("A.plug", false)
+            .picture()
+            .loadOrder();
+    byte[] utf16 = ("\uFEFF" + ListText.write(list, order)).getBytes(StandardCharsets.UTF_16LE);
+    assertThat(ListText.read(list, utf16).wishes()).isEqualTo(order.asWishes());
+  }
+
+  @Test
   void every_trouble_is_told_with_a_remedy() {
     TestWorld w =
         world()
@@ -209,8 +236,23 @@ class LoadOrderTest {
     assertThat(troubles(w.wish("P3.plug", false), "1")).isEmpty();
   }
 
-  private static LoadOrderProposal propose(TestWorld w, CardWish... wishes) {
-    return LoadOrderProposal.propose(w.picture().loadOrder(), List.of(wishes));
+  private static LoadOrderProposal propose(TestWorld w, LoadRule... rules) {
+    return LoadOrderProposal.propose(w.picture().loadOrder(), List.of(rules), PluginFacts.NONE);
+  }
+
+  private static LoadRule card(String plugin, Kind kind, String other) {
+    return new LoadRule(
+        plugin + " " + kind + " " + other,
+        kind,
+        Who.named(plugin),
+        Who.named(other),
+        "the card asks for it",
+        "the mod’s card",
+        Strength.CARD);
+  }
+
+  private static List<LoadRule> gaveWay(LoadOrderProposal p) {
+    return p.gaveWay().stream().map(g -> g.rule().orElseThrow()).toList();
   }
 
   private static List<String> sorted(LoadOrderProposal p) {
@@ -243,23 +285,24 @@ class LoadOrderTest {
   void cards_are_heeded_where_the_files_leave_room() {
     TestWorld w =
         world().plugin(1, "A.plug", 5).plugin(1, "B.plug", 5, "A.plug").plugin(1, "E.plug", 2);
-    CardWish fine = new CardWish("A.plug", "E.plug", true, "Mod"),
-        against = new CardWish("A.plug", "B.plug", true, "Mod"),
-        stage = new CardWish("E.plug", "A.plug", true, "Mod");
+    LoadRule fine = card("A.plug", Kind.AFTER, "E.plug"),
+        against = card("A.plug", Kind.AFTER, "B.plug"),
+        stage = card("E.plug", Kind.AFTER, "A.plug");
     LoadOrderProposal p =
-        propose(w, against, fine, stage, new CardWish("A.plug", "NotHere.plug", true, "Mod"));
+        propose(w, against, fine, stage, card("A.plug", Kind.AFTER, "NotHere.plug"));
     assertThat(sorted(p)).containsExactly("Base.plug", "E.plug", "A.plug", "B.plug");
-    assertThat(p.leftOut()).containsExactlyInAnyOrder(against, stage);
+    assertThat(gaveWay(p)).containsExactlyInAnyOrder(against, stage);
+    assertThat(p.gaveWay()).allSatisfy(g -> assertThat(g.ring()).hasSize(2));
   }
 
   @Test
   void of_cards_that_contradict_one_another_the_later_gives_way() {
     TestWorld w = world().plugin(1, "A.plug", 5).plugin(1, "B.plug", 5).plugin(1, "C.plug", 5);
-    CardWish first = new CardWish("A.plug", "B.plug", true, "One"),
-        second = new CardWish("B.plug", "A.plug", true, "Two"),
-        third = new CardWish("C.plug", "A.plug", false, "Three");
+    LoadRule first = card("A.plug", Kind.AFTER, "B.plug"),
+        second = card("B.plug", Kind.AFTER, "A.plug"),
+        third = card("C.plug", Kind.BEFORE, "A.plug");
     LoadOrderProposal p = propose(w, first, second, third);
-    assertThat(p.leftOut()).containsExactly(second);
+    assertThat(gaveWay(p)).containsExactly(second);
     assertThat(sorted(p)).containsExactly("Base.plug", "B.plug", "C.plug", "A.plug");
   }
 
@@ -276,9 +319,9 @@ class LoadOrderTest {
     LoadOrderProposal p = propose(world().plugin(1, "A.plug", 2, "B.plug").plugin(1, "B.plug", 5));
     assertThat(p.outcome().toString())
         .contains("it lists B.plug as a master")
-        .contains("B.plug is of stage 5, which loads after stage 2");
+        .contains("stage 2 before stage 5");
     LoadOrderProposal own =
         propose(new TestWorld().plugin(0, "Base.plug", 0, "A.plug").plugin(1, "A.plug", 5));
-    assertThat(own.outcome().toString()).contains("the game loads its own plugins first");
+    assertThat(own.outcome().toString()).contains("the game’s own plugins before stage 5");
   }
 }

@@ -235,14 +235,12 @@ class PictureTest {
   @Test
   void a_version_that_takes_the_place_of_another_has_its_section_rulings_and_what_was_held_back() {
     Arrangement a =
-        new Arrangement(
-            List.of(new Arrangement.Layer(1, true, 7, true), new Arrangement.Layer(2, false)),
-            List.of(),
-            Map.of(),
-            Map.of(1L, Set.of("x")),
-            List.of(new Arrangement.Section(7, "Looks"), new Arrangement.Section(8, "Empty")),
-            List.of(new Arrangement.Ruling("data/", 1)),
-            List.of());
+        Arrangement.EMPTY
+            .withLayers(
+                List.of(new Arrangement.Layer(1, true, 7, true), new Arrangement.Layer(2, false)),
+                List.of(new Arrangement.Section(7, "Looks"), new Arrangement.Section(8, "Empty")))
+            .withHeldBack(1, Set.of("x"))
+            .withRulings(List.of(new Arrangement.Ruling("data/", 1)));
     Arrangement next = a.withInstead(1, 5);
     assertThat(next.layers().get(0)).isEqualTo(new Arrangement.Layer(5, true, 7, true));
     assertThat(next.rulings()).containsExactly(new Arrangement.Ruling("data/", 5));
@@ -256,15 +254,10 @@ class PictureTest {
   @Test
   void a_layer_whose_section_has_gone_is_in_none() {
     Arrangement a =
-        new Arrangement(
+        Arrangement.EMPTY.withLayers(
             List.of(
                 new Arrangement.Layer(1, true, 7, false), new Arrangement.Layer(2, true, 8, false)),
-            List.of(),
-            Map.of(),
-            Map.of(),
-            List.of(new Arrangement.Section(8, "Looks")),
-            List.of(),
-            List.of());
+            List.of(new Arrangement.Section(8, "Looks")));
     assertThat(a.layers()).extracting(Arrangement.Layer::section).containsExactly(0L, 8L);
   }
 }

@@ -18,7 +18,8 @@ interface BenchMapper {
       String gameVersion,
       long profileId,
       long revision,
-      String rules) {}
+      String rules,
+      String loadRules) {}
 
   record ProfileRow(long id, String name, String arrangement) {}
 
@@ -37,7 +38,7 @@ interface BenchMapper {
 
   @Select(
       """
-      select id, title, game_folder, definition, game_version, profile_id, revision, rules
+      select id, title, game_folder, definition, game_version, profile_id, revision, rules, load_rules
       from workspace where id = #{id}
       """)
   WorkspaceRow workspace(long id);
@@ -101,6 +102,9 @@ interface BenchMapper {
 
   @Update("update workspace set rules = #{rules} where id = #{workspace}")
   void setRules(@Param("workspace") long workspace, @Param("rules") String rules);
+
+  @Update("update workspace set load_rules = #{rules} where id = #{workspace}")
+  void setLoadRules(@Param("workspace") long workspace, @Param("rules") String rules);
 
   /** 1 when the workspace was still at the revision that the caller saw, else 0. */
   @Update(

@@ -5,6 +5,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
+import ironing.core.loadorder.RuleBook;
 import ironing.core.library.ModCard;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement;
@@ -75,7 +76,7 @@ class BenchStore {
             game,
             gathered.holdings(),
             gathered.plugins(),
-            arrangement(profile, row.rules(), mods),
+            arrangement(profile, row, mods),
             content.headers(workspace, folder, mods));
     Found own = gathered.found().getOrDefault(Holdings.GAME, new Found());
     return new Bench(
@@ -181,11 +182,13 @@ class BenchStore {
    * A profile's arrangement with the mods of today: those that are gone are left out; a mod that
    * has no layer in it yet gets one on top, switched off.
    */
-  private Arrangement arrangement(ProfileRow profile, String rules, Map<Long, Bench.Mod> mods) {
+  private Arrangement arrangement(
+      ProfileRow profile, WorkspaceRow row, Map<Long, Bench.Mod> mods) {
     Arrangement told =
         json.read(profile.arrangement(), Parts.class)
             .on(Arrangement.EMPTY)
-            .withRules(List.of(json.read(rules, PlacementRule[].class)));
+            .withRules(List.of(json.read(row.rules(), PlacementRule[].class)))
+            .withLoadRules(json.read(row.loadRules(), RuleBook.class));
     return fitted(told, List.of(), mods);
   }
 
@@ -235,7 +238,7 @@ class BenchStore {
   Bench profileOf(Bench before) {
     WorkspaceRow row = row(before.workspace());
     ProfileRow profile = db.profile(before.workspace());
-    Arrangement next = arrangement(profile, row.rules(), before.mods());
+    Arrangement next = arrangement(profile, row, before.mods());
     return before.with(
         profile.id(), profile.name(), before.picture().rearranged(next), row.revision());
   }
@@ -252,7 +255,9 @@ class BenchStore {
   /** Writes what differs between two arrangements. Inside the caller's transaction. */
   void write(long workspace, long profile, Arrangement present, Arrangement next) {
     if (!next.rules().equals(present.rules())) db.setRules(workspace, json.write(next.rules()));
-    if (!next.withRules(present.rules()).equals(present))
+    if (!next.loadRules().equals(present.loadRules()))
+      db.setLoadRules(workspace, json.write(next.loadRules()));
+    if (!next.withRules(present.rules()).withLoadRules(present.loadRules()).equals(present))
       db.setArrangement(profile, json.write(Parts.of(next)));
   }
 }

@@ -3,6 +3,7 @@ package ironing.server.workbench;
 import com.fasterxml.jackson.annotation.JsonInclude;
 import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.loadorder.RuleBook;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
@@ -23,12 +24,14 @@ record Parts(
     Map<String, Map<String, String>> decisions,
     Map<Long, Set<String>> heldBack,
     List<Ruling> rulings,
-    List<PlacementRule> rules) {
+    List<PlacementRule> rules,
+    RuleBook loadRules,
+    Set<String> muted) {
 
   /** All that belongs to a profile; the rules are the workspace's. */
   static Parts of(Arrangement a) {
     return new Parts(
-        a.layers(), a.sections(), a.plugins(), a.decisions(), a.heldBack(), a.rulings(), null);
+        a.layers(), a.sections(), a.plugins(), a.decisions(), a.heldBack(), a.rulings(), null, null, a.muted());
   }
 
   /** The parts of an arrangement that are not as in another. */
@@ -41,7 +44,9 @@ record Parts(
         a.decisions().equals(other.decisions()) ? null : a.decisions(),
         a.heldBack().equals(other.heldBack()) ? null : a.heldBack(),
         a.rulings().equals(other.rulings()) ? null : a.rulings(),
-        a.rules().equals(other.rules()) ? null : a.rules());
+        a.rules().equals(other.rules()) ? null : a.rules(),
+        a.loadRules().equals(other.loadRules()) ? null : a.loadRules(),
+        a.muted().equals(other.muted()) ? null : a.muted());
   }
 
   /** An arrangement with these parts in the place of its own. */
@@ -53,6 +58,8 @@ record Parts(
         heldBack == null ? a.heldBack() : heldBack,
         sections == null ? a.sections() : sections,
         rulings == null ? a.rulings() : rulings,
-        rules == null ? a.rules() : rules);
+        rules == null ? a.rules() : rules,
+        loadRules == null ? a.loadRules() : loadRules,
+        muted == null ? a.muted() : muted);
   }
 }

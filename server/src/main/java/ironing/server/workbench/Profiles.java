@@ -62,7 +62,8 @@ public class Profiles {
     Arrangement told =
         json.read(arrangement, Parts.class)
             .on(Arrangement.EMPTY)
-            .withRules(bench.picture().arrangement().rules());
+            .withRules(bench.picture().arrangement().rules())
+            .withLoadRules(bench.picture().arrangement().loadRules());
     return BenchStore.fitted(told, List.of(), bench.mods());
   }
 

@@ -1,0 +1,2 @@
+/** Text of unknown encoding. Depends on nothing. */
+package ironing.core.text;
