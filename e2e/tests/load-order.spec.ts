@@ -49,7 +49,7 @@ test.describe('Load order', () => {
     await page.goto(`/workspaces/${workspace}`)
     const wrinkle = page.getByRole('listitem').filter({ hasText: 'NightFerry.plug' })
     await expect(wrinkle.first()).toContainText('stops the game')
-    await wrinkle.first().getByRole('button').click()
+    await wrinkle.first().getByRole('button').first().click()
     await expect(page.getByRole('listitem').filter({ hasText: 'Lamplight.plug is off' })).toHaveCount(0)
   })
 

@@ -182,7 +182,8 @@ class DemoWorldTest {
   }
 
   private List<LoadOrder.Wish> proposal(Picture p) {
-    LoadOrderProposal proposal = LoadOrderProposal.propose(p.loadOrder(), List.of(), PluginFacts.NONE);
+    LoadOrderProposal proposal =
+        LoadOrderProposal.propose(p.loadOrder(), List.of(), PluginFacts.NONE);
     return LoadOrderProposal.asWishes(
         p.loadOrder(), ((Ordering.Outcome.Sorted<String>) proposal.outcome()).order());
   }

@@ -98,6 +98,20 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       Optional<LaidOut.Item> before,
       boolean changed) {}
 
+  /**
+   * The part of it that is about one path; all else stays as it is laid out.
+   *
+   * @param before what is laid out now
+   */
+  public DeployPlan only(String path, LaidOut before) {
+    Map<String, LaidOut.Item> files = new TreeMap<>(before.files());
+    files.remove(path);
+    if (after.files().containsKey(path)) files.put(path, after.files().get(path));
+    return new DeployPlan(
+        steps.stream().filter(s -> s.path().equals(path)).toList(),
+        new LaidOut(after.at(), files, before.folders(), before.profile()));
+  }
+
   public boolean isEmpty() {
     return steps.isEmpty();
   }

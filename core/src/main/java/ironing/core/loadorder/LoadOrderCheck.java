@@ -23,7 +23,15 @@ public final class LoadOrderCheck {
     MASTER_LATE,
     WRONG_GAME_VERSION,
     NO_SLOT,
-    PACK_MISSING
+    PACK_MISSING,
+    /** A rule says that it goes only with another one, which is not on. */
+    NEEDS_OTHER,
+    /** A rule says that it does not go with another one, which is on. */
+    CLASHES,
+    /** It is off though its mod is on. */
+    PLUGIN_OFF,
+    /** Its mod needs another mod that is not there as it is needed. */
+    MOD_NEED
   }
 
   /**

@@ -1,5 +1,10 @@
 package ironing.core.loadorder;
 
+import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
+import java.util.List;
+
 /**
  * A wish about plugins: that some load after or before others, or that they go together or do not.
  *
@@ -54,6 +59,24 @@ public record LoadRule(
 
     public boolean isGroup() {
       return by != By.NAME;
+    }
+
+    /** Those of an order whom it names. */
+    public List<Entry> among(LoadOrder order, PluginFacts facts) {
+      return switch (by) {
+        case NAME -> order.find(text).stream().toList();
+        case PATTERN -> {
+          PathPattern pattern = PathPattern.of(text, PathCase.INSENSITIVE);
+          yield order.entries().stream().filter(e -> pattern.matches(e.name())).toList();
+        }
+        case TAG -> {
+          String tag = PathCase.fold(text);
+          yield order.entries().stream()
+              .filter(
+                  e -> facts.tags(e.plugin()).stream().anyMatch(t -> PathCase.fold(t).equals(tag)))
+              .toList();
+        }
+      };
     }
 
     /** In words. */

@@ -6,8 +6,6 @@ import ironing.core.loadorder.LoadRule.Who;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Wishes;
 import ironing.core.order.Wishes.Tiers;
-import ironing.core.path.PathCase;
-import ironing.core.path.PathPattern;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -16,7 +14,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /**
@@ -111,7 +108,8 @@ final class LoadWishes {
                   ownBefore, e.name(), "the game loads its own plugins in this order", GAME));
         ownBefore = e.name();
       }
-      for (String master : e.plugin().masters()) {
+      // one that is off asks for nothing
+      for (String master : e.on() ? e.plugin().masters() : List.<String>of()) {
         order
             .find(master)
             .ifPresent(
@@ -136,23 +134,8 @@ final class LoadWishes {
     }
 
     List<String> of(Who who) {
-      return known.computeIfAbsent(who, this::find);
-    }
-
-    private List<String> find(Who who) {
-      String text = PathCase.fold(who.text());
-      Function<Entry, Boolean> is =
-          switch (who.by()) {
-            case NAME -> null;
-            case PATTERN -> {
-              PathPattern pattern = PathPattern.of(who.text(), PathCase.INSENSITIVE);
-              yield e -> pattern.matches(e.name());
-            }
-            case TAG ->
-                e -> facts.tags(e.plugin()).stream().anyMatch(t -> PathCase.fold(t).equals(text));
-          };
-      if (is == null) return order.find(who.text()).map(Entry::name).stream().toList();
-      return order.entries().stream().filter(is::apply).map(Entry::name).toList();
+      return known.computeIfAbsent(
+          who, w -> w.among(order, facts).stream().map(Entry::name).toList());
     }
   }
 

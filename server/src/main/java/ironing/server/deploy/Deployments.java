@@ -9,6 +9,7 @@ import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
+import ironing.core.loadorder.LoadOrderCheck;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -143,9 +144,68 @@ public class Deployments {
   Job deploy(long workspace) {
     Bench bench = benches.get(workspace);
     requireFree(bench);
+    requireSlots(bench);
     String title = "Deploy to " + bench.gameFolder();
     return jobs.start(
         workspace, Lane.GAME, "deploy", title, p -> apply(benches.get(workspace), p, false));
+  }
+
+  /** Writes the plugin list alone, as the picture wants it now. */
+  public Job putListBack(long workspace) {
+    Bench bench = benches.get(workspace);
+    requireFree(bench);
+    String list =
+        WantedFiles.pluginList(bench.picture())
+            .map(Wanted::path)
+            .filter(laidOut(bench).files()::containsKey)
+            .orElseThrow(
+                () ->
+                    IroningException.of(
+                        "no-list",
+                        bench.title(),
+                        "No plugin list of ours is deployed there.",
+                        "Deploy first."));
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "list",
+        "Put " + list + " back",
+        p -> {
+          Bench now = benches.get(workspace);
+          use.begin(now, Use.CHANGING);
+          try {
+            Deployer deployer = deployer(now);
+            deployer.recover();
+            LaidOut before = deployer.laidOut();
+            DeployPlan whole =
+                DeployPlan.make(wanted(now), before, before.profile(), deployer.look(), now());
+            deployer.apply(
+                whole.only(list, before),
+                (mod, spelled) -> content.locate(now, mod, spelled),
+                done -> {});
+            return null;
+          } finally {
+            use.end(workspace);
+            events.tell(workspace, "deployment", Map.of());
+          }
+        });
+  }
+
+  /** A game with more plugins than slots would stop over them. */
+  private static void requireSlots(Bench bench) {
+    LoadOrderCheck.Slots slots = LoadOrderCheck.slots(bench.game(), bench.picture().loadOrder());
+    int left = slots.left().orElse(0);
+    if (left >= 0) return;
+    throw IroningException.of(
+        "no-slots",
+        bench.title(),
+        slots.used()
+            + " plugins are on, "
+            + -left
+            + " more than the "
+            + (slots.total().orElse(0) - slots.reserved())
+            + " for which the game has slots.",
+        "Switch off or merge some; Load order shows which come free cheapest.");
   }
 
   Job undeploy(long workspace) {

@@ -5,10 +5,14 @@ import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.core.loadorder.LoadOrderProposal;
+import ironing.core.loadorder.LoadOrderProposal.GaveWay;
+import ironing.core.loadorder.LoadRule;
+import ironing.core.order.Around;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathCase;
+import ironing.core.picture.Arrangement.Layer;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
 import ironing.server.journey.Journeys;
@@ -21,10 +25,13 @@ import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -43,9 +50,18 @@ class LoadOrderController {
   private final Workbenches benches;
   private final RecordIndex index;
   private final Journeys journeys;
+  private final LoadRules rules;
+  private final LoadHealth health;
 
   LoadOrderController(
-      LoadOrders orders, Workbenches benches, RecordIndex index, Journeys journeys) {
+      LoadOrders orders,
+      Workbenches benches,
+      RecordIndex index,
+      Journeys journeys,
+      LoadRules rules,
+      LoadHealth health) {
+    this.rules = rules;
+    this.health = health;
     this.orders = orders;
     this.benches = benches;
     this.index = index;
@@ -70,6 +86,9 @@ class LoadOrderController {
    * @param overrides of these, those of other plugins
    * @param slot counted over those that are on; absent when off
    * @param flaw why it cannot be read
+   * @param kept whether no proposal moves it
+   * @param fresh whether it has just come: nobody has given it a place yet
+   * @param alsoFrom other mods that are on and bring a plugin of this name, which is not in play
    */
   record PluginView(
       String name,
@@ -90,6 +109,9 @@ class LoadOrderController {
       @MayBeAbsent String game,
       List<String> packs,
       @MayBeAbsent String flaw,
+      boolean kept,
+      boolean fresh,
+      List<String> alsoFrom,
       PluginJourney journey) {}
 
   /**
@@ -102,13 +124,15 @@ class LoadOrderController {
 
   /**
    * @param hasPlugins whether the game knows plugins at all
+   * @param hints what is only good to know
    */
   record LoadOrderView(
       long revision,
       boolean hasPlugins,
       SlotsView slots,
       List<PluginView> plugins,
-      List<TroubleView> troubles) {}
+      List<TroubleView> troubles,
+      List<TroubleView> hints) {}
 
   /**
    * @param reason in words, from the side of the one that loads later
@@ -116,15 +140,29 @@ class LoadOrderController {
    */
   record ReasonView(String earlier, String later, String reason, String from) {}
 
-  /** Positions from 1. */
-  record MoveView(String name, int from, int to, @MayBeAbsent ReasonView because) {}
+  /**
+   * @param from from 1, {@code to} likewise
+   * @param because a chain, each one’s later plugin the next one’s earlier; empty when it only
+   *     makes room
+   */
+  record MoveView(String name, int from, int to, List<ReasonView> because) {}
 
-  record LeftOutView(String plugin, String other, boolean after, String mod) {}
+  /**
+   * A wish that could not be kept.
+   *
+   * @param key of the rule; absent where a plugin was let out of its mod’s band
+   * @param what in words
+   * @param own whether the user made it
+   * @param ring the shortest ring that it closes with stronger wishes
+   */
+  record GaveWayView(
+      @MayBeAbsent String key, String what, String from, boolean own, List<ReasonView> ring) {}
 
   /**
    * @param order all plugins as proposed; empty when there is no order
    * @param ring why there is none: each must load before the next
-   * @param leftOut wishes of cards that contradict the files or one another
+   * @param gaveWay wishes that contradict stronger ones
+   * @param keptNumbers plugins that are kept here and whose number would change all the same
    * @param difference what taking it would change; absent when there is no order
    */
   record ProposalView(
@@ -132,7 +170,8 @@ class LoadOrderController {
       List<String> order,
       List<MoveView> moves,
       List<ReasonView> ring,
-      List<LeftOutView> leftOut,
+      List<GaveWayView> gaveWay,
+      List<MoveView> keptNumbers,
       @MayBeAbsent LoadDifferenceView difference) {}
 
   record MovePluginRequest(String name, int to) {
@@ -177,7 +216,8 @@ class LoadOrderController {
             bench.game().plugins().isPresent(),
             slotsView,
             plugins(bench),
-            Troubles.of(bench));
+            Stream.concat(Troubles.of(bench).stream(), health.ofRules(bench).stream()).toList(),
+            health.hints(bench));
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(view);
   }
 
@@ -213,9 +253,23 @@ class LoadOrderController {
               h.flatMap(Header::game).orElse(null),
               h.map(Header::packs).orElse(List.of()),
               e.plugin().flaw().orElse(null),
+              e.kept(),
+              e.fresh(),
+              alsoFrom(bench, e),
               ways.plugin(e.name())));
     }
     return views;
+  }
+
+  private static List<String> alsoFrom(Bench bench, Entry e) {
+    int path = bench.picture().holdings().idOf(bench.game().pluginPath(e.name()));
+    if (path < 0) return List.of();
+    Set<Long> on = new HashSet<>();
+    for (Layer l : bench.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
+    return bench.picture().holdings().sourcesOf(path).stream()
+        .filter(s -> s.pack().isEmpty() && s.mod() != e.plugin().mod() && on.contains(s.mod()))
+        .map(s -> bench.nameOf(s.mod()))
+        .toList();
   }
 
   private static List<MasterView> masters(LoadOrder order, Entry plugin) {
@@ -237,41 +291,142 @@ class LoadOrderController {
   @GetMapping("/proposal")
   ResponseEntity<ProposalView> proposal(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
-    LoadOrderProposal proposal = orders.proposal(bench);
+    LoadOrderProposal proposal = rules.proposal(bench);
     List<String> order = List.of();
-    List<MoveView> moves = List.of();
+    List<MoveView> moves = List.of(), keptNumbers = List.of();
     List<ReasonView> ring = List.of();
     LoadDifferenceView difference = null;
     if (proposal.outcome() instanceof Outcome.Sorted<String> sorted) {
       order = sorted.order();
       moves = sorted.moves().stream().map(LoadOrderController::move).toList();
-      difference = orders.takeProposal(workspace, 0, true);
+      keptNumbers = keptNumbers(bench, sorted.order());
+      difference = orders.takeProposal(workspace, 0, Optional.empty(), true);
     } else if (proposal.outcome() instanceof Outcome.Ring<String> r) {
-      ring = r.ring().stream().map(LoadOrderController::reason).toList();
+      ring = reasons(r.ring());
     }
-    List<LeftOutView> leftOut =
-        proposal.leftOut().stream()
-            .map(w -> new LeftOutView(w.plugin(), w.other(), w.after(), w.mod()))
-            .toList();
+    List<GaveWayView> gaveWay =
+        proposal.gaveWay().stream().map(LoadOrderController::gaveWay).toList();
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
-        .body(new ProposalView(bench.revision(), order, moves, ring, leftOut, difference));
+        .body(
+            new ProposalView(
+                bench.revision(), order, moves, ring, gaveWay, keptNumbers, difference));
+  }
+
+  private static List<MoveView> keptNumbers(Bench bench, List<String> order) {
+    Map<String, Integer> to = new HashMap<>();
+    for (String name : order) to.put(name, to.size());
+    List<MoveView> kept = new ArrayList<>();
+    List<Entry> now = bench.picture().loadOrder().entries();
+    for (int i = 0; i < now.size(); i++) {
+      int next = to.get(now.get(i).name());
+      if (now.get(i).kept() && next != i)
+        kept.add(new MoveView(now.get(i).name(), i + 1, next + 1, List.of()));
+    }
+    return kept;
+  }
+
+  private static GaveWayView gaveWay(GaveWay g) {
+    return new GaveWayView(
+        g.rule().map(LoadRule::key).orElse(null),
+        g.rule().map(LoadRulesController::words).orElse("The band of " + g.plugin()),
+        g.rule().map(LoadRule::from).orElse("the bands of the mods"),
+        g.rule().filter(r -> r.strength() == LoadRule.Strength.USER).isPresent(),
+        reasons(g.ring()));
   }
 
   private static MoveView move(Move<String> m) {
-    ReasonView because = m.because().isEmpty() ? null : reason(m.because().get(0));
-    return new MoveView(m.item(), m.from() + 1, m.to() + 1, because);
+    return new MoveView(m.item(), m.from() + 1, m.to() + 1, reasons(m.because()));
+  }
+
+  static List<ReasonView> reasons(List<Constraint<String>> chain) {
+    return chain.stream().map(LoadOrderController::reason).toList();
   }
 
   private static ReasonView reason(Constraint<String> c) {
     return new ReasonView(c.earlier(), c.later(), c.reason(), c.from());
   }
 
+  /**
+   * @param names the plugins whose moves are taken; absent: all
+   */
+  record TakeProposalRequest(@MayBeAbsent Optional<List<String>> names) {}
+
+  /** Takes the proposal, all of it or some of its moves. */
   @PostMapping("/proposal")
   ResponseEntity<LoadDifferenceView> takeProposal(
       @PathVariable long workspace,
+      @RequestBody(required = false) TakeProposalRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(orders.takeProposal(workspace, Revision.fromIfMatch(ifMatch), false));
+    Optional<List<String>> names =
+        body == null || body.names() == null ? Optional.empty() : body.names();
+    return answer(
+        orders.takeProposal(
+            workspace, Revision.expected(dryRun, ifMatch), names.map(HashSet::new), dryRun));
+  }
+
+  record KeepPluginsRequest(List<String> names, boolean kept) {
+    KeepPluginsRequest {
+      Objects.requireNonNull(names, "names");
+    }
+  }
+
+  /** Marks plugins as kept here, or no longer. */
+  @PostMapping("/keep")
+  ResponseEntity<LoadDifferenceView> keepPlugins(
+      @PathVariable long workspace,
+      @RequestBody KeepPluginsRequest body,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    return answer(orders.keep(workspace, Revision.fromIfMatch(ifMatch), body.names(), body.kept()));
+  }
+
+  /**
+   * A plugin that another one must follow or precede.
+   *
+   * @param chain the fewest wishes between the two, from the earlier to the later
+   */
+  record TieView(String name, List<ReasonView> chain) {}
+
+  /**
+   * Why a plugin stands where it does; positions from 1.
+   *
+   * @param before what must load before it, the nearest by wishes first
+   * @param lowest how far up it could move with nothing else moving, {@code highest} how far down;
+   *     absent where the order breaks what it asks for so that no place is right
+   */
+  record WhyView(
+      String name,
+      int position,
+      List<TieView> before,
+      List<TieView> after,
+      @MayBeAbsent Integer lowest,
+      @MayBeAbsent Integer highest,
+      List<ReasonView> ring) {}
+
+  @GetMapping("/why")
+  WhyView why(@PathVariable long workspace, @RequestParam String plugin) {
+    Bench bench = benches.get(workspace);
+    LoadOrder order = bench.picture().loadOrder();
+    Entry e = LoadOrders.require(order, plugin);
+    int position = order.position(e.name()) + 1;
+    LoadOrderProposal proposal = rules.proposal(bench);
+    if (proposal.outcome() instanceof Outcome.Ring<String> r)
+      return new WhyView(e.name(), position, List.of(), List.of(), null, null, reasons(r.ring()));
+    LoadOrderProposal.Why why = proposal.why(e.name());
+    boolean any = why.lowest() <= why.highest();
+    return new WhyView(
+        e.name(),
+        position,
+        ties(why.around().before()),
+        ties(why.around().after()),
+        any ? why.lowest() + 1 : null,
+        any ? why.highest() + 1 : null,
+        List.of());
+  }
+
+  private static List<TieView> ties(List<Around.Tie<String>> ties) {
+    return ties.stream().map(t -> new TieView(t.other(), reasons(t.chain()))).toList();
   }
 
   /** Moves a plugin to a place, counted from 1 over all plugins. */

@@ -2,12 +2,10 @@ package ironing.server.loadorder;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
-import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.LoadOrderProposal;
-import ironing.core.loadorder.LoadOrderProposal.CardWish;
 import ironing.core.order.Ordering;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathCase;
@@ -18,11 +16,16 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 
 /** Changes of the load order, each of which can be asked what it would do before it is done. */
@@ -30,8 +33,10 @@ import org.springframework.stereotype.Component;
 class LoadOrders {
   private final Workbenches benches;
   private final RecordIndex index;
+  private final LoadRules rules;
 
-  LoadOrders(Workbenches benches, RecordIndex index) {
+  LoadOrders(Workbenches benches, RecordIndex index, LoadRules rules) {
+    this.rules = rules;
     this.benches = benches;
     this.index = index;
   }
@@ -55,7 +60,8 @@ class LoadOrders {
           List<Wish> wishes = new ArrayList<>();
           List<String> names = order.entries().stream().map(Entry::name).toList();
           for (String n : Ordering.moved(names, plugin.name(), to - 1)) {
-            wishes.add(new Wish(n, order.find(n).orElseThrow().on()));
+            Entry e = order.find(n).orElseThrow();
+            wishes.add(new Wish(n, e.on(), e.kept()));
           }
           return wishes;
         },
@@ -99,7 +105,7 @@ class LoadOrders {
         (on ? "Switched on " : "Switched off ") + what,
         order ->
             order.asWishes().stream()
-                .map(w -> switched.contains(PathCase.fold(w.name())) ? new Wish(w.name(), on) : w)
+                .map(w -> switched.contains(PathCase.fold(w.name())) ? w.withOn(on) : w)
                 .toList(),
         (before, after) -> null);
   }
@@ -116,38 +122,122 @@ class LoadOrders {
         (before, after) -> null);
   }
 
-  /** The proposal for a workspace as it is. */
-  LoadOrderProposal proposal(Bench bench) {
-    List<CardWish> wishes = new ArrayList<>();
-    for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
-      if (!l.on()) continue;
-      ModCard card = bench.mods().get(l.mod()).card();
-      card.plugins()
-          .forEach(
-              (plugin, w) -> {
-                w.after().forEach(o -> wishes.add(new CardWish(plugin, o, true, card.name())));
-                w.before().forEach(o -> wishes.add(new CardWish(plugin, o, false, card.name())));
-              });
-    }
-    return LoadOrderProposal.propose(bench.picture().loadOrder(), wishes);
-  }
-
-  LoadDifferenceView takeProposal(long workspace, long revision, boolean dryRun) {
-    Bench bench = benches.get(workspace);
-    if (!(proposal(bench).outcome() instanceof Outcome.Sorted<String> sorted)) {
-      throw IroningException.of(
-          "no-order",
-          bench.title(),
-          "The plugins’ masters contradict one another, so there is no order that works.",
-          "Switch one of the plugins in the ring off.");
-    }
+  /**
+   * Takes the proposal.
+   *
+   * @param moved the plugins that are moved; empty for all
+   */
+  LoadDifferenceView takeProposal(
+      long workspace, long revision, Optional<Set<String>> moved, boolean dryRun) {
+    String said =
+        moved
+            .map(m -> "Took " + count(m.size(), "move") + " of the proposed load order")
+            .orElse("Took the proposed load order");
     return apply(
         workspace,
         revision,
+        Origin.PROPOSAL,
         dryRun,
-        "Took the proposed load order",
-        order -> LoadOrderProposal.asWishes(order, sorted.order()),
+        said,
+        bench -> {
+          LoadOrderProposal proposal = rules.proposal(bench);
+          if (!(proposal.outcome() instanceof Outcome.Sorted<String> sorted)) {
+            throw IroningException.of(
+                "no-order",
+                bench.title(),
+                "What is fixed contradicts itself, so there is no order that works.",
+                "The proposal shows the ring, and what would open it.");
+          }
+          LoadOrder now = bench.picture().loadOrder();
+          return LoadOrderProposal.asWishes(
+              now, moved.map(m -> proposal.some(spelled(now, m))).orElse(sorted.order()));
+        },
         (before, after) -> null);
+  }
+
+  private static Set<String> spelled(LoadOrder now, Set<String> names) {
+    Set<String> spelled = new HashSet<>();
+    for (String n : names) spelled.add(require(now, n).name());
+    return spelled;
+  }
+
+  private static String count(int n, String one) {
+    return n == 1 ? "1 " + one : n + " " + one + "s";
+  }
+
+  /** Marks plugins as kept here, or no longer: no proposal moves them. */
+  LoadDifferenceView keep(long workspace, long revision, List<String> names, boolean kept) {
+    Set<String> marked = new HashSet<>();
+    for (String n : names) {
+      Entry e = require(benches.get(workspace).picture().loadOrder(), n);
+      if (e.own()) {
+        throw IroningException.of(
+            "plugin-fixed",
+            e.name(),
+            "The game loads its own plugins first, in its own order.",
+            "Keep another plugin.");
+      }
+      marked.add(e.name());
+    }
+    String what = names.size() == 1 ? names.get(0) : count(names.size(), "plugin");
+    return apply(
+        workspace,
+        revision,
+        Origin.USER,
+        false,
+        (kept ? "Kept here in the load order: " : "No longer kept here in the load order: ") + what,
+        bench ->
+            bench.picture().loadOrder().asWishes().stream()
+                .map(w -> marked.contains(w.name()) ? w.withKept(kept) : w)
+                .toList(),
+        (before, after) -> null);
+  }
+
+  /** Changes what the user says of rules; nothing moves by it. */
+  void changeRules(long workspace, long revision, String said, UnaryOperator<Arrangement> change) {
+    benches.rearrange(workspace, revision, b -> said, b -> change.apply(b.picture().arrangement()));
+  }
+
+  /** Sets order and switches from what somebody else has written; what it leaves out stays. */
+  LoadDifferenceView follow(
+      long workspace, long revision, String said, List<Wish> told, boolean dryRun) {
+    return apply(
+        workspace,
+        revision,
+        Origin.IMPORT,
+        dryRun,
+        said,
+        bench -> followed(bench.picture().loadOrder(), told),
+        (before, after) -> null);
+  }
+
+  /** The wishes of now with the order and the switches of another list, where it names them. */
+  static List<Wish> followed(LoadOrder now, List<Wish> told) {
+    List<Wish> named = new ArrayList<>();
+    Set<String> names = new HashSet<>();
+    for (Wish w : told) {
+      now.find(w.name())
+          .filter(e -> !e.own())
+          .ifPresent(
+              e -> {
+                named.add(new Wish(e.name(), w.on(), e.kept()));
+                names.add(e.name());
+              });
+    }
+    // whoever is not named stays behind whom it stood behind
+    List<Wish> out = new ArrayList<>();
+    Map<String, List<Wish>> behind = new HashMap<>();
+    String anchor = "";
+    for (Wish w : now.asWishes()) {
+      if (names.contains(w.name())) anchor = w.name();
+      else behind.computeIfAbsent(anchor, a -> new ArrayList<>()).add(w);
+    }
+    out.addAll(behind.getOrDefault("", List.of()));
+    for (Wish w : named) {
+      out.add(w);
+      out.addAll(behind.getOrDefault(w.name(), List.of()));
+    }
+    return out;
   }
 
   private interface Placing {
@@ -162,6 +252,24 @@ class LoadOrders {
       String said,
       Function<LoadOrder, List<Wish>> wishes,
       Placing placing) {
+    return apply(
+        workspace,
+        revision,
+        Origin.USER,
+        dryRun,
+        said,
+        bench -> wishes.apply(bench.picture().loadOrder()),
+        placing);
+  }
+
+  private LoadDifferenceView apply(
+      long workspace,
+      long revision,
+      Origin origin,
+      boolean dryRun,
+      String said,
+      Function<Bench, List<Wish>> wishes,
+      Placing placing) {
     if (dryRun) {
       Bench bench = benches.get(workspace);
       Picture after = bench.picture().rearranged(next(bench, wishes));
@@ -173,6 +281,7 @@ class LoadOrders {
         benches.rearrange(
             workspace,
             revision,
+            origin,
             b -> said,
             b -> {
               before[0] = b;
@@ -182,13 +291,13 @@ class LoadOrders {
     return LoadDifferenceView.of(after, before[0], after.picture(), index, place);
   }
 
-  private static Arrangement next(Bench bench, Function<LoadOrder, List<Wish>> wishes) {
+  private static Arrangement next(Bench bench, Function<Bench, List<Wish>> wishes) {
     Arrangement now = bench.picture().arrangement();
     LoadOrder order = bench.picture().loadOrder();
-    return now.withPlugins(order.merged(now.plugins(), wishes.apply(order)));
+    return now.withPlugins(order.merged(now.plugins(), wishes.apply(bench)));
   }
 
-  private static Entry require(LoadOrder order, String name) {
+  static Entry require(LoadOrder order, String name) {
     return order
         .find(name)
         .orElseThrow(

@@ -62,7 +62,7 @@ public final class Troubles {
   }
 
   /** A mod in the library that brings a plugin and is off. */
-  private static Optional<Fix> whoHas(Bench bench, String plugin) {
+  static Optional<Fix> whoHas(Bench bench, String plugin) {
     Holdings holdings = bench.picture().holdings();
     int path = holdings.idOf(bench.game().pluginPath(plugin));
     if (path < 0) return Optional.empty();

@@ -5,8 +5,8 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
-import ironing.core.loadorder.RuleBook;
 import ironing.core.library.ModCard;
+import ironing.core.loadorder.RuleBook;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
@@ -182,8 +182,7 @@ class BenchStore {
    * A profile's arrangement with the mods of today: those that are gone are left out; a mod that
    * has no layer in it yet gets one on top, switched off.
    */
-  private Arrangement arrangement(
-      ProfileRow profile, WorkspaceRow row, Map<Long, Bench.Mod> mods) {
+  private Arrangement arrangement(ProfileRow profile, WorkspaceRow row, Map<Long, Bench.Mod> mods) {
     Arrangement told =
         json.read(profile.arrangement(), Parts.class)
             .on(Arrangement.EMPTY)

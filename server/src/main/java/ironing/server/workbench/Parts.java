@@ -31,7 +31,15 @@ record Parts(
   /** All that belongs to a profile; the rules are the workspace's. */
   static Parts of(Arrangement a) {
     return new Parts(
-        a.layers(), a.sections(), a.plugins(), a.decisions(), a.heldBack(), a.rulings(), null, null, a.muted());
+        a.layers(),
+        a.sections(),
+        a.plugins(),
+        a.decisions(),
+        a.heldBack(),
+        a.rulings(),
+        null,
+        null,
+        a.muted());
   }
 
   /** The parts of an arrangement that are not as in another. */

@@ -16,6 +16,7 @@ import ironing.core.records.Collision.State;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
 import ironing.server.library.Fittings;
+import ironing.server.loadorder.LoadHealth;
 import ironing.server.loadorder.Troubles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
@@ -43,9 +44,12 @@ public class Wrinkles {
   private final Mends mends;
   private final RecordIndex index;
   private final Fittings fittings;
+  private final LoadHealth health;
   private final SetAsideMapper db;
 
-  Wrinkles(Mends mends, RecordIndex index, Fittings fittings, SetAsideMapper db) {
+  Wrinkles(
+      Mends mends, RecordIndex index, Fittings fittings, LoadHealth health, SetAsideMapper db) {
+    this.health = health;
     this.mends = mends;
     this.db = db;
     this.index = index;
@@ -134,6 +138,7 @@ public class Wrinkles {
     List<Wrinkle> out = new ArrayList<>();
     folder(bench, out);
     for (TroubleView t : Troubles.of(bench)) out.add(trouble(bench, t));
+    for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
     cards(bench, out);
     records(bench, out);
     staleMends(bench, out);

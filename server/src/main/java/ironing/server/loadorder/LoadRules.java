@@ -1,0 +1,125 @@
+package ironing.server.loadorder;
+
+import ironing.core.library.ModCard;
+import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.loadorder.LoadOrder.Found;
+import ironing.core.loadorder.LoadOrderProposal;
+import ironing.core.loadorder.LoadRule;
+import ironing.core.loadorder.LoadRule.Kind;
+import ironing.core.loadorder.LoadRule.Strength;
+import ironing.core.loadorder.LoadRule.Who;
+import ironing.core.loadorder.PluginFacts;
+import ironing.core.path.PathCase;
+import ironing.core.picture.Arrangement;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.server.library.ModTags;
+import ironing.server.workbench.Bench;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/** The rules of a workspace’s load order, of whoever said them, and what counts of them. */
+@Component
+class LoadRules {
+  /** Stands for all that the bands of the mods say. */
+  static final String BANDS = "bands";
+
+  private final ModTags tags;
+
+  LoadRules(ModTags tags) {
+    this.tags = tags;
+  }
+
+  /** What masters ask for: fixed, and kept by every proposal without being named to it. */
+  List<LoadRule> masters(Bench bench) {
+    List<LoadRule> rules = new ArrayList<>();
+    for (Entry e : bench.picture().loadOrder().entries()) {
+      for (String master : e.plugin().masters())
+        rules.add(
+            new LoadRule(
+                key("master", e.name(), master),
+                Kind.AFTER,
+                Who.named(e.name()),
+                Who.named(master),
+                "it lists it as a master",
+                "the file",
+                Strength.FIXED));
+    }
+    return rules;
+  }
+
+  /** What others than the user say and the user can treat: the cards of mods that are on. */
+  List<LoadRule> stated(Bench bench) {
+    List<LoadRule> rules = new ArrayList<>();
+    for (Layer l : bench.picture().arrangement().layers()) {
+      if (!l.on()) continue;
+      ModCard card = bench.mods().get(l.mod()).card();
+      String from = "the card of " + card.name();
+      card.plugins()
+          .forEach(
+              (plugin, w) -> {
+                for (String other : w.after())
+                  rules.add(card(plugin, Kind.AFTER, other, "it asks to load after that", from));
+                for (String other : w.before())
+                  rules.add(card(plugin, Kind.BEFORE, other, "it asks to load before that", from));
+              });
+    }
+    return rules;
+  }
+
+  private static LoadRule card(String plugin, Kind kind, String other, String reason, String from) {
+    String key = key("card " + kind, plugin, other);
+    return new LoadRule(
+        key, kind, Who.named(plugin), Who.named(other), reason, from, Strength.CARD);
+  }
+
+  private static String key(String kind, String plugin, String other) {
+    return kind + " " + PathCase.fold(plugin) + " " + PathCase.fold(other);
+  }
+
+  /** All that count, as the user treats them, without those that are muted in the profile. */
+  List<LoadRule> counting(Bench bench) {
+    return counting(bench, bench.picture().arrangement());
+  }
+
+  List<LoadRule> counting(Bench bench, Arrangement arrangement) {
+    return arrangement.loadRules().applied(stated(bench)).stream()
+        .filter(r -> !arrangement.muted().contains(r.key()))
+        .toList();
+  }
+
+  /** What rules ask of the mods: their tags, and their bands where those are not muted. */
+  PluginFacts facts(Bench bench, Set<String> muted) {
+    Map<Long, List<String>> tagsOf = tags.of(bench.workspace());
+    boolean bands = !muted.contains(BANDS);
+    return new PluginFacts() {
+      @Override
+      public Collection<String> tags(Found plugin) {
+        return tagsOf.getOrDefault(plugin.mod(), List.of());
+      }
+
+      @Override
+      public Optional<Band> band(Found plugin) {
+        Bench.Mod mod = bench.mods().get(plugin.mod());
+        if (!bands || mod == null) return Optional.empty();
+        return mod.card().band().map(b -> new Band(ModCard.BANDS.indexOf(b), b));
+      }
+    };
+  }
+
+  LoadOrderProposal proposal(Bench bench) {
+    return proposal(bench, bench.picture().arrangement());
+  }
+
+  /** The proposal for the plugins in play if the user had other words on rules. */
+  LoadOrderProposal proposal(Bench bench, Arrangement arrangement) {
+    return LoadOrderProposal.propose(
+        bench.picture().loadOrder(),
+        counting(bench, arrangement),
+        facts(bench, arrangement.muted()));
+  }
+}

@@ -1,0 +1,76 @@
+package ironing.server.loadorder;
+
+import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.path.PathCase;
+import ironing.core.plugin.Plugin;
+import ironing.server.records.RecordIndex;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Who takes the slots, and what would come free cheapest. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/load-order/slots")
+class SlotsController {
+  private static final int MOST = 40;
+  private final Workbenches benches;
+  private final RecordIndex index;
+
+  SlotsController(Workbenches benches, RecordIndex index) {
+    this.benches = benches;
+    this.index = index;
+  }
+
+  /**
+   * @param mod 0 for the game
+   */
+  record SlotTaker(long mod, String name, int plugins) {}
+
+  /** A plugin that nobody that is on has as a master. */
+  record CheapPlugin(String name, long mod, String modName, int records) {}
+
+  /**
+   * @param takers those that take most first
+   * @param cheapest the fewest records first
+   */
+  record SlotTakers(List<SlotTaker> takers, List<CheapPlugin> cheapest) {}
+
+  @GetMapping
+  SlotTakers slotTakers(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    Map<Long, Integer> counts = new LinkedHashMap<>();
+    Set<String> masters = new HashSet<>();
+    Map<String, Integer> records = new HashMap<>();
+    for (Plugin p : index.of(bench).order())
+      records.put(PathCase.fold(p.name()), p.records().size());
+    for (Entry e : bench.picture().loadOrder().active()) {
+      counts.merge(e.plugin().mod(), 1, Integer::sum);
+      e.plugin().masters().forEach(m -> masters.add(PathCase.fold(m)));
+    }
+    List<SlotTaker> takers = new ArrayList<>();
+    counts.forEach((mod, n) -> takers.add(new SlotTaker(mod, bench.nameOf(mod), n)));
+    takers.sort(Comparator.comparingInt(SlotTaker::plugins).reversed());
+    List<CheapPlugin> cheapest = new ArrayList<>();
+    for (Entry e : bench.picture().loadOrder().active()) {
+      if (e.own() || masters.contains(PathCase.fold(e.name()))) continue;
+      long mod = e.plugin().mod();
+      cheapest.add(
+          new CheapPlugin(
+              e.name(), mod, bench.nameOf(mod), records.getOrDefault(PathCase.fold(e.name()), 0)));
+    }
+    cheapest.sort(Comparator.comparingInt(CheapPlugin::records));
+    return new SlotTakers(
+        takers.stream().limit(MOST).toList(), cheapest.stream().limit(MOST).toList());
+  }
+}
