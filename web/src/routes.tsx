@@ -15,6 +15,7 @@ import { StorageView } from './library/StorageView'
 import { ListsView } from './lists/ListsView'
 import { ListView } from './lists/ListView'
 import { LoadOrderView } from './load-order/LoadOrderView'
+import { LoadRulesView } from './load-order/LoadRulesView'
 import { ProposalView } from './load-order/ProposalView'
 import { OverlapsView } from './overlaps/OverlapsView'
 import { PathScreen } from './overlaps/PathScreen'
@@ -60,6 +61,7 @@ export function createRouter(queries: QueryClient) {
         { path: 'timeline', element: <TimelineView /> },
         { path: 'load-order', element: <LoadOrderView /> },
         { path: 'load-order/proposal', element: <ProposalView /> },
+        { path: 'load-order/rules', element: <LoadRulesView /> },
         { path: 'load-order/:plugin', element: <LoadOrderView /> },
         { path: 'records', element: <RecordsView /> },
         { path: 'records/:owner/:id', element: <RecordsView /> },

@@ -13,7 +13,9 @@ import { OnOff } from '../ui/OnOff'
 import { OrderList, type OrderRow, type Carried as Rows } from '../ui/OrderList'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
+import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
+import { ListFileNotice } from './ListFileNotice'
 import { PluginAside } from './PluginAside'
 import { PluginName } from './PluginName'
 import { type LoadChange, useChangeLoadOrder, useLoadOrder, useLoadPreview, useProposal } from './queries'
@@ -25,6 +27,7 @@ const COLUMNS =
   'grid grid-cols-[44px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center max-lg:grid-cols-[44px_minmax(0,1fr)_64px_52px]'
 
 type PluginView = Schema['PluginView']
+const NONE: readonly Schema['TroubleView'][] = []
 
 interface PluginRow extends OrderRow {
   plugin: PluginView
@@ -52,6 +55,23 @@ export function LoadOrderView() {
     () => view?.plugins.map((p) => ({ id: p.name, label: p.name, fixed: p.own, plugin: p })) ?? [],
     [view],
   )
+  const troublesOf = useMemo(() => {
+    const by = new Map<string, Schema['TroubleView'][]>()
+    for (const t of view?.troubles ?? []) by.set(t.plugin, [...(by.get(t.plugin) ?? []), t])
+    return by
+  }, [view])
+  const { mutate } = change
+  const renderRow = useCallback(
+    (row: PluginRow, state: { active: boolean }) => (
+      <Row
+        plugin={row.plugin}
+        active={state.active}
+        troubles={troublesOf.get(row.plugin.name) ?? NONE}
+        onSwitch={(on) => mutate({ kind: 'switch', names: [row.plugin.name], on })}
+      />
+    ),
+    [troublesOf, mutate],
+  )
   const select = useCallback(
     (name: string) =>
       go(`/workspaces/${workspace}/load-order/${encodeURIComponent(name)}`, { replace: true }),
@@ -75,8 +95,17 @@ export function LoadOrderView() {
         view.hasPlugins &&
         `${count(view.plugins.filter((p) => p.on).length, 'plugin')}, read from the first to the last; the last version of a record wins.`
       }
-      actions={view.hasPlugins && <ProposalButton workspace={workspace} />}
-      aside={<PluginAside workspace={workspace} view={view} plugin={shown} />}
+      actions={
+        view.hasPlugins && (
+          <>
+            <Button onClick={() => go(`/workspaces/${workspace}/load-order/rules`)}>Rules</Button>
+            <ProposalButton workspace={workspace} />
+          </>
+        )
+      }
+      aside={
+        <PluginAside workspace={workspace} view={view} plugin={shown} onChange={(c) => change.mutate(c)} />
+      }
     >
       {!view.hasPlugins || rows.length === 0 ? (
         <div className="card flex-1">
@@ -91,7 +120,8 @@ export function LoadOrderView() {
         </div>
       ) : (
         <>
-          <Slots slots={view.slots} />
+          <Slots workspace={workspace} slots={view.slots} onChange={(c) => change.mutate(c)} />
+          <ListFileNotice workspace={workspace} revision={view.revision} onTake={(c) => change.mutate(c)} />
           <div className="relative flex min-h-0 flex-1">
             <OrderList
               rows={rows}
@@ -102,14 +132,7 @@ export function LoadOrderView() {
               onCarry={(c) => setCarried(c && moveOf(c))}
               onPut={(c) => change.mutate(moveOf(c))}
               head={<Head />}
-              renderRow={(row, state) => (
-                <Row
-                  plugin={row.plugin}
-                  active={state.active}
-                  troubles={view.troubles.filter((t) => t.plugin === row.plugin.name)}
-                  onSwitch={(on) => change.mutate({ kind: 'switch', names: [row.plugin.name], on })}
-                />
-              )}
+              renderRow={renderRow}
             />
             {carried && <Carried workspace={workspace} revision={view.revision} change={carried} />}
           </div>
@@ -121,6 +144,9 @@ export function LoadOrderView() {
 
 function doneWords(c: LoadChange, d: Schema['LoadDifferenceView']): string {
   if (c.kind === 'move') return `${c.name} loads as ${d.place?.to ?? c.to} now.`
+  if (c.kind === 'keep')
+    return `${c.names.length === 1 ? c.names[0] : count(c.names.length, 'plugin')} ${c.names.length === 1 ? 'is' : 'are'} ${c.kept ? '' : 'no longer '}kept here.`
+  if (c.kind === 'list-file') return 'The list file is taken over.'
   if (c.kind === 'switch') return `${c.names[0]} switched ${c.on ? 'on' : 'off'}.`
   return 'The proposal is taken.'
 }
@@ -168,6 +194,8 @@ function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
         <span className="truncate" title={p.name}>
           <PluginName name={p.name} />
         </span>
+        {p.kept && <Tag>kept here</Tag>}
+        {p.fresh && <Tag>new</Tag>}
         {troubles.length > 0 && (
           <Hint text={troubles.map((t) => t.text).join(' ')}>
             <span className="flex shrink-0 items-center gap-1 rounded-[5px] bg-madder-soft px-1.5 font-medium text-[11px] text-madder">
@@ -202,6 +230,8 @@ const TROUBLES: Record<string, string> = {
   WRONG_GAME_VERSION: 'other game version',
   NO_SLOT: 'no slot left',
   PACK_MISSING: 'pack missing',
+  NEEDS_OTHER: 'goes not alone',
+  CLASHES: 'does not go together',
 }
 
 function Carried({

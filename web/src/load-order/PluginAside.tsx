@@ -1,15 +1,20 @@
+import clsx from 'clsx'
 import { Check, CircleAlert } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { FixButton } from '../overview/Wrinkles'
 import { Aside, AsidePart } from '../ui/Aside'
+import { Button } from '../ui/Button'
 import { HowFar, pluginDetail } from '../ui/HowFar'
 import { count } from '../ui/text'
+import type { LoadChange } from './queries'
+import { WhyHere } from './WhyHere'
 
 interface PluginAsideProps {
   workspace: number
   view: Schema['LoadOrderView']
   plugin: Schema['PluginView'] | undefined
+  onChange: (change: LoadChange) => void
 }
 
 const MASTERS: Record<Schema['MasterView']['state'], string> = {
@@ -20,7 +25,7 @@ const MASTERS: Record<Schema['MasterView']['state'], string> = {
 }
 
 /** About the selected plugin; with none selected, what is wrong with the order. */
-export function PluginAside({ workspace, view, plugin: p }: PluginAsideProps) {
+export function PluginAside({ workspace, view, plugin: p, onChange }: PluginAsideProps) {
   if (!p) {
     return (
       <Aside label="About the load order">
@@ -31,6 +36,11 @@ export function PluginAside({ workspace, view, plugin: p }: PluginAsideProps) {
           </p>
         )}
         <Troubles workspace={workspace} troubles={view.troubles} />
+        {view.hints.length > 0 && (
+          <AsidePart title="Good to know">
+            <Troubles workspace={workspace} troubles={view.hints} />
+          </AsidePart>
+        )}
       </Aside>
     )
   }
@@ -49,7 +59,40 @@ export function PluginAside({ workspace, view, plugin: p }: PluginAsideProps) {
         {p.flaw ?? `It holds ${count(p.records, 'record')}, ${p.overrides} of them of other plugins.`}
         {p.slot !== undefined && ` It takes slot ${p.slot}.`}
       </p>
-      <Troubles workspace={workspace} troubles={view.troubles.filter((t) => t.plugin === p.name)} />
+      {!p.own && (
+        <p className="mt-2.5 flex flex-wrap gap-1.5">
+          <Button
+            className="h-7"
+            aria-pressed={p.kept}
+            onClick={() => onChange({ kind: 'keep', names: [p.name], kept: !p.kept })}
+          >
+            {p.kept ? 'No longer keep here' : 'Keep here'}
+          </Button>
+          <Link
+            to={`/workspaces/${workspace}/load-order/rules?about=${encodeURIComponent(p.name)}`}
+            className="inline-flex h-7 items-center px-1.5 text-woad underline"
+          >
+            Make a rule of it
+          </Link>
+        </p>
+      )}
+      {p.fresh && (
+        <p className="mt-2 text-ink-2">
+          It has just come: switched on, the last of its stage. The next move in the load order gives it this
+          place for good.
+        </p>
+      )}
+      {p.alsoFrom.length > 0 && (
+        <p className="mt-2 text-ink-2">
+          {p.modName}’s is in play; {p.alsoFrom.join(', ')} {p.alsoFrom.length === 1 ? 'brings' : 'bring'} a
+          plugin of this name too.
+        </p>
+      )}
+      <Troubles
+        workspace={workspace}
+        troubles={[...view.troubles, ...view.hints].filter((t) => t.plugin === p.name)}
+      />
+      <WhyHere workspace={workspace} plugin={p.name} />
       <AsidePart
         title={p.masters.length === 0 ? 'It has no masters' : 'Its masters, which must load before it'}
       >
@@ -140,7 +183,10 @@ function Troubles({
       {troubles.map((t) => (
         <li
           key={t.code + t.plugin + t.other}
-          className="rounded-lg border border-madder/40 bg-madder-soft px-3 py-2"
+          className={clsx(
+            'rounded-lg border px-3 py-2',
+            t.stops ? 'border-madder/40 bg-madder-soft' : 'border-ochre/40 bg-ochre-soft',
+          )}
         >
           <p className="break-words font-semibold">{t.text}</p>
           <p className="text-ink-2">{t.remedy}</p>

@@ -1,5 +1,6 @@
 import clsx from 'clsx'
 import { CircleCheck } from 'lucide-react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -9,10 +10,20 @@ import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
+import { Tag } from '../ui/Tag'
 import { count, number } from '../ui/text'
+import { type CompactRow, compact } from './compact'
 import { BackToOrder } from './LoadOrderView'
+import { LoadReasons } from './LoadReasons'
 import { PluginName } from './PluginName'
-import { useChangeLoadOrder, useLoadOrder, useProposal } from './queries'
+import {
+  useChangeLoadOrder,
+  useLoadOrder,
+  useLoadPreview,
+  useProposal,
+  useRuleAct,
+  useWaysOut,
+} from './queries'
 import { loadWords } from './sentence'
 
 const ROW = 31
@@ -25,6 +36,7 @@ export function ProposalView() {
   const go = useNavigate()
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set())
   const back = () => go(`/workspaces/${workspace}/load-order`)
   const take = useChangeLoadOrder(workspace, (_, d) => {
     say(
@@ -56,32 +68,64 @@ export function ProposalView() {
   if (p.ring.length > 0) return <Ring workspace={workspace} ring={p.ring} />
   if (p.moves.length === 0) {
     return (
-      <Screen title="Load order" actions={<Button onClick={back}>Back</Button>}>
+      <Screen
+        title="Load order"
+        actions={<Button onClick={back}>Back</Button>}
+        aside={
+          p.gaveWay.length > 0 && (
+            <Aside label="What gave way">
+              <GaveWay workspace={workspace} proposal={p} />
+            </Aside>
+          )
+        }
+      >
         <div className="card flex-1">
           <Empty icon={CircleCheck} title="Nothing to propose">
-            Every plugin has its masters before it, and the wishes of the mods’ cards are kept.
+            Every plugin has its masters before it, and every rule that can be kept is kept.
           </Empty>
         </div>
       </Screen>
     )
   }
+  const taken = p.moves.filter((m) => !left.has(m.name)).map((m) => m.name)
+  const all = taken.length === p.moves.length
+  const turn = (name: string) => {
+    const next = new Set(left)
+    if (!next.delete(name)) next.add(name)
+    setLeft(next)
+  }
   return (
     <Screen
       title="Load order"
-      says={`A proposal moves ${p.moves.length} of ${count(order.data.plugins.length, 'plugin')}. Nothing changes until you take it.`}
+      says={`A proposal moves ${p.moves.length} of ${count(order.data.plugins.length, 'plugin')}, the fewest that keep every rule. Nothing changes until you take it.`}
       actions={
         <>
           <Button onClick={back}>Leave it</Button>
           <Button
             look="strong"
-            disabled={take.isPending}
-            onClick={() => take.mutate({ kind: 'proposal', order: p.order })}
+            disabled={take.isPending || taken.length === 0}
+            onClick={() =>
+              take.mutate({ kind: 'proposal', order: p.order, ...(all ? {} : { names: taken }) })
+            }
           >
-            {p.moves.length === 1 ? 'Take the move' : `Take all ${p.moves.length} moves`}
+            {all
+              ? p.moves.length === 1
+                ? 'Take the move'
+                : `Take all ${p.moves.length} moves`
+              : `Take ${taken.length} of ${count(p.moves.length, 'move')}`}
           </Button>
         </>
       }
-      aside={<Why proposal={p} />}
+      aside={
+        <Why
+          workspace={workspace}
+          proposal={p}
+          revision={order.data.revision}
+          taken={all ? null : taken}
+          left={left}
+          onTurn={turn}
+        />
+      }
     >
       <SideBySide now={order.data.plugins} proposal={p} />
     </Screen>
@@ -95,11 +139,20 @@ function SideBySide({
   now: readonly Schema['PluginView'][]
   proposal: Schema['ProposalView']
 }) {
+  const [whole, setWhole] = useState(false)
   const moved = new Set(proposal.moves.map((m) => m.name))
-  const to = new Map(proposal.order.map((name, i) => [name, i]))
-  const height = now.length * ROW
+  const left = compact(
+    now.map((p) => p.name),
+    moved,
+    whole,
+  )
+  const right = compact(proposal.order, moved, whole)
+  const to = new Map(right.flatMap((r, i) => ('name' in r ? [[r.name, i] as const] : [])))
+  const height = Math.max(left.length, right.length) * ROW
   const y = (i: number) => i * ROW + ROW / 2
   const own = new Set(now.filter((p) => p.own).map((p) => p.name))
+  const kept = new Set(now.filter((p) => p.kept).map((p) => p.name))
+  const column = { moved, own, kept, onWhole: () => setWhole(true) }
   return (
     <div className="card min-h-0 flex-1 overflow-y-auto">
       <div className="sticky top-0 z-10 grid grid-cols-[minmax(0,1fr)_150px_minmax(0,1fr)] border-line border-b bg-card font-semibold text-ink-2">
@@ -108,99 +161,140 @@ function SideBySide({
         <span className="px-3 py-1.5">Proposed</span>
       </div>
       <div className="grid grid-cols-[minmax(0,1fr)_150px_minmax(0,1fr)]">
-        <Column names={now.map((p) => p.name)} moved={moved} own={own} />
+        <Column rows={left} {...column} />
         <svg aria-hidden="true" width="150" height={height} viewBox={`0 0 150 ${height}`}>
-          {now.map((p, i) => {
-            const end = to.get(p.name) ?? i
+          {left.map((r, i) => {
+            const end = 'name' in r ? to.get(r.name) : undefined
+            if (!('name' in r) || end === undefined) return null
             return (
               <path
-                key={p.name}
+                key={r.name}
                 d={`M0 ${y(i)} C75 ${y(i)},75 ${y(end)},150 ${y(end)}`}
                 fill="none"
-                className={moved.has(p.name) ? 'stroke-woad' : 'stroke-line-2'}
-                strokeWidth={moved.has(p.name) ? 2.4 : 1}
+                className={moved.has(r.name) ? 'stroke-woad' : 'stroke-line-2'}
+                strokeWidth={moved.has(r.name) ? 2.4 : 1}
               />
             )
           })}
         </svg>
-        <Column names={proposal.order} moved={moved} own={own} />
+        <Column rows={right} {...column} />
       </div>
     </div>
   )
 }
 
 function Column({
-  names,
+  rows,
   moved,
   own,
+  kept,
+  onWhole,
 }: {
-  names: readonly string[]
+  rows: readonly CompactRow[]
   moved: ReadonlySet<string>
   own: ReadonlySet<string>
+  kept: ReadonlySet<string>
+  onWhole: () => void
 }) {
   return (
     <ol>
-      {names.map((name, i) => (
-        <li
-          key={name}
-          className={clsx(
-            'flex items-center gap-3 border-line border-b px-3',
-            moved.has(name) && 'bg-woad-soft',
-          )}
-          style={{ height: ROW }}
-        >
-          <span className="num w-6 text-right text-ink-3">{i + 1}</span>
-          <span className="truncate">
-            <PluginName name={name} />
-          </span>
-          {own.has(name) && <small className="text-ink-3">the game’s own</small>}
-          {moved.has(name) && <span className="sr-only">, moved</span>}
-        </li>
-      ))}
+      {rows.map((r) =>
+        'gap' in r ? (
+          <li
+            key={`gap ${r.after}`}
+            className="flex items-center border-line border-b border-dashed px-3"
+            style={{ height: ROW }}
+          >
+            <button type="button" className="pl-9 text-ink-3 underline" onClick={onWhole}>
+              {number(r.gap)} that stay
+            </button>
+          </li>
+        ) : (
+          <li
+            key={r.name}
+            className={clsx(
+              'flex items-center gap-3 border-line border-b px-3',
+              moved.has(r.name) && 'bg-woad-soft',
+            )}
+            style={{ height: ROW }}
+          >
+            <span className="num w-8 text-right text-ink-3">{r.at + 1}</span>
+            <span className="truncate">
+              <PluginName name={r.name} />
+            </span>
+            {own.has(r.name) && <small className="text-ink-3">the game’s own</small>}
+            {kept.has(r.name) && <Tag>kept here</Tag>}
+            {moved.has(r.name) && <span className="sr-only">, moved</span>}
+          </li>
+        ),
+      )}
     </ol>
   )
 }
 
-function Why({ proposal: p }: { proposal: Schema['ProposalView'] }) {
-  const d = p.difference
+function Why({
+  workspace,
+  proposal: p,
+  revision,
+  taken,
+  left,
+  onTurn,
+}: {
+  workspace: number
+  proposal: Schema['ProposalView']
+  revision: number
+  /** Whose moves are taken; null for all. */
+  taken: readonly string[] | null
+  left: ReadonlySet<string>
+  onTurn: (name: string) => void
+}) {
+  const some = useLoadPreview(
+    workspace,
+    revision,
+    taken && taken.length > 0 ? { kind: 'proposal', order: p.order, names: taken } : null,
+  )
+  const d = taken === null ? p.difference : some.data
   return (
     <Aside label="Why these moves">
       <h2>Why {p.moves.length === 1 ? 'this move' : 'these moves'}</h2>
       <ul className="mt-2 flex flex-col gap-2.5">
         {p.moves.map((m) => (
-          <li key={m.name} className="border-woad border-l-[3px] pl-3">
-            <p className="break-words font-semibold">
+          <li
+            key={m.name}
+            className={clsx('border-l-[3px] pl-3', left.has(m.name) ? 'border-line-2' : 'border-woad')}
+          >
+            <label className="flex items-start gap-2 break-words font-semibold">
+              <input
+                type="checkbox"
+                className="mt-1 accent-(--woad)"
+                checked={!left.has(m.name)}
+                onChange={() => onTurn(m.name)}
+              />
               {m.name}, from {m.from} to {m.to}
-            </p>
-            {m.because ? (
-              <>
-                <p className="break-words">
-                  {m.because.later === m.name ? `after ${m.because.earlier}` : `before ${m.because.later}`}:{' '}
-                  {m.because.reason}.
-                </p>
-                <p className="text-ink-2">
-                  {m.because.from === 'the file'
-                    ? 'Fixed by the file; no rule can undo it.'
-                    : `So says ${m.because.from}.`}
-                </p>
-              </>
+            </label>
+            {m.because.length > 0 ? (
+              <LoadReasons reasons={m.because} about={m.name} />
             ) : (
               <p className="text-ink-2">It makes room for the others.</p>
             )}
           </li>
         ))}
       </ul>
-      {p.leftOut.length > 0 && (
-        <AsidePart title="Wishes that cannot be kept">
+      {p.keptNumbers.length > 0 && (
+        <AsidePart title="Kept here: their order among each other stays">
           <ul>
-            {p.leftOut.map((l) => (
-              <li key={l.mod + l.plugin + l.other} className="py-0.5 text-ink-2">
-                {l.mod} asks for {l.plugin} {l.after ? 'after' : 'before'} {l.other}.
+            {p.keptNumbers.map((k) => (
+              <li key={k.name} className="flex justify-between py-0.5">
+                <span className="truncate font-medium">{k.name}</span>
+                <span className="num text-ink-2">
+                  now {k.from}, then {k.to}
+                </span>
               </li>
             ))}
           </ul>
         </AsidePart>
       )}
+      <GaveWay workspace={workspace} proposal={p} />
       {d && (
         <AsidePart title="What the game would read differently">
           {d.types.length === 0 ? (
@@ -227,9 +321,74 @@ function Why({ proposal: p }: { proposal: Schema['ProposalView'] }) {
   )
 }
 
+/** Rules that stand against stronger ones, each with its ring; and the smallest ways out of all of it. */
+function GaveWay({ workspace, proposal: p }: { workspace: number; proposal: Schema['ProposalView'] }) {
+  const [open, setOpen] = useState(false)
+  if (p.gaveWay.length === 0) return null
+  return (
+    <AsidePart title="Rules that cannot be kept">
+      <p className="text-ink-2">Of rules that contradict one another the weaker gives way.</p>
+      <ul>
+        {p.gaveWay.map((g) => (
+          <li key={g.what + g.from} className="mt-2">
+            <b className="font-semibold">{g.what}</b>
+            <LoadReasons reasons={g.ring} />
+          </li>
+        ))}
+      </ul>
+      {open ? (
+        <WaysOut workspace={workspace} />
+      ) : (
+        <Button className="mt-2" onClick={() => setOpen(true)}>
+          What would open it?
+        </Button>
+      )}
+    </AsidePart>
+  )
+}
+
+/** The smallest sets of things without which all the rest holds together. */
+function WaysOut({ workspace }: { workspace: number }) {
+  const ways = useWaysOut(workspace, true)
+  const { undo } = useUndo(workspace)
+  const { say } = useNotices()
+  const act = useRuleAct(workspace, () => say('The rule is taken back.', { label: 'Undo', run: undo }))
+  const change = useChangeLoadOrder(workspace, (_, d) =>
+    say(<>Done. {loadWords(d, 'does')}</>, { label: 'Undo', run: undo }),
+  )
+  if (ways.isPending) return <p className="mt-2 text-ink-2">Looking for the smallest way out …</p>
+  if (!ways.data) return <Failed error={ways.error} retry={() => ways.refetch()} />
+  const take = (e: Schema['ExitView']) => {
+    if (e.off !== undefined) change.mutate({ kind: 'switch', names: [e.off], on: false })
+    else if (e.free !== undefined) change.mutate({ kind: 'keep', names: [e.free], kept: false })
+    else if (e.rule?.startsWith('own ')) act.mutate({ kind: 'take-back', key: e.rule })
+    else if (e.rule !== undefined) act.mutate({ kind: 'word', key: e.rule, word: 'DROPPED' })
+  }
+  return (
+    <div className="mt-2">
+      <p className="font-medium">Any one of these would open it:</p>
+      <ul>
+        {ways.data.sets.map((set) => (
+          <li key={set.map((e) => e.what).join()} className="flex flex-wrap items-center gap-1.5 py-1">
+            {set.map((e, i) => (
+              <span key={e.what} className="contents">
+                {i > 0 && <span className="text-ink-2">and</span>}
+                <Button className="h-auto whitespace-normal py-0.5 text-left" onClick={() => take(e)}>
+                  {e.what}
+                </Button>
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+      {!ways.data.whole && <p className="text-ink-2">There may be more; the search was ended.</p>}
+    </div>
+  )
+}
+
 function Ring({ workspace, ring }: { workspace: number; ring: readonly Schema['ReasonView'][] }) {
   return (
-    <Screen title="Load order" says="No order works: these plugins each ask to load after another of them.">
+    <Screen title="Load order" says="No order works: what is fixed goes round in a ring.">
       <div className="card flex-1 overflow-y-auto px-5 py-4">
         <ol className="flex flex-col gap-3">
           {ring.map((r) => (
@@ -238,15 +397,15 @@ function Ring({ workspace, ring }: { workspace: number; ring: readonly Schema['R
                 {r.later} after {r.earlier}
               </p>
               <p className="text-ink-2">
-                {r.reason}. So says {r.from}.
+                {r.reason}. {r.from === 'you' ? 'So you said.' : `So says ${r.from}.`}
               </p>
             </li>
           ))}
         </ol>
-        <p className="mt-4 text-ink-2">
-          Switch one of them off, or ask its author for a file without this master.
-        </p>
-        <p className="mt-2">
+        <div className="mt-4 max-w-[560px]">
+          <WaysOut workspace={workspace} />
+        </div>
+        <p className="mt-3">
           <BackToOrder workspace={workspace} />
         </p>
       </div>

@@ -1,8 +1,9 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got, ifMatch, type Schema } from '../api/client'
+import { api, got, ifMatch, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
+import { useAct, useArrange } from '../library/queries'
 
 type LoadOrderView = Schema['LoadOrderView']
 type LoadDifference = Schema['LoadDifferenceView']
@@ -32,7 +33,10 @@ export function useProposal(workspace: number) {
 export type LoadChange =
   | { kind: 'move'; name: string; to: number }
   | { kind: 'switch'; names: readonly string[]; on: boolean }
-  | { kind: 'proposal'; order: readonly string[] }
+  /** Taking a proposal: the whole order, and whose moves; all where none are named. */
+  | { kind: 'proposal'; order: readonly string[]; names?: readonly string[] }
+  | { kind: 'keep'; names: readonly string[]; kept: boolean }
+  | { kind: 'list-file' }
 
 function request(
   workspace: number,
@@ -43,10 +47,17 @@ function request(
 ) {
   const path = { workspace }
   const header = ifMatch(revision)
-  if (change.kind === 'proposal') {
-    return got(api.POST('/api/workspaces/{workspace}/load-order/proposal', { params: { path, header } }))
-  }
   const params = { path, query: { dryRun }, header }
+  if (change.kind === 'proposal') {
+    const body = change.names ? { names: [...change.names] } : {}
+    return got(api.POST('/api/workspaces/{workspace}/load-order/proposal', { params, body, signal }))
+  }
+  if (change.kind === 'keep') {
+    const body = { names: [...change.names], kept: change.kept }
+    return got(api.POST('/api/workspaces/{workspace}/load-order/keep', { params: { path, header }, body }))
+  }
+  if (change.kind === 'list-file')
+    return got(api.POST('/api/workspaces/{workspace}/load-order/list-file/take', { params, signal }))
   if (change.kind === 'move') {
     const body = { name: change.name, to: change.to }
     return got(api.POST('/api/workspaces/{workspace}/load-order/move', { params, body, signal }))
@@ -94,6 +105,13 @@ export function useChangeLoadOrder(
 
 /** The list as it will be, stages aside: the server's answer puts those right. */
 export function changed(view: LoadOrderView, change: LoadChange): LoadOrderView {
+  if (change.kind === 'list-file' || (change.kind === 'proposal' && change.names)) return view
+  if (change.kind === 'keep') {
+    return {
+      ...view,
+      plugins: view.plugins.map((p) => (change.names.includes(p.name) ? { ...p, kept: change.kept } : p)),
+    }
+  }
   if (change.kind === 'proposal') {
     const to = new Map(change.order.map((name, i) => [name, i + 1]))
     const plugins = view.plugins.map((p) => ({ ...p, position: to.get(p.name) ?? p.position }))
@@ -110,4 +128,123 @@ export function changed(view: LoadOrderView, change: LoadChange): LoadOrderView 
   const rest = view.plugins.filter((p) => p.name !== change.name)
   rest.splice(change.to - 1, 0, moved)
   return { ...view, plugins: rest.map((p, i) => ({ ...p, position: i + 1 })) }
+}
+
+const ASK = '/api/workspaces/{workspace}/load-order' as const
+
+/** What a plugin must follow and precede, and how far it could move. */
+export function useWhy(workspace: number, plugin: string) {
+  return useQuery({
+    queryKey: of(workspace, 'load-why', plugin),
+    queryFn: ({ signal }) =>
+      got(api.GET(`${ASK}/why`, { params: { path: { workspace }, query: { plugin } }, signal })),
+  })
+}
+
+export function useLoadRules(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'load-rules'),
+    queryFn: ({ signal }) => got(api.GET(`${ASK}/rules`, { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** What a rule changes in the proposal; null asks nothing. */
+export function useRuleEffect(workspace: number, key: string | null) {
+  return useQuery({
+    queryKey: of(workspace, 'load-rule-effect', key),
+    enabled: key !== null,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET(`${ASK}/rules/effect`, {
+          params: { path: { workspace }, query: { key: key as string } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export type RuleAct =
+  | { kind: 'add'; rule: Schema['LoadRuleRequest'] }
+  | { kind: 'take-back'; key: string }
+  | { kind: 'word'; key: string; word: Schema['WordRequest']['word'] }
+  | { kind: 'mute'; key: string; muted: boolean }
+
+/** What the user makes of rules; nothing moves by it. */
+export function useRuleAct(workspace: number, done: (act: RuleAct) => void) {
+  const path = { workspace }
+  return useArrange(
+    workspace,
+    (act: RuleAct, header) => {
+      switch (act.kind) {
+        case 'add':
+          return got(api.POST(`${ASK}/rules`, { params: { path, header }, body: act.rule }))
+        case 'take-back':
+          return got(api.DELETE(`${ASK}/rules`, { params: { path, header, query: { key: act.key } } }))
+        case 'word':
+          return got(
+            api.POST(`${ASK}/rules/word`, {
+              params: { path, header },
+              body: { key: act.key, word: act.word },
+            }),
+          )
+        case 'mute':
+          return got(
+            api.POST(`${ASK}/rules/mute`, {
+              params: { path, header },
+              body: { key: act.key, muted: act.muted },
+            }),
+          )
+      }
+    },
+    () => undefined,
+    (_, act) => done(act),
+  )
+}
+
+export function useWaysOut(workspace: number, ask: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'load-ways-out'),
+    enabled: ask,
+    queryFn: ({ signal }) =>
+      got(api.GET(`${ASK}/proposal/ways-out`, { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** What the list file in the game folder says; it is read at each look. */
+export function useListFile(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'list-file'),
+    queryFn: ({ signal }) => got(api.GET(`${ASK}/list-file`, { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function usePutListBack(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async () => {
+      const job = await got(
+        api.POST(`${ASK}/list-file/put-back`, {
+          params: { path: { workspace }, header: { Prefer: 'wait=60' } },
+        }),
+      )
+      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+      return job
+    },
+    done,
+  )
+}
+
+export function useStrayPlugins(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'stray-plugins'),
+    queryFn: ({ signal }) => got(api.GET(`${ASK}/strays`, { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function useSlotTakers(workspace: number, ask: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'slot-takers'),
+    enabled: ask,
+    queryFn: ({ signal }) => got(api.GET(`${ASK}/slots`, { params: { path: { workspace } }, signal })),
+  })
 }

@@ -328,7 +328,8 @@ final class WishGraph<T> {
 
   /**
    * The shortest chain of wishes between an item and one that must come after it, or before it; of
-   * several the one to the item that stands furthest from it now. Empty where there is none.
+   * several rather one that ends with a wish about single items than about tiers, then the one to
+   * the item that stands furthest from it now. Empty where there is none.
    *
    * @param after which of the items that must come after it count, by position; none need no walk
    * @param before which of those that must come before it count
@@ -336,9 +337,7 @@ final class WishGraph<T> {
   List<Constraint<T>> nearest(int item, BitSet after, BitSet before) {
     Near forth = near(item, true, after, Integer.MAX_VALUE);
     Near back = near(item, false, before, forth.steps);
-    boolean further =
-        back.steps == forth.steps && Math.abs(back.found - item) > Math.abs(forth.found - item);
-    if (back.found >= 0 && (back.steps < forth.steps || further))
+    if (back.found >= 0 && (forth.found < 0 || back.isBetterThan(forth)))
       return chain(back.found, back.walk.way(nodeOf[back.found]), item);
     if (forth.found < 0) return List.of();
     return chain(item, forth.walk.way(nodeOf[forth.found]), forth.found);
@@ -367,10 +366,30 @@ final class WishGraph<T> {
   /** The first goal on the ways from one item, or to it. */
   private final class Near {
     private final Walk walk;
-    private int found = -1, steps = Integer.MAX_VALUE;
+    private int found = -1, steps = Integer.MAX_VALUE, distance;
+    private boolean single;
 
     private Near(Walk walk) {
       this.walk = walk;
+    }
+
+    void look(int item, int other, int steps) {
+      boolean single = edges.get(walk.cameBy[nodeOf[other]]).wish() != null;
+      int distance = Math.abs(other - item);
+      if (found >= 0 && !isBetter(steps, single, distance)) return;
+      found = other;
+      this.steps = steps;
+      this.single = single;
+      this.distance = distance;
+    }
+
+    private boolean isBetter(int steps, boolean single, int distance) {
+      if (steps != this.steps) return steps < this.steps;
+      return single != this.single ? single : distance > this.distance;
+    }
+
+    boolean isBetterThan(Near other) {
+      return other.isBetter(steps, single, distance);
     }
   }
 
@@ -383,11 +402,7 @@ final class WishGraph<T> {
         all(),
         (node, steps) -> {
           for (int other : members.get(node)) {
-            if (steps == 0 || !goals.get(other)) continue;
-            boolean first = near.found < 0 || steps < near.steps;
-            if (!first && Math.abs(other - item) <= Math.abs(near.found - item)) continue;
-            near.found = other;
-            near.steps = steps;
+            if (steps > 0 && goals.get(other)) near.look(item, other, steps);
           }
           return near.steps;
         });
