@@ -135,7 +135,11 @@ export function LoadRulesView() {
                         rule={r}
                         chosen={r.key === chosen}
                         onChoose={() => choose(r.key === chosen ? null : r.key)}
-                        onAct={(a) => act.mutate(a)}
+                        onAct={(a) => {
+                          // nobody asks for the effect of a rule that is gone
+                          if (a.kind === 'take-back' && a.key === chosen) choose(null)
+                          act.mutate(a)
+                        }}
                       />
                     ))}
                   </ul>
