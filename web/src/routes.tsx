@@ -13,7 +13,7 @@ import { LibraryView } from './library/LibraryView'
 import { ModScreen } from './library/ModScreen'
 import { StorageView } from './library/StorageView'
 import { ListsView } from './lists/ListsView'
-import { ListView } from './lists/ListView'
+import { LayersListView, OrderListView } from './lists/ListView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { LoadRulesView } from './load-order/LoadRulesView'
 import { ProposalView } from './load-order/ProposalView'
@@ -52,8 +52,8 @@ export function createRouter(queries: QueryClient) {
         { path: 'layers', element: <LayersView />, loader: early },
         { path: 'layers/suggestion', element: <SuggestionView /> },
         { path: 'layers/rules', element: <RulesView /> },
-        { path: 'layers/lists', element: <ListsView /> },
-        { path: 'layers/lists/:list', element: <ListView /> },
+        { path: 'layers/lists', element: <ListsView kind="layers" /> },
+        { path: 'layers/lists/:list', element: <LayersListView /> },
         { path: 'layers/:mod', element: <LayersView />, loader: early },
         { path: 'overlaps', element: <OverlapsView /> },
         { path: 'overlaps/path', element: <PathScreen /> },
@@ -61,6 +61,8 @@ export function createRouter(queries: QueryClient) {
         { path: 'timeline', element: <TimelineView /> },
         { path: 'load-order', element: <LoadOrderView /> },
         { path: 'load-order/proposal', element: <ProposalView /> },
+        { path: 'load-order/lists', element: <ListsView kind="load-order" /> },
+        { path: 'load-order/lists/:list', element: <OrderListView /> },
         { path: 'load-order/rules', element: <LoadRulesView /> },
         { path: 'load-order/:plugin', element: <LoadOrderView /> },
         { path: 'records', element: <RecordsView /> },

@@ -1,6 +1,6 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import clsx from 'clsx'
-import { useRef, useState } from 'react'
+import { type ReactNode, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -8,30 +8,39 @@ import { useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { DifferenceSaid } from '../layers/Preview'
 import { useChangeLayers } from '../layers/queries'
+import { useChangeLoadOrder } from '../load-order/queries'
+import { loadWords } from '../load-order/sentence'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
 import { Screen } from '../ui/Screen'
 import { Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
-import { type Taken, useList, useListActs, useTakeList, useTakePreview, useTick } from './queries'
+import {
+  type Kind,
+  type Taken,
+  useList,
+  useListActs,
+  useTakeLayers,
+  useTakeLayersPreview,
+  useTakeOrder,
+  useTakeOrderPreview,
+  useTick,
+} from './queries'
 import { countStates, type Entry, STATES, type State, statesOf } from './steps'
 
 const GRID = 'grid grid-cols-[40px_minmax(0,1fr)_150px_minmax(0,240px)_120px] items-start gap-3'
 const NOTHING: ReadonlySet<State> = new Set()
 
-/** One published order beside the layers as they are, and the steps that lead to it. */
-export function ListView() {
+/** One published install order beside the layers as they are, and the steps that lead to it. */
+export function LayersListView() {
   const workspace = useWorkspace()
   const id = Number(useParams().list)
-  const list = useList(workspace, id)
-  const go = useNavigate()
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
-  const acts = useListActs(workspace, id)
-  const tick = useTick(workspace, id)
-  const [only, setOnly] = useState<ReadonlySet<State>>(NOTHING)
-  const take = useTakeList(workspace, id, (d) =>
+  const revision = useList(workspace, 'layers', id).data?.revision ?? 0
+  const preview = useTakeLayersPreview(workspace, id, revision, revision > 0)
+  const take = useTakeLayers(workspace, id, (d) =>
     say(
       <>
         <b>Taken from the list.</b> <DifferenceSaid difference={d} tense="does" />
@@ -47,6 +56,65 @@ export function ListView() {
       { label: 'Undo', run: undo },
     ),
   )
+  return (
+    <ListScreen
+      kind="layers"
+      preview={preview.data && <DifferenceSaid difference={preview.data} tense="would" />}
+      busy={take.isPending}
+      onTake={(taken) => take.mutate(taken)}
+      onSwitchOff={(extra) => change.mutate({ kind: 'switch', mods: extra.map((x) => x.mod), on: false })}
+    />
+  )
+}
+
+/** One published load order beside the plugins as they load. */
+export function OrderListView() {
+  const workspace = useWorkspace()
+  const id = Number(useParams().list)
+  const { undo } = useUndo(workspace)
+  const { say } = useNotices()
+  const revision = useList(workspace, 'load-order', id).data?.revision ?? 0
+  const preview = useTakeOrderPreview(workspace, id, revision, revision > 0)
+  const take = useTakeOrder(workspace, id, (d) =>
+    say(
+      <>
+        <b>Taken from the list.</b> {loadWords(d, 'does')}
+      </>,
+      { label: 'Undo', run: undo },
+    ),
+  )
+  const change = useChangeLoadOrder(workspace, (_, d) =>
+    say(<>Switched off. {loadWords(d, 'does')}</>, { label: 'Undo', run: undo }),
+  )
+  return (
+    <ListScreen
+      kind="load-order"
+      preview={preview.data && loadWords(preview.data, 'would')}
+      busy={take.isPending}
+      onTake={(taken) => take.mutate(taken)}
+      onSwitchOff={(extra) => change.mutate({ kind: 'switch', names: extra.map((x) => x.name), on: false })}
+    />
+  )
+}
+
+interface ListScreenProps {
+  kind: Kind
+  /** What taking all of it would change; nothing until that is known. */
+  preview: ReactNode
+  busy: boolean
+  onTake: (taken: Taken) => void
+  onSwitchOff: (extra: readonly Schema['ExtraView'][]) => void
+}
+
+function ListScreen({ kind, preview, busy, onTake, onSwitchOff }: ListScreenProps) {
+  const workspace = useWorkspace()
+  const id = Number(useParams().list)
+  const list = useList(workspace, kind, id)
+  const go = useNavigate()
+  const { say } = useNotices()
+  const acts = useListActs(workspace, kind, id)
+  const tick = useTick(workspace, kind, id)
+  const [only, setOnly] = useState<ReadonlySet<State>>(NOTHING)
   const l = list.data
   if (list.isPending) {
     return (
@@ -67,21 +135,24 @@ export function ListView() {
     setOnly(next)
   }
   const follow = () => {
-    acts.leave.mutate()
-    say('The list is no longer followed.', { label: 'Follow it again', run: () => acts.back.mutate() })
-    go(`/workspaces/${workspace}/layers/lists`)
+    acts.leave.mutate(undefined)
+    say('The list is no longer followed.', {
+      label: 'Follow it again',
+      run: () => acts.back.mutate(undefined),
+    })
+    go(`/workspaces/${workspace}/${kind}/lists`)
   }
   return (
     <Screen
       title={l.title}
-      says={`${count(l.entries.length, 'entry', 'entries')}, the lowest first. ${counts.same} as the list says.`}
+      says={`${count(l.entries.length, 'entry', 'entries')}, ${kind === 'layers' ? 'the lowest' : 'the first to load'} first. ${counts.same} as the list says.`}
       actions={
         <>
-          <Button onClick={() => go(`/workspaces/${workspace}/layers/lists`)}>Other lists</Button>
+          <Button onClick={() => go(`/workspaces/${workspace}/${kind}/lists`)}>Other lists</Button>
           <Button look="quiet" onClick={follow}>
             Follow no longer
           </Button>
-          <Button look="strong" disabled={steps === 0 || take.isPending} onClick={() => take.mutate({})}>
+          <Button look="strong" disabled={steps === 0 || busy} onClick={() => onTake('all')}>
             {steps === 0 ? 'Nothing to take' : `Take all ${count(steps, 'step')}`}
           </Button>
         </>
@@ -89,9 +160,11 @@ export function ListView() {
       aside={
         <ListAside
           workspace={workspace}
+          kind={kind}
           list={l}
           steps={steps}
-          onSwitchOff={(mods) => change.mutate({ kind: 'switch', mods, on: false })}
+          preview={preview}
+          onSwitchOff={onSwitchOff}
         />
       }
     >
@@ -118,16 +191,17 @@ export function ListView() {
       <div className="card flex min-h-0 flex-1 flex-col overflow-hidden">
         <div className={clsx(GRID, 'border-line border-b px-3.5 py-1 text-[11px] text-ink-3')}>
           <span className="text-right">in list</span>
-          <span>mod</span>
+          <span>{kind === 'layers' ? 'mod' : 'plugin'}</span>
           <span>here</span>
           <span>note</span>
           <span />
         </div>
         <Entries
           workspace={workspace}
+          kind={kind}
           entries={shown}
-          busy={take.isPending}
-          onTake={take.mutate}
+          busy={busy}
+          onTake={onTake}
           onTick={tick.mutate}
         />
       </div>
@@ -137,12 +211,14 @@ export function ListView() {
 
 function Entries({
   workspace,
+  kind,
   entries,
   busy,
   onTake,
   onTick,
 }: {
   workspace: number
+  kind: Kind
   entries: readonly Entry[]
   busy: boolean
   onTake: (taken: Taken) => void
@@ -169,7 +245,14 @@ function Entries({
               className={clsx(GRID, 'absolute right-0 left-0 border-line border-b px-3.5 py-1.5')}
               style={{ top: item.start }}
             >
-              <EntryRow workspace={workspace} entry={e} busy={busy} onTake={onTake} onTick={onTick} />
+              <EntryRow
+                workspace={workspace}
+                kind={kind}
+                entry={e}
+                busy={busy}
+                onTake={onTake}
+                onTick={onTick}
+              />
             </li>
           )
         })}
@@ -180,12 +263,14 @@ function Entries({
 
 function EntryRow({
   workspace,
+  kind,
   entry: e,
   busy,
   onTake,
   onTick,
 }: {
   workspace: number
+  kind: Kind
   entry: Entry
   busy: boolean
   onTake: (taken: Taken) => void
@@ -200,7 +285,7 @@ function EntryRow({
           <b className="break-words font-medium">{e.name}</b>
         ) : (
           <Link
-            to={`/workspaces/${workspace}/layers/${mod}`}
+            to={placeOf(workspace, kind, mod, e.name)}
             className="break-words font-medium hover:underline"
           >
             {e.name}
@@ -256,12 +341,7 @@ function EntryRow({
             className="h-6"
             disabled={busy}
             aria-label={`Take this step: ${e.name}`}
-            onClick={() =>
-              onTake({
-                moves: e.to === undefined ? [] : [mod],
-                switches: e.switchTo === undefined ? [] : [mod],
-              })
-            }
+            onClick={() => onTake([e])}
           >
             {e.to === undefined ? (e.switchTo ? 'Switch on' : 'Switch off') : 'Move'}
           </Button>
@@ -271,30 +351,34 @@ function EntryRow({
   )
 }
 
+/** Where an entry is shown among its own. */
+function placeOf(workspace: number, kind: Kind, mod: number, name: string): string {
+  return `/workspaces/${workspace}/${kind}/${kind === 'layers' ? mod : encodeURIComponent(name)}`
+}
+
 function ListAside({
   workspace,
+  kind,
   list: l,
   steps,
+  preview,
   onSwitchOff,
 }: {
   workspace: number
+  kind: Kind
   list: Schema['FollowView']
   steps: number
-  onSwitchOff: (mods: number[]) => void
+  preview: ReactNode
+  onSwitchOff: ListScreenProps['onSwitchOff']
 }) {
-  const preview = useTakePreview(workspace, l.id, l.revision, steps > 0 ? {} : null)
   const extraOn = l.extra.filter((x) => x.on)
   return (
     <Aside label="What taking it would change">
-      <h2>{steps > 0 ? 'Taking all of it' : 'The layers stand as it says'}</h2>
+      <h2>{steps > 0 ? 'Taking all of it' : 'All that is here stands as it says'}</h2>
       <p role="status" className="mt-1.5 text-ink-2 leading-snug">
-        {steps === 0 ? (
-          'What is missing or of another version is brought in under Library.'
-        ) : preview.data ? (
-          <DifferenceSaid difference={preview.data} tense="would" />
-        ) : (
-          'Looking what that would change …'
-        )}
+        {steps === 0
+          ? 'What is missing or of another version is brought in under Library.'
+          : preview || 'Looking what that would change …'}
       </p>
       {l.remarks.length > 0 && (
         <AsidePart title="About the file">
@@ -306,13 +390,15 @@ function ListAside({
         </AsidePart>
       )}
       {l.extra.length > 0 && (
-        <AsidePart title={`${count(l.extra.length, 'layer')} that it does not name`}>
+        <AsidePart
+          title={`${count(l.extra.length, kind === 'layers' ? 'layer' : 'plugin')} that it does not name`}
+        >
           <p className="text-ink-2">They stay where they are among the others.</p>
           <ul className="mt-1">
             {l.extra.slice(0, 40).map((x) => (
-              <li key={x.mod} className="flex gap-2 py-0.5">
+              <li key={x.name} className="flex gap-2 py-0.5">
                 <Link
-                  to={`/workspaces/${workspace}/layers/${x.mod}`}
+                  to={placeOf(workspace, kind, x.mod, x.name)}
                   className="min-w-0 flex-1 truncate hover:underline"
                 >
                   {x.name}
@@ -324,7 +410,7 @@ function ListAside({
           </ul>
           {l.extra.length > 40 && <p className="text-ink-2">… and {l.extra.length - 40} more.</p>}
           {extraOn.length > 0 && (
-            <Button className="mt-2" onClick={() => onSwitchOff(extraOn.map((x) => x.mod))}>
+            <Button className="mt-2" onClick={() => onSwitchOff(extraOn)}>
               Switch {extraOn.length === 1 ? 'it' : `all ${extraOn.length}`} off
             </Button>
           )}

@@ -3,26 +3,42 @@ import { useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
+import { Menu } from '../ui/Menu'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, when } from '../ui/text'
-import { useBringInList, useLists } from './queries'
+import { type Kind, useBringInList, useLists } from './queries'
 
 /** The published orders that are followed, and bringing another one in. */
-export function ListsView() {
+export function ListsView({ kind }: { kind: Kind }) {
   const workspace = useWorkspace()
-  const lists = useLists(workspace)
+  const lists = useLists(workspace, kind)
   const go = useNavigate()
   const input = useRef<HTMLInputElement>(null)
   const [over, setOver] = useState(false)
-  const bringIn = useBringInList(workspace, (list) => go(`/workspaces/${workspace}/layers/lists/${list.id}`))
+  const bringIn = useBringInList(workspace, kind, (list) =>
+    go(`/workspaces/${workspace}/${kind}/lists/${list.id}`),
+  )
   return (
     <Screen
-      title="Lists"
-      says="Orders that somebody has published. Bringing one in changes nothing yet."
+      title={kind === 'layers' ? 'Lists' : 'Load orders of others'}
+      says={
+        kind === 'layers'
+          ? 'Orders that somebody has published. Bringing one in changes nothing yet.'
+          : 'Published orders of plugins. One that you follow also counts as rules, weaker than your own and those of cards.'
+      }
       actions={
         <>
-          <Button onClick={() => go(`/workspaces/${workspace}/layers`)}>Back to the layers</Button>
+          <Button onClick={() => go(`/workspaces/${workspace}/${kind}`)}>
+            Back to the {kind === 'layers' ? 'layers' : 'load order'}
+          </Button>
+          <Menu
+            label="Take the order away as a file"
+            acts={['CSV', 'JSON', 'Markdown'].map((form) => ({
+              label: `Export the order as ${form}`,
+              run: () => window.location.assign(exportOf(workspace, kind, form.toLowerCase())),
+            }))}
+          />
           <Button look="strong" disabled={bringIn.isPending} onClick={() => input.current?.click()}>
             Bring in a list …
           </Button>
@@ -63,15 +79,16 @@ export function ListsView() {
           <Failed error={lists.error} retry={() => lists.refetch()} />
         ) : lists.data.length === 0 ? (
           <Empty icon={ScrollText} title="No list is followed">
-            Drop one here: a table (CSV), JSON or Markdown with the names of mods in their order. You will see
-            what is missing, of another version or out of place, and can bring the layers to it step by step.
+            Drop one here: a table (CSV), JSON or Markdown with the names of{' '}
+            {kind === 'layers' ? 'mods' : 'plugins'} in their order. You will see what is missing or out of
+            place, and can bring the {kind === 'layers' ? 'layers' : 'load order'} to it step by step.
           </Empty>
         ) : (
           <ul>
             {lists.data.map((l) => (
               <li key={l.id} className="border-line border-b">
                 <Link
-                  to={`/workspaces/${workspace}/layers/lists/${l.id}`}
+                  to={`/workspaces/${workspace}/${kind}/lists/${l.id}`}
                   className="flex items-baseline gap-3 px-4 py-2.5 hover:bg-sunk/60"
                 >
                   <b className="min-w-0 truncate font-semibold">{l.title}</b>
@@ -88,4 +105,10 @@ export function ListsView() {
       </section>
     </Screen>
   )
+}
+
+function exportOf(workspace: number, kind: Kind, form: string): string {
+  return kind === 'layers'
+    ? `/api/workspaces/${workspace}/layers/list/${form}`
+    : `/api/workspaces/${workspace}/load-order/lists/${form}`
 }

@@ -4,73 +4,131 @@ import { useNotices } from '../frame/Notices'
 import { of } from '../frame/workspace'
 import { useAct, useArrange } from '../library/queries'
 
-/** What is taken of a list: all of it, or some of its steps. */
-export type Taken = { moves?: number[]; switches?: number[] }
+/** What a list is an order of, and so where it is followed. */
+export type Kind = 'layers' | 'load-order'
 
-export function useLists(workspace: number) {
+/** What is taken of a list: all of it, or the steps of some of its entries. */
+export type Taken = readonly Schema['EntryView'][] | 'all'
+
+const LAYERS = '/api/workspaces/{workspace}/lists' as const
+const ORDERS = '/api/workspaces/{workspace}/load-order/lists' as const
+
+export function useLists(workspace: number, kind: Kind) {
+  const params = { path: { workspace } }
   return useQuery({
-    queryKey: of(workspace, 'lists'),
+    queryKey: of(workspace, 'lists', kind),
     queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}/lists', { params: { path: { workspace } }, signal })),
+      kind === 'layers' ? got(api.GET(LAYERS, { params, signal })) : got(api.GET(ORDERS, { params, signal })),
   })
 }
 
-export function useList(workspace: number, list: number) {
+export function useList(workspace: number, kind: Kind, list: number) {
+  const params = { path: { workspace, list } }
   return useQuery({
-    queryKey: of(workspace, 'list', list),
+    queryKey: of(workspace, 'list', kind, list),
     queryFn: ({ signal }) =>
-      got(
-        api.GET('/api/workspaces/{workspace}/lists/{list}', {
-          params: { path: { workspace, list } },
-          signal,
-        }),
-      ),
+      kind === 'layers'
+        ? got(api.GET(`${LAYERS}/{list}`, { params, signal }))
+        : got(api.GET(`${ORDERS}/{list}`, { params, signal })),
   })
 }
 
 /** Brings a file in as a list; nothing else is changed by it. */
-export function useBringInList(workspace: number, onDone: (list: Schema['FollowView']) => void) {
+export function useBringInList(workspace: number, kind: Kind, onDone: (list: Schema['FollowView']) => void) {
   const { fail } = useNotices()
   return useMutation({
-    mutationFn: (file: File) =>
-      got(
-        api.POST('/api/workspaces/{workspace}/lists', {
-          params: { path: { workspace }, query: { name: file.name } },
-          headers: { 'Content-Type': 'application/octet-stream' },
-          body: file as unknown as string,
-          bodySerializer: (body) => body,
-        }),
-      ),
+    mutationFn: (file: File) => {
+      const options = {
+        params: { path: { workspace }, query: { name: file.name } },
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: file as unknown as string,
+        bodySerializer: (body: unknown) => body as BodyInit,
+      }
+      return kind === 'layers' ? got(api.POST(LAYERS, options)) : got(api.POST(ORDERS, options))
+    },
     onSuccess: onDone,
     onError: fail,
   })
 }
 
-/** What taking steps of a list would change in the game; null asks nothing. */
-export function useTakePreview(workspace: number, list: number, revision: number, taken: Taken | null) {
+function modsOf(taken: Taken): Schema['FollowRequest'] {
+  if (taken === 'all') return {}
+  const mods = (of: (e: Schema['EntryView']) => boolean) =>
+    taken.flatMap((e) => (e.mod !== undefined && of(e) ? [e.mod] : []))
+  return { moves: mods((e) => e.to !== undefined), switches: mods((e) => e.switchTo !== undefined) }
+}
+
+function pluginsOf(taken: Taken): Schema['FollowPluginsRequest'] {
+  if (taken === 'all') return {}
+  return {
+    moves: taken.filter((e) => e.to !== undefined).map((e) => e.name),
+    switches: taken.filter((e) => e.switchTo !== undefined).map((e) => e.name),
+  }
+}
+
+/** What taking all of a list of mods would change in the game. */
+export function useTakeLayersPreview(workspace: number, list: number, revision: number, ask: boolean) {
   return useQuery({
-    queryKey: of(workspace, 'list-preview', list, revision, taken),
-    enabled: taken !== null,
+    queryKey: of(workspace, 'list-preview', list, revision),
+    enabled: ask,
     gcTime: 30_000,
     queryFn: ({ signal }) =>
       got(
-        api.POST('/api/workspaces/{workspace}/lists/{list}/take', {
+        api.POST(`${LAYERS}/{list}/take`, {
           params: { path: { workspace, list }, query: { dryRun: true } },
-          body: taken as Taken,
+          body: {},
           signal,
         }),
       ),
   })
 }
 
-export function useTakeList(workspace: number, list: number, done: (d: Schema['DifferenceView']) => void) {
+/** The same for a list of plugins. */
+export function useTakeOrderPreview(workspace: number, list: number, revision: number, ask: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'order-preview', list, revision),
+    enabled: ask,
+    gcTime: 30_000,
+    queryFn: ({ signal }) =>
+      got(
+        api.POST(`${ORDERS}/{list}/take`, {
+          params: { path: { workspace, list }, query: { dryRun: true } },
+          body: {},
+          signal,
+        }),
+      ),
+  })
+}
+
+/** Takes steps of a list of mods. */
+export function useTakeLayers(workspace: number, list: number, done: (d: Schema['DifferenceView']) => void) {
   return useArrange(
     workspace,
-    (body: Taken, header) =>
+    (taken: Taken, header) =>
       got(
-        api.POST('/api/workspaces/{workspace}/lists/{list}/take', {
+        api.POST(`${LAYERS}/{list}/take`, {
           params: { path: { workspace, list }, query: {}, header },
-          body,
+          body: modsOf(taken),
+        }),
+      ),
+    (d) => d.revision,
+    done,
+  )
+}
+
+/** Takes steps of a list of plugins. */
+export function useTakeOrder(
+  workspace: number,
+  list: number,
+  done: (d: Schema['LoadDifferenceView']) => void,
+) {
+  return useArrange(
+    workspace,
+    (taken: Taken, header) =>
+      got(
+        api.POST(`${ORDERS}/{list}/take`, {
+          params: { path: { workspace, list }, query: {}, header },
+          body: pluginsOf(taken),
         }),
       ),
     (d) => d.revision,
@@ -79,18 +137,16 @@ export function useTakeList(workspace: number, list: number, done: (d: Schema['D
 }
 
 /** Ticks the note of an entry off; shown at once. */
-export function useTick(workspace: number, list: number) {
+export function useTick(workspace: number, kind: Kind, list: number) {
   const queries = useQueryClient()
   const { fail } = useNotices()
-  const key = of(workspace, 'list', list)
+  const key = of(workspace, 'list', kind, list)
+  const params = { path: { workspace, list } }
   return useMutation({
     mutationFn: (body: Schema['TickRequest']) =>
-      got(
-        api.PUT('/api/workspaces/{workspace}/lists/{list}/ticks', {
-          params: { path: { workspace, list } },
-          body,
-        }),
-      ),
+      kind === 'layers'
+        ? got(api.PUT(`${LAYERS}/{list}/ticks`, { params, body }))
+        : got(api.PUT(`${ORDERS}/{list}/ticks`, { params, body })),
     onMutate: ({ number, ticked }) =>
       queries.setQueryData<Schema['FollowView']>(
         key,
@@ -102,10 +158,18 @@ export function useTick(workspace: number, list: number) {
 }
 
 /** Following a list no longer, and again. */
-export function useListActs(workspace: number, list: number) {
+export function useListActs(workspace: number, kind: Kind, list: number) {
   const params = { path: { workspace, list } }
   return {
-    leave: useAct(workspace, () => got(api.DELETE('/api/workspaces/{workspace}/lists/{list}', { params }))),
-    back: useAct(workspace, () => got(api.POST('/api/workspaces/{workspace}/lists/{list}/back', { params }))),
+    leave: useAct(workspace, () =>
+      kind === 'layers'
+        ? got(api.DELETE(`${LAYERS}/{list}`, { params }))
+        : got(api.DELETE(`${ORDERS}/{list}`, { params })),
+    ),
+    back: useAct(workspace, () =>
+      kind === 'layers'
+        ? got(api.POST(`${LAYERS}/{list}/back`, { params }))
+        : got(api.POST(`${ORDERS}/{list}/back`, { params })),
+    ),
   }
 }

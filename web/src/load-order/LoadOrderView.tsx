@@ -98,6 +98,7 @@ export function LoadOrderView() {
       actions={
         view.hasPlugins && (
           <>
+            <Button onClick={() => go(`/workspaces/${workspace}/load-order/lists`)}>Orders</Button>
             <Button onClick={() => go(`/workspaces/${workspace}/load-order/rules`)}>Rules</Button>
             <ProposalButton workspace={workspace} />
           </>

@@ -218,6 +218,39 @@ class LoadOrderIT {
   }
 
   @Test
+  void an_order_is_taken_away_and_a_published_one_is_followed() {
+    String csv = api.send("GET", base + "/lists/csv", null, Map.of()).raw().body();
+    assertThat(csv).startsWith("position,plugin,on,from\r\n1,Base.plug,yes,Under Sail\r\n2,A.plug");
+    String list =
+        "position,plugin,on\n1,Base.plug,yes\n2,c.PLUG,yes\n3,A.plug,no\n4,Kelp.plug,yes\n5,D.plug,\n";
+    Api.Answer made =
+        api.ask("POST", base + "/lists?name=coast.csv", list.getBytes(UTF_8), Map.of());
+    assertThat(made.status()).as(made.raw().body()).isEqualTo(201);
+    JsonNode entries = made.body().path("entries");
+    assertThat(entries.findValuesAsText("name"))
+        .containsExactly("C.plug", "A.plug", "Kelp.plug", "D.plug");
+    assertThat(entries.get(0).path("number").asInt()).isEqualTo(2);
+    assertThat(entries.get(2).has("mod")).isFalse();
+    assertThat(made.body().path("extra").findValuesAsText("name")).containsExactly("B.plug");
+    String at = base + "/lists/" + made.body().path("id").asLong();
+    // it also counts as rules, after the user’s own and those of cards
+    assertThat(ruleOf("A.plug after C.plug").path("strength").asText()).isEqualTo("LIST");
+    api.change("POST", at + "/take", Map.of("switches", List.of("A.plug")));
+    assertThat(order()).isEqualTo("aBCD");
+    api.change("POST", at + "/take", Map.of());
+    assertThat(order().toUpperCase().replace("B", "")).isEqualTo("CAD");
+    assertThat(api.get(base + "/lists").get(0).path("away").asInt()).isEqualTo(1);
+    api.send("DELETE", at, null, Map.of());
+    assertThat(api.get(base + "/rules").toString()).doesNotContain("LIST");
+    assertThat(
+            api.ask("POST", base + "/lists?name=x.csv", "name\nA\n".getBytes(UTF_8), Map.of())
+                .body()
+                .path("detail")
+                .asText())
+        .contains("Layers");
+  }
+
+  @Test
   void past_the_last_slot_nothing_is_deployed_and_the_cheapest_are_named() {
     for (String name : List.of("E", "F", "G")) install(name, "");
     Api.Answer refused =

@@ -35,7 +35,6 @@ public final class ListReader {
   /** The largest file that is taken for a list, in bytes. */
   public static final int LARGEST = 32 << 20;
 
-  private static final String FORMAT = "ironing/list@1";
   private static final Pattern BULLET =
       Pattern.compile("\\s{0,3}(?:[-*+]|\\d{1,6}[.)])\\s+(?:\\[([ xX])]\\s+)?(\\S.*)");
   private static final Pattern RULE_OF_TABLE = Pattern.compile("\\|?\\s*:?-+:?\\s*(\\|.*)?");
@@ -111,9 +110,9 @@ public final class ListReader {
               .enable(JsonParser.Feature.STRICT_DUPLICATE_DETECTION)
               .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
               .readTree(text);
-      if (root.path("format").isTextual() && !root.path("format").asText().equals(FORMAT)) {
+      if (root.path("format").isTextual() && !root.path("format").asText().equals(ModList.FORMAT)) {
         String format = root.path("format").asText();
-        throw bad("Its format is “" + format + "”.", "It must be " + FORMAT + ".");
+        throw bad("Its format is “" + format + "”.", "It must be " + ModList.FORMAT + ".");
       }
       if (root.path("title").isTextual() && !root.path("title").asText().isBlank())
         title = root.path("title").asText().strip();

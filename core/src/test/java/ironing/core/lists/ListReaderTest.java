@@ -8,6 +8,7 @@ import ironing.core.IroningException;
 import ironing.core.lists.ModList.Row;
 import ironing.core.lists.PublishedList.Entry;
 import ironing.core.lists.PublishedList.Kind;
+import ironing.core.testkit.Schemas;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -138,6 +139,27 @@ class ListReaderTest {
     assertThat(names(list)).containsExactly("Skerry.plug", "Rope.plug");
     assertThat(list.entries().get(1).from()).isEqualTo("Rope");
     assertThat(read("{\"plugins\":[{\"plugin\":\"A.plug\"}]}").kind()).isEqualTo(Kind.PLUGINS);
+  }
+
+  @Property(tries = 200)
+  void a_load_order_is_read_as_it_is_written(@ForAll("rows") List<Row> rows) {
+    List<PluginList.Row> plugins =
+        rows.stream()
+            .map(r -> new PluginList.Row(r.position(), r.name(), r.on(), r.version()))
+            .toList();
+    List<Entry> entries =
+        rows.stream()
+            .map(r -> new Entry("", r.name(), "", Optional.of(r.on()), "", "", r.version()))
+            .toList();
+    for (String text :
+        List.of(
+            PluginList.csv(plugins),
+            PluginList.json("Coast", plugins),
+            PluginList.markdown("Coast", plugins))) {
+      assertThat(read(text).kind()).isEqualTo(Kind.PLUGINS);
+      assertThat(read(text).entries()).isEqualTo(entries);
+    }
+    assertThat(Schemas.errorsInJson("list", PluginList.json("Coast", plugins))).isEmpty();
   }
 
   @Test

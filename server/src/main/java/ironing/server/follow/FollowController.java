@@ -15,12 +15,11 @@ import ironing.core.lists.PublishedList.Kind;
 import ironing.core.order.FewestMoves;
 import ironing.core.order.Ordering.Move;
 import ironing.core.picture.Arrangement.Layer;
-import ironing.server.follow.FollowMapper.ListRow;
-import ironing.server.follow.FollowMapper.NewList;
+import ironing.server.follow.FollowView.EntryView;
+import ironing.server.follow.FollowView.ExtraView;
+import ironing.server.follow.FollowView.ListSummary;
 import ironing.server.layers.DifferenceView;
 import ironing.server.layers.Layers;
-import ironing.server.platform.Events;
-import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
@@ -35,7 +34,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -54,74 +52,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/lists")
 class FollowController {
-  private final FollowMapper db;
+  private final FollowedLists lists;
   private final Layers layers;
   private final Workbenches benches;
-  private final Events events;
-  private final Json json;
 
-  FollowController(FollowMapper db, Layers layers, Workbenches benches, Events events, Json json) {
-    this.db = db;
+  FollowController(FollowedLists lists, Layers layers, Workbenches benches) {
+    this.lists = lists;
     this.layers = layers;
     this.benches = benches;
-    this.events = events;
-    this.json = json;
   }
-
-  /**
-   * @param away how many entries are missing here, of another version, to be switched or moved
-   */
-  record ListSummary(long id, String title, String at, int entries, int away) {}
-
-  /**
-   * @param number from 1, the lowest first
-   * @param version that the list asks for; empty where it does not say
-   * @param mod what stands for it here; absent when it is missing
-   * @param hereVersion of that
-   * @param otherVersion whether the list asks for another version than that
-   * @param inLibrary another version of the mod that is here and is the one asked for
-   * @param position its number among the layers now
-   * @param to its number when all moves are made; absent where it does not move
-   * @param switchTo absent where it is on or off as the list says
-   * @param heldFast whether it is kept here against the list
-   */
-  record EntryView(
-      int number,
-      String id,
-      String name,
-      String version,
-      String section,
-      String note,
-      boolean ticked,
-      @MayBeAbsent Long mod,
-      @MayBeAbsent String hereVersion,
-      boolean otherVersion,
-      @MayBeAbsent Long inLibrary,
-      @MayBeAbsent Integer position,
-      @MayBeAbsent Integer to,
-      @MayBeAbsent Boolean switchTo,
-      boolean heldFast) {
-    boolean away() {
-      return mod == null || otherVersion || to != null || switchTo != null;
-    }
-  }
-
-  /** A layer of which the list does not speak. */
-  record ExtraView(long mod, String name, int position, boolean on) {}
-
-  /**
-   * @param remarks what was not plain about the file
-   * @param gone whether it is no longer followed
-   */
-  record FollowView(
-      long revision,
-      long id,
-      String title,
-      String at,
-      List<String> remarks,
-      boolean gone,
-      List<EntryView> entries,
-      List<ExtraView> extra) {}
 
   /**
    * What is taken of a list; both absent: all of it.
@@ -131,8 +70,6 @@ class FollowController {
    */
   record FollowRequest(
       @MayBeAbsent Optional<List<Long>> moves, @MayBeAbsent Optional<List<Long>> switches) {}
-
-  record TickRequest(int number, boolean ticked) {}
 
   /** Brings a list in; nothing is changed by it. */
   @PostMapping(consumes = "application/octet-stream")
@@ -151,32 +88,14 @@ class FollowController {
       @Parameter(hidden = true) HttpServletRequest request)
       throws IOException {
     byte[] file = request.getInputStream().readNBytes(ListReader.LARGEST + 1);
-    PublishedList list = ListReader.read(name, file);
-    if (list.kind() != Kind.MODS) {
-      throw IroningException.of(
-          "bad-list", name, "It is an order of plugins.", "Bring it in under Load order.");
-    }
-    NewList row = new NewList();
-    benches.note(
-        workspace,
-        "lists",
-        "Brought in the list “" + list.title() + "”",
-        () -> db.add(workspace, list.title(), json.write(list), row));
-    return view(benches.get(workspace), row(workspace, row.id()));
+    return view(benches.get(workspace), lists.add(workspace, name, file, Kind.MODS));
   }
 
   /** The lists that are followed, the newest first. */
   @GetMapping
   List<ListSummary> lists(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
-    List<ListSummary> out = new ArrayList<>();
-    for (ListRow row : db.all(workspace)) {
-      if (row.isDeleted()) continue;
-      FollowView view = view(bench, row);
-      int away = (int) view.entries().stream().filter(EntryView::away).count();
-      out.add(new ListSummary(row.id(), row.title(), row.at(), view.entries().size(), away));
-    }
-    return out;
+    return lists.all(workspace, Kind.MODS).stream().map(l -> view(bench, l).summary()).toList();
   }
 
   @GetMapping("/{list}")
@@ -184,46 +103,30 @@ class FollowController {
     Bench bench = benches.get(workspace);
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
-        .body(view(bench, row(workspace, list)));
+        .body(view(bench, lists.get(workspace, list, Kind.MODS)));
   }
 
   /** Follows a list no longer; it can be brought back. */
   @DeleteMapping("/{list}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void unfollow(@PathVariable long workspace, @PathVariable long list) {
-    setDeleted(workspace, list, true, "No longer follows the list “");
+    lists.setGone(workspace, lists.get(workspace, list, Kind.MODS), true);
   }
 
   @PostMapping("/{list}/back")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void followAgain(@PathVariable long workspace, @PathVariable long list) {
-    setDeleted(workspace, list, false, "Follows the list again: “");
-  }
-
-  private void setDeleted(long workspace, long list, boolean deleted, String said) {
-    ListRow row = row(workspace, list);
-    if (row.isDeleted() == deleted) return;
-    benches.note(workspace, "lists", said + row.title() + "”", () -> db.delete(list, deleted));
+    lists.setGone(workspace, lists.get(workspace, list, Kind.MODS), false);
   }
 
   /** Ticks the note of an entry off, or takes the tick back. */
   @PutMapping("/{list}/ticks")
   @ResponseStatus(HttpStatus.NO_CONTENT)
-  void tick(@PathVariable long workspace, @PathVariable long list, @RequestBody TickRequest body) {
-    ListRow row = row(workspace, list);
-    int entries = published(row).entries().size();
-    if (body.number() < 1 || body.number() > entries) {
-      throw IroningException.of(
-          "not-found",
-          "Entry " + body.number(),
-          "The list has entries from 1 to " + entries + ".",
-          "Take the number from the list.");
-    }
-    Set<Integer> ticked = ticked(row);
-    if (body.ticked()) ticked.add(body.number());
-    else ticked.remove(body.number());
-    db.tick(list, json.write(ticked));
-    events.tell(workspace, "lists", Map.of());
+  void tick(
+      @PathVariable long workspace,
+      @PathVariable long list,
+      @RequestBody FollowView.TickRequest body) {
+    lists.tick(workspace, lists.get(workspace, list, Kind.MODS), body.number(), body.ticked());
   }
 
   /** Brings the layers to the list: all moves and switches, or some. */
@@ -234,14 +137,14 @@ class FollowController {
       @RequestBody FollowRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    ListRow row = row(workspace, list);
-    PublishedList published = published(row);
+    FollowedLists.Followed followed = lists.get(workspace, list, Kind.MODS);
+    PublishedList published = followed.list();
     return layers
         .arrangeAndSwitch(
             workspace,
             Revision.expected(dryRun, ifMatch),
             Workbenches.Origin.IMPORT,
-            said(row, body),
+            said(published, body),
             b -> order(b, published, body),
             b -> switches(b, published, body),
             dryRun)
@@ -257,8 +160,8 @@ class FollowController {
     return part == null ? Optional.empty() : part;
   }
 
-  private static String said(ListRow row, FollowRequest body) {
-    String title = "“" + row.title() + "”";
+  private static String said(PublishedList list, FollowRequest body) {
+    String title = "“" + list.title() + "”";
     if (all(body)) return "Brought the layers to the list " + title;
     int steps =
         some(body.moves()).orElse(List.of()).size()
@@ -266,7 +169,7 @@ class FollowController {
     return "Took " + (steps == 1 ? "1 step" : steps + " steps") + " of the list " + title;
   }
 
-  private List<Long> order(Bench bench, PublishedList list, FollowRequest body) {
+  private static List<Long> order(Bench bench, PublishedList list, FollowRequest body) {
     Followed followed = compare(bench, list);
     if (all(body)) return followed.whole().order();
     Set<Long> chosen = new HashSet<>();
@@ -320,9 +223,9 @@ class FollowController {
     return modOf;
   }
 
-  private FollowView view(Bench bench, ListRow row) {
-    PublishedList list = published(row);
-    Set<Integer> ticked = ticked(row);
+  private static FollowView view(Bench bench, FollowedLists.Followed row) {
+    PublishedList list = row.list();
+    Set<Integer> ticked = row.ticked();
     Followed followed = compare(bench, list);
     Map<Long, Move<Long>> moves = followed.moves();
     Map<Long, Long> modOf = modOf(bench);
@@ -367,7 +270,7 @@ class FollowController {
         row.title(),
         row.at(),
         list.remarks(),
-        row.isDeleted(),
+        row.gone(),
         entries,
         extra);
   }
@@ -390,27 +293,5 @@ class FollowController {
         .map(Bench.Mod::id)
         .max(Long::compare)
         .orElse(null);
-  }
-
-  private PublishedList published(ListRow row) {
-    return json.read(row.content(), PublishedList.class);
-  }
-
-  private Set<Integer> ticked(ListRow row) {
-    return new TreeSet<>(List.of(json.read(row.ticked(), Integer[].class)));
-  }
-
-  private ListRow row(long workspace, long list) {
-    benches.get(workspace);
-    return db.all(workspace).stream()
-        .filter(r -> r.id() == list)
-        .findFirst()
-        .orElseThrow(
-            () ->
-                IroningException.of(
-                    "not-found",
-                    "List " + list,
-                    "There is no such list in this workspace.",
-                    "Choose one of those that are followed."));
   }
 }

@@ -5,15 +5,13 @@ import ironing.core.lists.ModList.Row;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Section;
 import ironing.server.layers.LayersMapper.ModNoteRow;
+import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -74,14 +72,6 @@ class ListsController {
 
   private static ResponseEntity<String> file(Bench bench, String ending, String type, String text) {
     String name = bench.title() + ", " + bench.profileName() + "." + ending;
-    return ResponseEntity.ok()
-        .contentType(MediaType.parseMediaType(type))
-        .header(
-            "Content-Disposition",
-            ContentDisposition.attachment()
-                .filename(name, StandardCharsets.UTF_8)
-                .build()
-                .toString())
-        .body(text);
+    return Served.asFile(name, type, text);
   }
 }

@@ -211,6 +211,23 @@ class LoadOrders {
         (before, after) -> null);
   }
 
+  /** Sets the order of all plugins as somebody else has it. */
+  LoadDifferenceView bring(
+      long workspace,
+      long revision,
+      String said,
+      Function<LoadOrder, List<Wish>> wishes,
+      boolean dryRun) {
+    return apply(
+        workspace,
+        revision,
+        Origin.IMPORT,
+        dryRun,
+        said,
+        bench -> wishes.apply(bench.picture().loadOrder()),
+        (before, after) -> null);
+  }
+
   /** The wishes of now with the order and the switches of another list, where it names them. */
   static List<Wish> followed(LoadOrder now, List<Wish> told) {
     List<Wish> named = new ArrayList<>();

@@ -1,6 +1,7 @@
 package ironing.server.loadorder;
 
 import ironing.core.library.ModCard;
+import ironing.core.lists.PublishedList;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Found;
 import ironing.core.loadorder.LoadOrderProposal;
@@ -12,6 +13,8 @@ import ironing.core.loadorder.PluginFacts;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.server.follow.FollowedLists;
+import ironing.server.follow.FollowedLists.Followed;
 import ironing.server.library.ModTags;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
@@ -29,9 +32,11 @@ class LoadRules {
   static final String BANDS = "bands";
 
   private final ModTags tags;
+  private final FollowedLists lists;
 
-  LoadRules(ModTags tags) {
+  LoadRules(ModTags tags, FollowedLists lists) {
     this.tags = tags;
+    this.lists = lists;
   }
 
   /** What masters ask for: fixed, and kept by every proposal without being named to it. */
@@ -52,7 +57,10 @@ class LoadRules {
     return rules;
   }
 
-  /** What others than the user say and the user can treat: the cards of mods that are on. */
+  /**
+   * What others than the user say and the user can treat: the cards of mods that are on, and the
+   * load orders that are followed.
+   */
   List<LoadRule> stated(Bench bench) {
     List<LoadRule> rules = new ArrayList<>();
     for (Layer l : bench.picture().arrangement().layers()) {
@@ -68,7 +76,30 @@ class LoadRules {
                   rules.add(card(plugin, Kind.BEFORE, other, "it asks to load before that", from));
               });
     }
+    for (Followed list : lists.all(bench.workspace(), PublishedList.Kind.PLUGINS))
+      chain(bench, list, rules);
     return rules;
+  }
+
+  /** Each plugin of a list that is in play after the one before it. */
+  private static void chain(Bench bench, Followed list, List<LoadRule> rules) {
+    String before = null;
+    for (PublishedList.Entry e : list.list().entries()) {
+      Optional<Entry> here = bench.picture().loadOrder().find(e.name()).filter(p -> !p.own());
+      if (here.isEmpty()) continue;
+      String name = here.get().name();
+      if (before != null)
+        rules.add(
+            new LoadRule(
+                key("list " + list.id(), name, before),
+                Kind.AFTER,
+                Who.named(name),
+                Who.named(before),
+                "it has it after that",
+                "the list “" + list.title() + "”",
+                Strength.LIST));
+      before = name;
+    }
   }
 
   private static LoadRule card(String plugin, Kind kind, String other, String reason, String from) {

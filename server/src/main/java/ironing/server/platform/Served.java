@@ -43,6 +43,19 @@ public final class Served {
     return answer(name, new ByteArrayResource(bytes), download);
   }
 
+  /** Text of our own to take away. */
+  public static ResponseEntity<String> asFile(String name, String type, String text) {
+    return ResponseEntity.ok()
+        .contentType(MediaType.parseMediaType(type))
+        .header(
+            "Content-Disposition",
+            ContentDisposition.attachment()
+                .filename(name, StandardCharsets.UTF_8)
+                .build()
+                .toString())
+        .body(text);
+  }
+
   private static ResponseEntity<Resource> answer(String name, Resource body, boolean download) {
     String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
     MediaType type = IMAGES.getOrDefault(ending, MediaType.APPLICATION_OCTET_STREAM);
