@@ -127,6 +127,10 @@ bench_java ironing.bench.InstallBench "$WORK/install" >"$WORK/install.jsonl"
 say "· the core"
 bench_java org.openjdk.jmh.Main 'ironing.bench.(Move|Large)Bench' -v SILENT -rf json -rff "$WORK/jmh.json" >"$WORK/jmh.log" 2>&1 ||
   fail "the core was not measured: $(tail -n 5 "$WORK/jmh.log")"
+say "· the load order, on one core"
+taskset -c 0 java -cp "$ROOT/bench/target/classes:$(cat "$ROOT/bench/target/classpath")" \
+  org.openjdk.jmh.Main 'ironing.bench.ProposalBench' -v SILENT -rf json -rff "$WORK/proposal.json" >"$WORK/jmh.log" 2>&1 ||
+  fail "the load order was not measured: $(tail -n 5 "$WORK/jmh.log")"
 
 read -r ticks stolen < <(cpu_ticks)
 echo "$(date +%F), $(nproc) cores, $(java -version 2>&1 | head -n 1), commit $(git rev-parse --short HEAD 2>/dev/null || echo unknown)."
@@ -143,6 +147,10 @@ echo "| two thousand mods, a million files, 30 % contested | measured | target |
 echo "|---|--:|---|"
 jq -rn --slurpfile api "$WORK/large-api.json" --slurpfile page "$WORK/large-layers.json" --slurpfile start "$WORK/large-start.json" \
   --slurpfile sort "$WORK/sort.json" --slurpfile jmh "$WORK/jmh.json" -f bench/large-table.jq
+echo
+echo "| load order of 4,000 plugins with 40,000 rules, one core | median | target |"
+echo "|---|--:|---|"
+jq -r -f bench/proposal-table.jq "$WORK/proposal.json"
 echo
 echo "| one move in the core, mean ms | from the picture before | made anew |"
 echo "|---|--:|--:|"

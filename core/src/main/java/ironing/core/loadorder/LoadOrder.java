@@ -77,11 +77,23 @@ public final class LoadOrder {
   }
 
   private final List<Entry> entries;
-  private final Map<String, Integer> positions = new HashMap<>();
+  private final Map<String, Integer> asSpelled;
+  // made when somebody first asks for a name that is spelled otherwise: mostly nobody does
+  private volatile Map<String, Integer> folded;
 
   private LoadOrder(List<Entry> entries) {
     this.entries = List.copyOf(entries);
-    for (int i = 0; i < entries.size(); i++) positions.put(PathCase.fold(entries.get(i).name()), i);
+    this.asSpelled = new HashMap<>(entries.size() * 2);
+    for (int i = 0; i < entries.size(); i++) asSpelled.put(entries.get(i).name(), i);
+  }
+
+  private Map<String, Integer> folded() {
+    Map<String, Integer> known = folded;
+    if (known != null) return known;
+    known = new HashMap<>(entries.size() * 2);
+    for (int i = 0; i < entries.size(); i++) known.put(PathCase.fold(entries.get(i).name()), i);
+    folded = known;
+    return known;
   }
 
   public static LoadOrder empty() {
@@ -99,8 +111,13 @@ public final class LoadOrder {
    * @param found plugins in play, in layer order
    */
   public static LoadOrder of(GameDefinition game, List<Found> found, List<Wish> wishes) {
-    Map<String, Found> left = new LinkedHashMap<>();
-    for (Found f : found) left.put(PathCase.fold(f.name()), f);
+    Map<String, Found> left = new LinkedHashMap<>(found.size() * 2);
+    Map<String, String> keys = new HashMap<>(found.size() * 2);
+    for (Found f : found) {
+      String key = PathCase.fold(f.name());
+      keys.put(f.name(), key);
+      left.put(key, f);
+    }
     List<Entry> entries = new ArrayList<>();
     for (String own : game.plugins().map(GameDefinition.Plugins::own).orElse(List.of())) {
       Found f = left.remove(PathCase.fold(own));
@@ -108,7 +125,8 @@ public final class LoadOrder {
     }
     TreeMap<Integer, StageOrder> stages = new TreeMap<>();
     for (Wish w : wishes) {
-      Found f = left.remove(PathCase.fold(w.name()));
+      String key = keys.get(w.name());
+      Found f = left.remove(key != null ? key : PathCase.fold(w.name()));
       if (f != null) stageOf(stages, f).place(new Entry(f, w.on(), false, w.kept(), false));
     }
     for (Found f : left.values()) stageOf(stages, f).bring(new Entry(f, true, false, false, true));
@@ -154,13 +172,14 @@ public final class LoadOrder {
   }
 
   public Optional<Entry> find(String name) {
-    Integer at = positions.get(PathCase.fold(name));
-    return at == null ? Optional.empty() : Optional.of(entries.get(at));
+    int at = position(name);
+    return at < 0 ? Optional.empty() : Optional.of(entries.get(at));
   }
 
   /** From 0; -1 when no such plugin is in play. */
   public int position(String name) {
-    return positions.getOrDefault(PathCase.fold(name), -1);
+    Integer at = asSpelled.get(name);
+    return at != null ? at : folded().getOrDefault(PathCase.fold(name), -1);
   }
 
   /** This order as wishes. */
@@ -181,7 +200,7 @@ public final class LoadOrder {
     String anchor = "";
     for (Wish w : old) {
       String key = PathCase.fold(w.name());
-      if (positions.containsKey(key)) anchor = key;
+      if (folded().containsKey(key)) anchor = key;
       else behind.computeIfAbsent(anchor, a -> new ArrayList<>()).add(w);
     }
     List<Wish> out = new ArrayList<>(behind.getOrDefault("", List.of()));

@@ -42,6 +42,18 @@ public final class FewestMoves {
   }
 
   /**
+   * Whether the wishes can be kept at all: an order that keeps them, whichever comes first, with no
+   * moves named; or the shortest ring. Cost: O((n + w) log n) for n items and w wishes.
+   */
+  public static <T> Outcome<T> feasible(List<T> present, Wishes<T> wishes) {
+    WishGraph<T> graph = new WishGraph<>(present, wishes);
+    if (!graph.ring().isEmpty()) return new Outcome.Ring<>(graph.ring());
+    List<T> order = new ArrayList<>();
+    for (int v : graph.order()) for (int item : graph.members(v)) order.add(present.get(item));
+    return new Outcome.Sorted<>(List.copyOf(order), List.of());
+  }
+
+  /**
    * The present order with some of the moves of another one made and the others not: each that is
    * made comes right behind the nearest of its predecessors there that stands where it is to stand.
    */

@@ -2,6 +2,7 @@ package ironing.core.path;
 
 import com.ibm.icu.lang.UCharacter;
 import com.ibm.icu.text.Normalizer2;
+import java.util.Locale;
 
 /**
  * How a game compares paths.
@@ -31,7 +32,8 @@ public enum PathCase {
   /** The folded form by which plugin names always compare, whatever the game does with paths. */
   public static String fold(String name) {
     if (isPlainLower(name)) return name;
-    if (isAscii(name)) return asciiLower(name);
+    // what folding does to ASCII, without the tables
+    if (isAscii(name)) return name.toLowerCase(Locale.ROOT);
     String nfc = Normalizer2.getNFCInstance().normalize(name);
     StringBuilder folded = new StringBuilder(nfc.length());
     nfc.codePoints().forEach(c -> folded.appendCodePoint(UCharacter.foldCase(c, true)));
@@ -41,14 +43,6 @@ public enum PathCase {
   private static boolean isAscii(String s) {
     for (int i = 0; i < s.length(); i++) if (s.charAt(i) >= 0x80) return false;
     return true;
-  }
-
-  // what folding does to ASCII, without the tables and whatever the locale
-  private static String asciiLower(String s) {
-    char[] lower = s.toCharArray();
-    for (int i = 0; i < lower.length; i++)
-      if (lower[i] >= 'A' && lower[i] <= 'Z') lower[i] += 'a' - 'A';
-    return new String(lower);
   }
 
   // Most paths of most games are lower-case ASCII already: nothing to fold, nothing to allocate.

@@ -294,8 +294,7 @@ public class Layers {
       byStrand.put(bench.mods().get(l.mod()).strand(), l);
     List<Layer> layers = new ArrayList<>(byStrand.values());
     List<Long> mods = order.stream().map(s -> byStrand.get(s).mod()).toList();
-    for (Ordering.Move<Long> m :
-        Ordering.moves(layers.stream().map(Layer::mod).toList(), mods, List.of())) {
+    for (Ordering.Move<Long> m : Ordering.moves(layers.stream().map(Layer::mod).toList(), mods)) {
       int below = 0;
       Set<Long> under = new HashSet<>(mods.subList(0, m.to()));
       // behind the highest of those that are to be below it

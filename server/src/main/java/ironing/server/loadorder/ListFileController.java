@@ -142,7 +142,7 @@ class ListFileController {
       (named.contains(e.name()) ? now : unnamed).add(e.name());
     }
     List<ListMove> moves =
-        Ordering.moves(now, names, List.of()).stream()
+        Ordering.moves(now, names).stream()
             .map(m -> new ListMove(m.item(), m.from() + 1, m.to() + 1))
             .toList();
     return new ListFileView(state, file, moves, switches, unknown, unnamed, told.remarks());

@@ -110,7 +110,7 @@ record ProfileComparison(
     Map<Long, Long> modOf = new HashMap<>();
     for (Layer l : here.layers()) modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
     List<OtherPlace> places = new ArrayList<>();
-    for (Move<Long> m : Ordering.moves(now, then, List.of())) {
+    for (Move<Long> m : Ordering.moves(now, then)) {
       long mod = modOf.get(m.item());
       places.add(new OtherPlace(mod, bench.nameOf(mod), m.from() + 1, m.to() + 1));
     }
