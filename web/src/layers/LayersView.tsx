@@ -15,6 +15,7 @@ import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useOverview, useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
+import { exportsOf } from '../lists/exports'
 import { Button } from '../ui/Button'
 import { FileBar, FileBarKey } from '../ui/FileBar'
 import { HowFar, modDetail } from '../ui/HowFar'
@@ -380,14 +381,6 @@ const MENU = 'z-50 min-w-48 rounded-lg border border-line bg-card p-1 shadow-lif
 const ITEM =
   'flex cursor-pointer items-center gap-2 rounded-md px-2.5 py-1 outline-none data-[highlighted]:bg-woad-soft data-[state=checked]:font-semibold'
 
-function lists(workspace: number) {
-  return [
-    { name: 'CSV', address: `/api/workspaces/${workspace}/layers/list/csv` },
-    { name: 'JSON', address: `/api/workspaces/${workspace}/layers/list/json` },
-    { name: 'Markdown', address: `/api/workspaces/${workspace}/layers/list/markdown` },
-  ]
-}
-
 function ShowMenu({
   workspace,
   sort,
@@ -461,7 +454,7 @@ function ShowMenu({
           <DropdownMenu.Label className="px-2.5 pt-2 pb-1 text-[11px] text-ink-3">
             Export the order as
           </DropdownMenu.Label>
-          {lists(workspace).map((l) => (
+          {exportsOf(workspace, 'layers').map((l) => (
             <DropdownMenu.Item key={l.name} asChild>
               <a href={l.address} download className={ITEM}>
                 <span className="w-3" /> {l.name}

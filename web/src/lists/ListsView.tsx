@@ -7,6 +7,7 @@ import { Menu } from '../ui/Menu'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, when } from '../ui/text'
+import { exportsOf } from './exports'
 import { type Kind, useBringInList, useLists } from './queries'
 
 /** The published orders that are followed, and bringing another one in. */
@@ -34,9 +35,9 @@ export function ListsView({ kind }: { kind: Kind }) {
           </Button>
           <Menu
             label="Take the order away as a file"
-            acts={['CSV', 'JSON', 'Markdown'].map((form) => ({
-              label: `Export the order as ${form}`,
-              run: () => window.location.assign(exportOf(workspace, kind, form.toLowerCase())),
+            acts={exportsOf(workspace, kind).map((e) => ({
+              label: `Export the order as ${e.name}`,
+              run: () => window.location.assign(e.address),
             }))}
           />
           <Button look="strong" disabled={bringIn.isPending} onClick={() => input.current?.click()}>
@@ -105,10 +106,4 @@ export function ListsView({ kind }: { kind: Kind }) {
       </section>
     </Screen>
   )
-}
-
-function exportOf(workspace: number, kind: Kind, form: string): string {
-  return kind === 'layers'
-    ? `/api/workspaces/${workspace}/layers/list/${form}`
-    : `/api/workspaces/${workspace}/load-order/lists/${form}`
 }

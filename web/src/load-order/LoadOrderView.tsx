@@ -9,6 +9,7 @@ import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
 import { HowFar, pluginDetail } from '../ui/HowFar'
+import { Menu } from '../ui/Menu'
 import { OnOff } from '../ui/OnOff'
 import { OrderList, type OrderRow, type Carried as Rows } from '../ui/OrderList'
 import { Screen } from '../ui/Screen'
@@ -18,6 +19,7 @@ import { count } from '../ui/text'
 import { ListFileNotice } from './ListFileNotice'
 import { PluginAside } from './PluginAside'
 import { PluginName } from './PluginName'
+import { PointsDialog } from './PointsDialog'
 import { type LoadChange, useChangeLoadOrder, useLoadOrder, useLoadPreview, useProposal } from './queries'
 import { Slots } from './Slots'
 import { loadWords } from './sentence'
@@ -42,6 +44,7 @@ export function LoadOrderView() {
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
   const [carried, setCarried] = useState<LoadChange | null>(null)
+  const [points, setPoints] = useState(false)
   const change = useChangeLoadOrder(workspace, (c, d) =>
     say(
       <>
@@ -98,8 +101,21 @@ export function LoadOrderView() {
       actions={
         view.hasPlugins && (
           <>
-            <Button onClick={() => go(`/workspaces/${workspace}/load-order/lists`)}>Orders</Button>
             <Button onClick={() => go(`/workspaces/${workspace}/load-order/rules`)}>Rules</Button>
+            <Menu
+              label="More to do with the load order"
+              acts={[
+                {
+                  label: 'Orders of others, and export',
+                  run: () => go(`/workspaces/${workspace}/load-order/lists`),
+                },
+                { label: 'Bring an order back …', run: () => setPoints(true) },
+                {
+                  label: 'Compare with another profile',
+                  run: () => go(`/workspaces/${workspace}/profiles`),
+                },
+              ]}
+            />
             <ProposalButton workspace={workspace} />
           </>
         )
@@ -123,6 +139,14 @@ export function LoadOrderView() {
         <>
           <Slots workspace={workspace} slots={view.slots} onChange={(c) => change.mutate(c)} />
           <ListFileNotice workspace={workspace} revision={view.revision} onTake={(c) => change.mutate(c)} />
+          {points && (
+            <PointsDialog
+              workspace={workspace}
+              revision={view.revision}
+              onChange={(c) => change.mutate(c)}
+              onClose={() => setPoints(false)}
+            />
+          )}
           <div className="relative flex min-h-0 flex-1">
             <OrderList
               rows={rows}
@@ -147,6 +171,7 @@ function doneWords(c: LoadChange, d: Schema['LoadDifferenceView']): string {
   if (c.kind === 'move') return `${c.name} loads as ${d.place?.to ?? c.to} now.`
   if (c.kind === 'keep')
     return `${c.names.length === 1 ? c.names[0] : count(c.names.length, 'plugin')} ${c.names.length === 1 ? 'is' : 'are'} ${c.kept ? '' : 'no longer '}kept here.`
+  if (c.kind === 'restore') return `The load order of ${c.name} is back.`
   if (c.kind === 'list-file') return 'The list file is taken over.'
   if (c.kind === 'switch') return `${c.names[0]} switched ${c.on ? 'on' : 'off'}.`
   return 'The proposal is taken.'

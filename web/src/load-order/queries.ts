@@ -37,6 +37,7 @@ export type LoadChange =
   | { kind: 'proposal'; order: readonly string[]; names?: readonly string[] }
   | { kind: 'keep'; names: readonly string[]; kept: boolean }
   | { kind: 'list-file' }
+  | { kind: 'restore'; point: number; name: string }
 
 function request(
   workspace: number,
@@ -55,6 +56,10 @@ function request(
   if (change.kind === 'keep') {
     const body = { names: [...change.names], kept: change.kept }
     return got(api.POST('/api/workspaces/{workspace}/load-order/keep', { params: { path, header }, body }))
+  }
+  if (change.kind === 'restore') {
+    const body = { point: change.point }
+    return got(api.POST('/api/workspaces/{workspace}/load-order/restore', { params, body, signal }))
   }
   if (change.kind === 'list-file')
     return got(api.POST('/api/workspaces/{workspace}/load-order/list-file/take', { params, signal }))
@@ -105,7 +110,12 @@ export function useChangeLoadOrder(
 
 /** The list as it will be, stages aside: the server's answer puts those right. */
 export function changed(view: LoadOrderView, change: LoadChange): LoadOrderView {
-  if (change.kind === 'list-file' || (change.kind === 'proposal' && change.names)) return view
+  if (
+    change.kind === 'list-file' ||
+    change.kind === 'restore' ||
+    (change.kind === 'proposal' && change.names)
+  )
+    return view
   if (change.kind === 'keep') {
     return {
       ...view,

@@ -348,10 +348,41 @@ function Comparison({ workspace, other, used }: { workspace: number; other: Prof
               </ul>
             </section>
           )}
-          {c.loadOrder && part('LOAD_ORDER', 'The load order as it is wished')}
+          {c.loadOrder && (
+            <section aria-label="Load order">
+              {part('LOAD_ORDER', 'The load order')}
+              <p className="pl-6 text-ink-2">{orderWords(c)}</p>
+              <ul>
+                {c.plugins.slice(0, 60).map((p) => (
+                  <li key={p.name} className="flex gap-2 py-0.5 pl-6">
+                    <span className="min-w-0 flex-1 truncate">{p.name}</span>
+                    <span className="num text-ink-2">
+                      {p.here} here, {p.there} there
+                    </span>
+                  </li>
+                ))}
+                {c.pluginSwitches.slice(0, 60).map((p) => (
+                  <li key={`${p.name} on`} className="flex gap-2 py-0.5 pl-6">
+                    <span className="min-w-0 flex-1 truncate">{p.name}</span>
+                    <span className="text-ink-2">{p.here ? 'on here, off there' : 'off here, on there'}</span>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           {c.decisions > 0 && part('DECISIONS', `${count(c.decisions, 'record')} decided otherwise`)}
         </>
       )}
     </>
   )
+}
+
+/** How far two load orders are from one another. */
+function orderWords(c: Schema['ProfileComparison']): string {
+  if (c.order.swapped === 0)
+    return c.pluginSwitches.length > 0
+      ? `The same order; ${count(c.pluginSwitches.length, 'plugin')} switched otherwise.`
+      : 'The same order, with others at its ends.'
+  const share = Math.max(1, Math.round((100 * c.order.swapped) / c.order.pairs))
+  return `${count(c.plugins.length, 'plugin')} at another place: ${share} % of all pairs load the other way about.`
 }

@@ -251,6 +251,30 @@ class LoadOrderIT {
   }
 
   @Test
+  void the_order_of_a_restore_point_comes_back_and_profiles_are_compared_by_order() {
+    String all = "/api/workspaces/" + workspace;
+    api.send("POST", all + "/restore-points", Map.of("name", "calm"), Map.of());
+    long point = api.get(all + "/timeline").path("points").get(0).path("id").asLong();
+    long first = api.get(all + "/profiles").get(0).path("id").asLong();
+    api.send("POST", all + "/profiles", Map.of("name", "Rough", "from", first), Map.of());
+    api.change("POST", base + "/move", Map.of("name", "A.plug", "to", 5));
+    api.change("POST", base + "/switch", Map.of("names", List.of("B.plug"), "on", false));
+    assertThat(order()).isEqualTo("bCDA");
+    long other = 0;
+    for (JsonNode p : api.get(all + "/profiles"))
+      if (!p.path("inUse").asBoolean()) other = p.path("id").asLong();
+    JsonNode c = api.get(all + "/profiles/" + other + "/comparison");
+    assertThat(c.path("plugins").toString())
+        .isEqualTo("[{\"name\":\"A.plug\",\"here\":4,\"there\":1}]");
+    assertThat(c.path("pluginSwitches").toString())
+        .isEqualTo("[{\"name\":\"B.plug\",\"here\":false}]");
+    assertThat(c.path("order").toString()).isEqualTo("{\"pairs\":6,\"swapped\":3}");
+    api.change("POST", all + "/layers/switch", Map.of("mods", List.of(mods.get("D")), "on", false));
+    api.change("POST", base + "/restore", Map.of("point", point));
+    assertThat(order()).as("the layer stays off").isEqualTo("ABC");
+  }
+
+  @Test
   void past_the_last_slot_nothing_is_deployed_and_the_cheapest_are_named() {
     for (String name : List.of("E", "F", "G")) install(name, "");
     Api.Answer refused =

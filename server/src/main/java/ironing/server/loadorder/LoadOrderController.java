@@ -366,6 +366,22 @@ class LoadOrderController {
             workspace, Revision.expected(dryRun, ifMatch), names.map(HashSet::new), dryRun));
   }
 
+  /**
+   * @param point a restore point of the profile in use
+   */
+  record RestoreOrderRequest(long point) {}
+
+  /** Brings back the load order of a restore point, and nothing else of it. */
+  @PostMapping("/restore")
+  ResponseEntity<LoadDifferenceView> restoreOrder(
+      @PathVariable long workspace,
+      @RequestBody RestoreOrderRequest body,
+      @RequestParam(defaultValue = "false") boolean dryRun,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    return answer(
+        orders.restore(workspace, Revision.expected(dryRun, ifMatch), body.point(), dryRun));
+  }
+
   record KeepPluginsRequest(List<String> names, boolean kept) {
     KeepPluginsRequest {
       Objects.requireNonNull(names, "names");

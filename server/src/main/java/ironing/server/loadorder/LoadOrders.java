@@ -15,6 +15,8 @@ import ironing.server.loadorder.LoadDifferenceView.PluginPlace;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordIndex;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Profiles;
+import ironing.server.workbench.Profiles.RestorePoint;
 import ironing.server.workbench.Workbenches;
 import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
@@ -34,9 +36,11 @@ class LoadOrders {
   private final Workbenches benches;
   private final RecordIndex index;
   private final LoadRules rules;
+  private final Profiles profiles;
 
-  LoadOrders(Workbenches benches, RecordIndex index, LoadRules rules) {
+  LoadOrders(Workbenches benches, RecordIndex index, LoadRules rules, Profiles profiles) {
     this.rules = rules;
+    this.profiles = profiles;
     this.benches = benches;
     this.index = index;
   }
@@ -208,6 +212,32 @@ class LoadOrders {
         dryRun,
         said,
         bench -> followed(bench.picture().loadOrder(), told),
+        (before, after) -> null);
+  }
+
+  /** Brings back the load order of a restore point: the order and the switches. */
+  LoadDifferenceView restore(long workspace, long revision, long point, boolean dryRun) {
+    RestorePoint to =
+        profiles.points(benches.get(workspace)).stream()
+            .filter(p -> p.id() == point)
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    IroningException.of(
+                        "not-found",
+                        "Restore point " + point,
+                        "This profile has no such restore point.",
+                        "Choose one from the list."));
+    return apply(
+        workspace,
+        revision,
+        Origin.USER,
+        dryRun,
+        "Brought back the load order of “" + to.name() + "”",
+        bench ->
+            followed(
+                bench.picture().loadOrder(),
+                bench.picture().rearranged(to.arrangement()).loadOrder().asWishes()),
         (before, after) -> null);
   }
 

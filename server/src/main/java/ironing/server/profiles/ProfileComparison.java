@@ -1,5 +1,7 @@
 package ironing.server.profiles;
 
+import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.order.OrderDistance;
 import ironing.core.order.Ordering;
 import ironing.core.order.Ordering.Move;
 import ironing.core.picture.Arrangement;
@@ -27,7 +29,10 @@ import java.util.TreeSet;
  * @param moves the fewest layers whose moving gives the order there
  * @param rulings that differ
  * @param heldBack paths that differ
- * @param loadOrder whether the plugins are wished in another order, or others are on
+ * @param loadOrder whether the plugins load in another order, or others are on
+ * @param plugins the fewest plugins whose moving gives the order there
+ * @param pluginSwitches plugins that are on in one of the two only
+ * @param order how far the two load orders are from one another
  * @param decisions records that are decided otherwise
  * @param picture what the game would read differently
  */
@@ -39,6 +44,9 @@ record ProfileComparison(
     List<OtherRuling> rulings,
     List<OtherHeld> heldBack,
     boolean loadOrder,
+    List<OtherPlugin> plugins,
+    List<OtherSwitch> pluginSwitches,
+    OrderDistance order,
     int decisions,
     DifferenceView picture) {
 
@@ -64,10 +72,19 @@ record ProfileComparison(
 
   record OtherHeld(long mod, String name, String path, boolean here) {}
 
+  /** A plugin that loads elsewhere; numbers from 1, of the plugins that both have. */
+  record OtherPlugin(String name, int here, int there) {}
+
+  /**
+   * @param here whether it is on here; there it is the other way about
+   */
+  record OtherSwitch(String name, boolean here) {}
+
   static ProfileComparison of(Bench bench, Profile other) {
     Arrangement here = bench.picture().arrangement(), there = other.arrangement();
     Picture seen = bench.picture().rearranged(there);
     Difference d = Difference.between(bench.picture(), seen);
+    List<Wish> now = bench.picture().loadOrder().asWishes(), then = seen.loadOrder().asWishes();
     return new ProfileComparison(
         other.id(),
         other.name(),
@@ -76,7 +93,10 @@ record ProfileComparison(
         rulings(bench, here, there),
         heldBack(bench, here, there),
         // whether it was wished so or came so by itself is no difference
-        !bench.picture().loadOrder().asWishes().equals(seen.loadOrder().asWishes()),
+        !now.equals(then),
+        plugins(now, then),
+        pluginSwitches(now, then),
+        OrderDistance.between(names(now), names(then)),
         decisions(here, there),
         DifferenceView.of(bench, d));
   }
@@ -115,6 +135,31 @@ record ProfileComparison(
       places.add(new OtherPlace(mod, bench.nameOf(mod), m.from() + 1, m.to() + 1));
     }
     return places;
+  }
+
+  private static List<String> names(List<Wish> wishes) {
+    return wishes.stream().map(Wish::name).toList();
+  }
+
+  private static List<OtherPlugin> plugins(List<Wish> now, List<Wish> then) {
+    Set<String> both = new HashSet<>(names(now));
+    both.retainAll(names(then));
+    return Ordering.moves(
+            names(now).stream().filter(both::contains).toList(),
+            names(then).stream().filter(both::contains).toList())
+        .stream()
+        .map(m -> new OtherPlugin(m.item(), m.from() + 1, m.to() + 1))
+        .toList();
+  }
+
+  private static List<OtherSwitch> pluginSwitches(List<Wish> now, List<Wish> then) {
+    Map<String, Boolean> on = new HashMap<>();
+    for (Wish w : then) on.put(w.name(), w.on());
+    List<OtherSwitch> out = new ArrayList<>();
+    for (Wish w : now)
+      if (on.containsKey(w.name()) && on.get(w.name()) != w.on())
+        out.add(new OtherSwitch(w.name(), w.on()));
+    return out;
   }
 
   private static List<Long> strands(Bench bench, Arrangement a) {
