@@ -26,7 +26,7 @@ import { loadWords } from './sentence'
 
 const ROW = 32
 const COLUMNS =
-  'grid grid-cols-[44px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center max-lg:grid-cols-[44px_minmax(0,1fr)_64px_52px]'
+  'grid grid-cols-[52px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center max-lg:grid-cols-[52px_minmax(0,1fr)_64px_52px]'
 
 type PluginView = Schema['PluginView']
 const NONE: readonly Schema['TroubleView'][] = []

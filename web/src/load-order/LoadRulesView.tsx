@@ -121,7 +121,9 @@ export function LoadRulesView() {
           </div>
           <div className="min-h-0 flex-1 overflow-y-auto px-3.5 pb-2">
             {(Object.keys(GROUPS) as Group[]).map((g) => {
-              const these = shown.filter((r) => groupOf(r) === g)
+              const these = shown
+                .filter((r) => groupOf(r) === g)
+                .sort((a, b) => Number(b.broken) - Number(a.broken))
               if (these.length === 0) return null
               return (
                 <section key={g} aria-label={GROUPS[g]}>

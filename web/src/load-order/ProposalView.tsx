@@ -364,6 +364,12 @@ function WaysOut({ workspace }: { workspace: number }) {
     else if (e.rule?.startsWith('own ')) act.mutate({ kind: 'take-back', key: e.rule })
     else if (e.rule !== undefined) act.mutate({ kind: 'word', key: e.rule, word: 'DROPPED' })
   }
+  if (ways.data.sets.length === 0)
+    return (
+      <p className="mt-2 text-ink-2">
+        Only bands gave way; the rules hold together. In Rules the bands can be muted for this profile.
+      </p>
+    )
   return (
     <div className="mt-2">
       <p className="font-medium">Any one of these would open it:</p>
