@@ -126,6 +126,11 @@ test.describe('The frame of every screen', () => {
       const library = `/workspaces/${workspace}/library`
       const { mods } = await world.api('GET', library)
       const asks = await world.send(workspace, world.waiting('hull-plates-1.2.zip'))
+      const list = await world.api(
+        'POST',
+        `/workspaces/${workspace}/lists?name=coast.csv`,
+        Buffer.from('name,on,note\nQuiet Gulls,no,Listen first.\nClearer Charts,yes,\nTide Tables,yes,\n'),
+      )
       const below = [
         'inbox',
         `inbox/${asks}`,
@@ -135,6 +140,12 @@ test.describe('The frame of every screen', () => {
       const others = [
         'layers/suggestion',
         'layers/rules',
+        'layers/lists',
+        `layers/lists/${list.id}`,
+        'load-order/NightFerry.plug',
+        'load-order/proposal',
+        'load-order/rules',
+        'load-order/lists',
         'profiles',
         'timeline',
         'overlaps?show=list',

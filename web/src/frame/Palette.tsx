@@ -37,6 +37,22 @@ const BELOW = [
     about: 'An order that keeps all rules with the fewest moves',
   },
   { path: 'layers/rules', name: 'Rules of placement', about: 'Where layers are to stand, and who said so' },
+  { path: 'layers/lists', name: 'Lists', about: 'Published install orders: what is missing, and following them' },
+  {
+    path: 'load-order/proposal',
+    name: 'Proposed load order',
+    about: 'An order of the plugins that keeps all rules with the fewest moves',
+  },
+  {
+    path: 'load-order/rules',
+    name: 'Rules of the load order',
+    about: 'Who loads before whom, who goes with whom, and who said so',
+  },
+  {
+    path: 'load-order/lists',
+    name: 'Load orders of others',
+    about: 'Published load orders, and taking yours away',
+  },
   { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
   { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
 ]

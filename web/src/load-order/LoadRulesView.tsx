@@ -130,6 +130,12 @@ export function LoadRulesView() {
                   <h2 className="mt-3 mb-1">
                     {GROUPS[g]} · {these.length}
                   </h2>
+                  {g === 'fixed' && rules.data.stages.length > 1 && (
+                    <p className="mb-1 px-1.5 text-ink-2">
+                      The game’s own plugins load first, then stage after stage:{' '}
+                      {rules.data.stages.join(', ')}.
+                    </p>
+                  )}
                   <ul>
                     {these.slice(0, MOST).map((r) => (
                       <RuleRow

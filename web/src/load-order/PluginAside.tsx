@@ -17,6 +17,9 @@ interface PluginAsideProps {
   onChange: (change: LoadChange) => void
 }
 
+/** More of one kind than anybody reads through beside the list. */
+const MOST = 60
+
 const MASTERS: Record<Schema['MasterView']['state'], string> = {
   FINE: 'loads before it',
   LATE: 'loads after it',
@@ -94,10 +97,16 @@ export function PluginAside({ workspace, view, plugin: p, onChange }: PluginAsid
       />
       <WhyHere workspace={workspace} plugin={p.name} />
       <AsidePart
-        title={p.masters.length === 0 ? 'It has no masters' : 'Its masters, which must load before it'}
+        title={
+          p.masters.length === 0
+            ? 'It has no masters'
+            : p.masters.length > MOST
+              ? `The first ${MOST} of its ${p.masters.length} masters, which must load before it`
+              : 'Its masters, which must load before it'
+        }
       >
         <ul>
-          {p.masters.map((m) => (
+          {p.masters.slice(0, MOST).map((m) => (
             <li key={m.name} className="flex items-baseline justify-between gap-3 py-0.5">
               <Link
                 to={`/workspaces/${workspace}/load-order/${encodeURIComponent(m.name)}`}
@@ -155,7 +164,7 @@ function DependantsOf({
   return (
     <AsidePart title="Plugins that have it as a master">
       <ul>
-        {dependants.map((p) => (
+        {dependants.slice(0, MOST).map((p) => (
           <li key={p.name} className="py-0.5">
             <Link
               to={`/workspaces/${workspace}/load-order/${encodeURIComponent(p.name)}`}
@@ -180,7 +189,7 @@ function Troubles({
   if (troubles.length === 0) return null
   return (
     <ul className="mt-2.5 flex flex-col gap-2">
-      {troubles.map((t) => (
+      {troubles.slice(0, MOST).map((t) => (
         <li
           key={t.code + t.plugin + t.other}
           className={clsx(
@@ -193,6 +202,7 @@ function Troubles({
           {t.fix && <FixButton workspace={workspace} fix={t.fix} className="mt-1.5" />}
         </li>
       ))}
+      {troubles.length > MOST && <li className="text-ink-2">… and {troubles.length - MOST} more.</li>}
     </ul>
   )
 }

@@ -11,6 +11,7 @@ import ironing.server.testkit.SharedServer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -272,6 +273,59 @@ class LoadOrderIT {
     api.change("POST", all + "/layers/switch", Map.of("mods", List.of(mods.get("D")), "on", false));
     api.change("POST", base + "/restore", Map.of("point", point));
     assertThat(order()).as("the layer stays off").isEqualTo("ABC");
+  }
+
+  @Test
+  void plugins_that_are_not_as_they_should_be_are_named_and_nothing_is_lost() {
+    byte[] sound = Games.plugin("Cut.plug", 5, "Base.plug");
+    // its own name as a master, put in by hand: our writer would refuse it
+    byte[] own = Games.plugin("Self.plug", 5, "Zelf.plug");
+    for (int i = 0; i + 4 < own.length; i++)
+      if (own[i] == 'Z' && own[i + 1] == 'e' && own[i + 2] == 'l') own[i] = 'S';
+    String[] many = new String[10_000];
+    for (int i = 0; i < many.length; i++) many[i] = "Master " + i + ".plug";
+    Map<String, byte[]> files = new LinkedHashMap<>();
+    files.put("Cut.plug", Arrays.copyOf(sound, sound.length / 2));
+    files.put("Self.plug", own);
+    files.put("Many.plug", Games.plugin("Many.plug", 5, many));
+    long odd = api.install(workspace, "odd.zip", Archives.zipOf(files)).result();
+    JsonNode view = api.get(base);
+    Map<String, JsonNode> troubles = new HashMap<>();
+    for (JsonNode t : view.path("troubles")) troubles.put(t.path("plugin").asText(), t);
+    assertThat(troubles).containsOnlyKeys("Cut.plug", "Self.plug", "Many.plug");
+    for (String name : List.of("Cut.plug", "Self.plug")) {
+      assertThat(troubles.get(name).path("code").asText()).isEqualTo("UNDECODABLE");
+      assertThat(troubles.get(name).path("fix").path("kind").asText())
+          .isEqualTo("SWITCH_PLUGIN_OFF");
+    }
+    assertThat(troubles.get("Many.plug").path("text").asText())
+        .startsWith("Many.plug needs 10000 plugins that are not in play: Master 0.plug")
+        .endsWith("and 9995 more.");
+    assertThat(api.get(base + "/proposal").path("ring")).isEmpty();
+    api.change("POST", base + "/switch", Map.of("names", List.of("Many.plug"), "on", false));
+    api.change(
+        "POST",
+        "/api/workspaces/" + workspace + "/layers/switch",
+        Map.of("mods", List.of(odd), "on", false));
+    assertThat(order()).isEqualTo("ABCD");
+  }
+
+  @Test
+  void a_ring_of_masters_is_shown_with_what_opens_it() {
+    install("E", "", "F.plug");
+    install("F", "", "E.plug");
+    JsonNode proposal = api.get(base + "/proposal");
+    assertThat(proposal.path("ring")).hasSize(2);
+    assertThat(proposal.path("order")).isEmpty();
+    assertThat(api.get(base + "/why?plugin=A.plug").path("ring")).hasSize(2);
+    JsonNode sets = api.get(base + "/proposal/ways-out").path("sets");
+    assertThat(sets).hasSize(2);
+    assertThat(sets.toString()).contains("switch E.plug off", "switch F.plug off");
+    String etag = api.send("GET", "/api/workspaces/" + workspace, null, Map.of()).header("ETag");
+    Api.Answer refused = api.ask("POST", base + "/proposal", Map.of(), Map.of("If-Match", etag));
+    assertThat(refused.body().path("code").asText()).isEqualTo("no-order");
+    api.change("POST", base + "/switch", Map.of("names", List.of("E.plug"), "on", false));
+    assertThat(api.get(base + "/proposal").path("ring")).isEmpty();
   }
 
   @Test

@@ -71,7 +71,8 @@ public final class WantedFiles {
     ofMods.putAll(guards);
     for (Setting s : settings) {
       int known = holdings.idOf(s.path());
-      String path = known >= 0 ? picture.spelling().of(known) : s.path();
+      boolean inPlay = known >= 0 && standing.inPlay(known) >= 0;
+      String path = inPlay ? picture.spelling().of(known) : s.path();
       if (!game.isProtected(path)) ofMods.put(path, settingsFile(path, s.content()));
     }
     pluginList(picture).ifPresent(list -> ofMods.put(list.path(), list));
@@ -88,7 +89,7 @@ public final class WantedFiles {
         .map(list -> listFile(list, picture));
   }
 
-  private static Wanted settingsFile(String path, byte[] content) {
+  static Wanted settingsFile(String path, byte[] content) {
     return new Wanted(
         path,
         ContentHash.of(content),

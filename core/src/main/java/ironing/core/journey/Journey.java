@@ -1,25 +1,27 @@
 package ironing.core.journey;
 
 import ironing.core.deploy.LaidOut;
+import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.loadorder.LoadOrder;
-import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.run.RunLog;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
-import java.util.HashSet;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * How far all mods and plugins of one workspace have come. Each step is counted in files: a mod of
  * which some files are in the folder and some are not has come halfway, and says so.
  *
- * <p>Cost: one pass over all paths. Immutable.
+ * <p>Cost: one pass over all paths; another arrangement of the same files costs what it changes.
+ * What it says stays the same; only one may be made from it at a time.
  */
 public final class Journey {
   /** The four places on the way, each reached after the one before it. */
@@ -58,6 +60,7 @@ public final class Journey {
 
   private final Map<Long, OfMod> mods = new HashMap<>();
   private final Map<String, OfPlugin> plugins = new HashMap<>();
+  private final Counter counter;
 
   /**
    * @param run the last run with a log; empty when there was none
@@ -65,14 +68,25 @@ public final class Journey {
    */
   public Journey(
       Picture picture, LaidOut laidOut, Optional<RunLog.Summary> run, boolean listDeployed) {
-    Counter counter = new Counter(picture, laidOut, run);
-    counter.count();
-    for (Arrangement.Layer l : picture.arrangement().layers()) {
-      mods.put(l.mod(), counter.ofMod(l));
-    }
-    for (LoadOrder.Entry e : picture.loadOrder().entries()) {
-      plugins.put(PathCase.fold(e.name()), counter.ofPlugin(e, listDeployed));
-    }
+    this(picture, new Counter(picture, laidOut, run), listDeployed);
+  }
+
+  private Journey(Picture picture, Counter counter, boolean listDeployed) {
+    this.counter = counter;
+    counter.count(picture);
+    for (Arrangement.Layer l : picture.arrangement().layers()) mods.put(l.mod(), counter.ofMod(l));
+    for (LoadOrder.Entry e : picture.loadOrder().entries())
+      plugins.put(PathCase.fold(e.name()), counter.ofPlugin(picture, e, listDeployed));
+  }
+
+  /**
+   * The same way with another arrangement of the same files. Cost: a comparison of numbers for
+   * every path, and a look at those whose file in play is another. One at a time.
+   */
+  public Journey rearranged(Picture picture, boolean listDeployed) {
+    if (picture.holdings() != counter.holdings)
+      throw new IllegalArgumentException("the files are others");
+    return new Journey(picture, counter, listDeployed);
   }
 
   /** Of a mod that is in the arrangement; of another, that it is in the library. */
@@ -84,81 +98,116 @@ public final class Journey {
     return plugins.getOrDefault(PathCase.fold(name), new OfPlugin(false, false, Optional.empty()));
   }
 
+  /** How many files of each source have come how far; kept path by path. */
   private static final class Counter {
-    private final Picture picture;
-    private final Optional<RunLog.Summary> run;
-    private final Map<String, LaidOut.Item> laidOut = new HashMap<>();
-    private final Map<String, String> read = new HashMap<>();
+    private static final int UNSEEN = -2, DEPLOYED = 1, READ = 2;
+    private final GameDefinition game;
+    private final Holdings holdings;
+    private final boolean hasRun;
+    // by path: what of ours lies there, and the hash that the run has read, empty for one unknown
+    private final LaidOut.Item[] laid;
+    private final String[] read;
     private final Map<String, Integer> slots = new HashMap<>();
-    private final Map<Long, int[]> counts = new HashMap<>();
-    private final Set<String> deployedPlugins = new HashSet<>();
+    // by source: whether its pack lies in the game folder
+    private final boolean[] packThere;
+    private final int[] seen;
+    private final byte[] flags;
+    private final int[][] counts;
+    private final Map<Long, List<Integer>> sourcesOf = new HashMap<>();
 
     Counter(Picture picture, LaidOut laidOut, Optional<RunLog.Summary> run) {
-      this.picture = picture;
-      this.run = run;
-      PathCase pathCase = picture.game().pathCase();
-      laidOut.files().values().forEach(i -> this.laidOut.put(pathCase.key(i.path()), i));
+      this.game = picture.game();
+      this.holdings = picture.holdings();
+      this.hasRun = run.isPresent();
+      int n = holdings.pathCount();
+      laid = new LaidOut.Item[n];
+      read = new String[n];
+      Map<String, LaidOut.Item> byKey = new HashMap<>();
+      for (LaidOut.Item i : laidOut.files().values()) {
+        byKey.put(game.pathCase().key(i.path()), i);
+        int id = holdings.idOf(i.path());
+        if (id >= 0) laid[id] = i;
+      }
       run.ifPresent(
           r -> {
-            r.read().forEach((path, sha256) -> read.put(pathCase.key(path), sha256));
+            r.read()
+                .forEach(
+                    (path, sha256) -> {
+                      int id = holdings.idOf(path);
+                      if (id >= 0) read[id] = sha256;
+                    });
             r.plugins().forEach((name, slot) -> slots.put(PathCase.fold(name), slot));
           });
+      int sources = holdings.sources().size();
+      packThere = new boolean[sources];
+      counts = new int[sources][3];
+      for (Holdings.Source s : holdings.sources()) {
+        sourcesOf.computeIfAbsent(s.mod(), m -> new ArrayList<>()).add(s.id());
+        if (s.pack().isEmpty()) continue;
+        LaidOut.Item item = byKey.get(game.pathCase().key(s.pack().get()));
+        packThere[s.id()] = item != null && item.mod() == s.mod();
+      }
+      seen = new int[n];
+      Arrays.fill(seen, UNSEEN);
+      flags = new byte[n];
     }
 
-    void count() {
-      Holdings holdings = picture.holdings();
+    void count(Picture picture) {
       Standing standing = picture.standing();
-      for (int p = 0; p < holdings.pathCount(); p++) {
+      for (int p = 0; p < seen.length; p++) {
         int slot = standing.inPlay(p);
+        if (slot == seen[p]) continue;
+        if (seen[p] >= 0) add(p, -1);
+        seen[p] = slot;
         if (slot < 0) continue;
-        Holdings.Source source = holdings.holderAt(slot);
-        boolean ofGame = source.mod() == Holdings.GAME;
-        int[] c = ofGame ? null : counts.computeIfAbsent(source.mod(), m -> new int[3]);
-        if (!ofGame) c[0]++;
-        // a game with nothing in it yet has read and has been given nothing: no path needs a look
-        if (!ofGame && laidOut.isEmpty() && read.isEmpty()) continue;
-        String path = holdings.path(p), sha256 = holdings.shaAt(slot);
-        boolean deployed = isDeployed(source, path, sha256);
-        if (deployed && picture.game().isPlugin(path)) {
-          deployedPlugins.add(PathCase.fold(GamePath.name(path)));
-        }
-        if (ofGame) continue;
-        if (deployed) c[1]++;
-        if (wasRead(path, sha256)) c[2]++;
+        flags[p] = flags(p, slot);
+        add(p, 1);
       }
     }
 
-    private boolean isDeployed(Holdings.Source source, String path, String sha256) {
+    private void add(int p, int by) {
+      int[] c = counts[holdings.holderAt(seen[p]).id()];
+      c[0] += by;
+      if ((flags[p] & DEPLOYED) != 0) c[1] += by;
+      if ((flags[p] & READ) != 0) c[2] += by;
+    }
+
+    private byte flags(int p, int slot) {
+      Holdings.Source source = holdings.holderAt(slot);
+      // nothing to compare the hash with: it is not asked for
+      if (laid[p] == null && read[p] == null && source.pack().isEmpty())
+        return (byte) (source.mod() == Holdings.GAME ? DEPLOYED : 0);
+      String sha256 = holdings.shaAt(slot);
+      int flags = isDeployed(source, p, sha256) ? DEPLOYED : 0;
+      // a log that names no hash still says that the path was read
+      if (read[p] != null && (read[p].isEmpty() || read[p].equals(sha256))) flags |= READ;
+      return (byte) flags;
+    }
+
+    private boolean isDeployed(Holdings.Source source, int p, String sha256) {
       if (source.mod() == Holdings.GAME) return true;
       // what is in a pack is there when the pack is
-      if (source.pack().isPresent()) return laidOutBy(source.mod(), source.pack().get());
-      LaidOut.Item item = laidOut.get(picture.game().pathCase().key(path));
-      return item != null && item.mod() == source.mod() && item.sha256().equals(sha256);
-    }
-
-    private boolean laidOutBy(long mod, String path) {
-      LaidOut.Item item = laidOut.get(picture.game().pathCase().key(path));
-      return item != null && item.mod() == mod;
-    }
-
-    // A log that names no hash still says that the path was read.
-    private boolean wasRead(String path, String sha256) {
-      String hash = read.get(picture.game().pathCase().key(path));
-      return hash != null && (hash.isEmpty() || hash.equals(sha256));
+      if (source.pack().isPresent()) return packThere[source.id()];
+      return laid[p] != null && laid[p].mod() == source.mod() && laid[p].sha256().equals(sha256);
     }
 
     OfMod ofMod(Arrangement.Layer l) {
-      int[] c = counts.getOrDefault(l.mod(), new int[3]);
-      return new OfMod(l.on(), c[0], c[1], run.map(r -> c[2]));
+      int[] c = new int[3];
+      for (int source : sourcesOf.getOrDefault(l.mod(), List.of()))
+        for (int i = 0; i < 3; i++) c[i] += counts[source][i];
+      return new OfMod(l.on(), c[0], c[1], hasRun ? Optional.of(c[2]) : Optional.empty());
     }
 
-    OfPlugin ofPlugin(LoadOrder.Entry e, boolean listDeployed) {
-      String key = PathCase.fold(e.name());
-      boolean deployed = deployedPlugins.contains(key) && (e.own() || listDeployed);
-      String path = picture.game().pathCase().key(picture.game().pluginPath(e.name()));
+    OfPlugin ofPlugin(Picture picture, LoadOrder.Entry e, boolean listDeployed) {
+      String path = game.pluginPath(e.name());
+      int id = holdings.idOf(path);
+      boolean there = id >= 0 && seen[id] >= 0 && (flags[id] & DEPLOYED) != 0;
+      boolean deployed = there && (e.own() || listDeployed);
       // a plugin that has changed since was not read as it is now
-      boolean asItIs = !read.containsKey(path) || wasRead(path, e.plugin().sha256());
-      Optional<Integer> slot = Optional.ofNullable(slots.get(key)).filter(s -> asItIs);
+      String hash = id < 0 ? null : read[id];
+      boolean asItIs = hash == null || hash.isEmpty() || hash.equals(e.plugin().sha256());
+      Optional<Integer> slot =
+          Optional.ofNullable(slots.get(PathCase.fold(e.name()))).filter(s -> asItIs);
       return new OfPlugin(e.on(), deployed, slot);
     }
   }

@@ -59,6 +59,9 @@ public final class LoadOrderCheck {
     }
   }
 
+  /** So many missing masters of one plugin are told one by one. */
+  private static final int FEW_MASTERS = 5;
+
   private LoadOrderCheck() {}
 
   public static Slots slots(GameDefinition game, LoadOrder order) {
@@ -127,21 +130,11 @@ public final class LoadOrderCheck {
   }
 
   private static void masters(LoadOrder order, int at, Entry e, List<Trouble> out) {
+    List<String> missing = new ArrayList<>();
     for (String master : e.plugin().masters()) {
       int position = order.position(master);
       if (position < 0) {
-        out.add(
-            new Trouble(
-                Code.MASTER_MISSING,
-                e.name(),
-                master,
-                e.name() + " needs " + master + ", which is not in play.",
-                "Bring in or switch on the mod with "
-                    + master
-                    + ", or switch "
-                    + e.name()
-                    + " off.",
-                true));
+        missing.add(master);
       } else if (!order.entries().get(position).on()) {
         out.add(
             new Trouble(
@@ -162,6 +155,42 @@ public final class LoadOrderCheck {
                 true));
       }
     }
+    missing(e, missing, out);
+  }
+
+  private static void missing(Entry e, List<String> missing, List<Trouble> out) {
+    if (missing.size() <= FEW_MASTERS) {
+      for (String master : missing)
+        out.add(
+            new Trouble(
+                Code.MASTER_MISSING,
+                e.name(),
+                master,
+                e.name() + " needs " + master + ", which is not in play.",
+                "Bring in or switch on the mod with "
+                    + master
+                    + ", or switch "
+                    + e.name()
+                    + " off.",
+                true));
+      return;
+    }
+    // one line for a plugin that belongs to quite another set of mods, not thousands
+    out.add(
+        new Trouble(
+            Code.MASTER_MISSING,
+            e.name(),
+            missing.get(0),
+            e.name()
+                + " needs "
+                + missing.size()
+                + " plugins that are not in play: "
+                + String.join(", ", missing.subList(0, FEW_MASTERS))
+                + " and "
+                + (missing.size() - FEW_MASTERS)
+                + " more.",
+            "Bring in their mods, or switch " + e.name() + " off.",
+            true));
   }
 
   private static void versions(String gameVersion, Entry e, List<Trouble> out) {

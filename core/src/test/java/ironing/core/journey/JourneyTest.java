@@ -11,10 +11,14 @@ import ironing.core.picture.Picture;
 import ironing.core.run.RunLog;
 import ironing.core.testkit.TestWorld;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 
 class JourneyTest {
@@ -63,6 +67,35 @@ class JourneyTest {
     OfMod read = new Journey(p, laidOut(w, all), run(w, "data/textures/b"), true).mod(1);
     assertThat(read).isEqualTo(new OfMod(true, 3, 3, Optional.of(1)));
     assertThat(read.reached()).isEqualTo(Reached.READ);
+  }
+
+  /** Kept as a difference it is what a fresh look finds. */
+  @Property(tries = 500)
+  void another_arrangement_is_as_if_looked_at_anew(@ForAll long seed) {
+    Random random = new Random(seed);
+    TestWorld w = world();
+    for (long mod = 0; mod <= 4; mod++) {
+      for (String p : List.of("data/textures/a", "data/textures/b", "data/textures/c"))
+        if (random.nextBoolean() && mod != 1) w.file(mod, p, "content " + random.nextInt(2));
+      if (random.nextBoolean())
+        w.packed(mod, "data/p" + mod + ".crate", "data/textures/d", "packed " + mod);
+    }
+    LaidOut laidOut = laidOut(w, "data/textures/a", "data/One.plug");
+    Optional<RunLog.Summary> run =
+        random.nextBoolean() ? Optional.empty() : run(w, "data/textures/a", "data/textures/b");
+    Picture picture = w.picture();
+    Journey kept = new Journey(picture, laidOut, run, true);
+    for (int step = 0; step < 4; step++) {
+      List<Arrangement.Layer> layers = new ArrayList<>(w.arrangement().layers());
+      Collections.shuffle(layers, random);
+      layers.replaceAll(l -> l.withOn(random.nextInt(4) > 0));
+      picture = picture.rearranged(picture.arrangement().withLayers(layers));
+      kept = kept.rearranged(picture, true);
+      Journey fresh = new Journey(picture, laidOut, run, true);
+      for (long mod = 1; mod <= 4; mod++) assertThat(kept.mod(mod)).isEqualTo(fresh.mod(mod));
+      for (String plugin : List.of("One.plug", "Base.plug"))
+        assertThat(kept.plugin(plugin)).isEqualTo(fresh.plugin(plugin));
+    }
   }
 
   @Test

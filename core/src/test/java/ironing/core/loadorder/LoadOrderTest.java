@@ -177,6 +177,23 @@ class LoadOrderTest {
   }
 
   @Test
+  void many_missing_masters_of_one_plugin_are_told_together() {
+    String[] masters = new String[6];
+    for (int i = 0; i < masters.length; i++) masters[i] = "M" + i + ".plug";
+    assertThat(troubles(world().plugin(1, "A.plug", 5, masters), "1"))
+        .singleElement()
+        .satisfies(
+            t -> {
+              assertThat(t.code()).isEqualTo(Code.MASTER_MISSING);
+              assertThat(t.text())
+                  .isEqualTo(
+                      "A.plug needs 6 plugins that are not in play: M0.plug, M1.plug, M2.plug,"
+                          + " M3.plug, M4.plug and 1 more.");
+            });
+    assertThat(troubles(world().plugin(1, "A.plug", 5, "M0.plug", "M1.plug"), "1")).hasSize(2);
+  }
+
+  @Test
   void what_is_off_makes_no_trouble() {
     assertThat(
             troubles(

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
@@ -100,5 +101,23 @@ class PathPatternTest {
       @ForAll("patterns") String pattern, @ForAll("paths") String path) {
     assertThat(PathPattern.of(pattern, PathCase.SENSITIVE).matches(path))
         .isEqualTo(slow(Arrays.asList(pattern.split("/")), Arrays.asList(path.split("/"))));
+  }
+
+  @Test
+  void what_a_pattern_can_match_lies_below_its_folder() {
+    Map<String, String> below =
+        Map.of(
+            "settings/*.ini", "settings",
+            "settings/", "settings",
+            "a/b/**/c.ini", "a/b",
+            "*.ini", "",
+            "a?/x", "",
+            "one.ini", "",
+            "a/one.ini", "a");
+    below.forEach(
+        (text, folder) ->
+            assertThat(PathPattern.of(text, PathCase.SENSITIVE).below())
+                .as(text)
+                .isEqualTo(folder));
   }
 }

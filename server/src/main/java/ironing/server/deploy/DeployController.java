@@ -4,8 +4,8 @@ import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.deploy.LaidOut;
-import ironing.server.deploy.Deployments.Distance;
 import ironing.server.deploy.Strays.Stray;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
@@ -109,7 +109,7 @@ class DeployController {
   DeployStatus deployStatus(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     LaidOut laidOut = deployments.laidOut(bench);
-    Distance d = deployments.distance(bench);
+    Count d = deployments.distance(bench);
     int files = laidOut.files().size();
     int links =
         (int) laidOut.files().values().stream().filter(i -> i.how() == LaidOut.How.LINK).count();

@@ -4,11 +4,12 @@ import ironing.core.IroningException;
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
+import ironing.core.deploy.FolderDistance;
+import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameFolder;
-import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -25,7 +26,6 @@ import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -44,6 +44,7 @@ public class Deployments {
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Noted> notes = new ConcurrentHashMap<>();
   private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
+  private final Map<Long, FolderDistance> distances = new ConcurrentHashMap<>();
 
   /** laid-out.json as it was read at a time of its own, so that asking again costs one stat. */
   private record Noted(FileTime modified, LaidOut laidOut) {}
@@ -88,44 +89,28 @@ public class Deployments {
     return DeployPlan.make(wanted(bench), laidOut(bench), profile(bench), look, now());
   }
 
-  /**
-   * How far the folder is from the picture by its note alone: cheap enough for every page.
-   *
-   * @param add files that are not there yet
-   * @param replace files of the game, or of ours, that another takes the place of
-   * @param takeOut files that go
-   */
-  public record Distance(int add, int replace, int takeOut) {
-    public int total() {
-      return add + replace + takeOut;
-    }
-  }
-
-  public Distance distance(Bench bench) {
-    int add = 0, replace = 0;
-    Map<String, LaidOut.Item> left = new HashMap<>(laidOut(bench).files());
-    for (Wanted w : wanted(bench)) {
-      LaidOut.Item item = left.remove(w.path());
-      if (item != null && item.sha256().equals(w.sha256())) continue;
-      if (item != null || isTheGames(bench, w.path())) replace++;
-      else add++;
-    }
+  /** How far the folder is from the picture by its note alone: cheap enough for every page. */
+  public Count distance(Bench bench) {
+    LaidOut note = laidOut(bench);
+    Count[] count = new Count[1];
+    distances.compute(
+        bench.workspace(),
+        (w, known) -> {
+          FolderDistance d =
+              known != null && known.isOf(bench.picture(), note)
+                  ? known
+                  : new FolderDistance(bench.picture(), note);
+          count[0] = d.of(bench.picture(), settings.of(bench.profile()));
+          return d;
+        });
+    Count c = count[0];
     // files may agree while the settings that lie there still belong to another profile
-    boolean othersSettings =
-        !laidOut(bench).files().isEmpty() && !laidOut(bench).profile().equals(profile(bench));
-    if (othersSettings && add + replace + left.size() == 0) replace = 1;
-    return new Distance(add, replace, left.size());
+    boolean othersSettings = !note.files().isEmpty() && !note.profile().equals(profile(bench));
+    return othersSettings && c.total() == 0 ? new Count(0, 1, 0) : c;
   }
 
   private static Optional<Long> profile(Bench bench) {
     return bench.game().perProfile().isEmpty() ? Optional.empty() : Optional.of(bench.profile());
-  }
-
-  private static boolean isTheGames(Bench bench, String path) {
-    int id = bench.picture().holdings().idOf(path);
-    return id >= 0
-        && bench.picture().holdings().sourcesOf(id).stream()
-            .anyMatch(s -> s.mod() == Holdings.GAME && s.pack().isEmpty());
   }
 
   /** Whether the plugin list in the folder is the one that the picture wants. */

@@ -1,5 +1,6 @@
 package ironing.server.game;
 
+import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.journey.Journey.Reached;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
@@ -8,7 +9,6 @@ import ironing.core.picture.Arrangement.Layer;
 import ironing.core.records.Collision.State;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
-import ironing.server.deploy.Deployments.Distance;
 import ironing.server.journey.Journeys;
 import ironing.server.loadorder.Troubles;
 import ironing.server.platform.MayBeAbsent;
@@ -173,7 +173,7 @@ class Overview {
   }
 
   private Step deploy(Bench bench) {
-    Distance d = deployments.distance(bench);
+    Count d = deployments.distance(bench);
     int files = deployments.laidOut(bench).files().size();
     if (d.total() > 0) {
       return new Step(

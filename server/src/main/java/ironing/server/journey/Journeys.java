@@ -68,13 +68,22 @@ public class Journeys {
 
   private Journey journey(Bench bench) {
     LaidOut laidOut = deployments.laidOut(bench);
-    Optional<RunLog.Summary> run = runs.lastSummary(bench.workspace());
-    Known k = known.get(bench.workspace());
-    boolean same =
-        k != null && k.bench() == bench && k.laidOut() == laidOut && k.run() == run.orElse(null);
-    if (same) return k.journey();
-    Journey fresh = new Journey(bench.picture(), laidOut, run, deployments.listDeployed(bench));
-    known.put(bench.workspace(), new Known(bench, laidOut, run.orElse(null), fresh));
-    return fresh;
+    RunLog.Summary run = runs.lastSummary(bench.workspace()).orElse(null);
+    return known
+        .compute(
+            bench.workspace(),
+            (w, k) -> {
+              boolean noted = k != null && k.laidOut() == laidOut && k.run() == run;
+              if (noted && k.bench() == bench) return k;
+              boolean listed = deployments.listDeployed(bench);
+              boolean sameFiles =
+                  noted && k.bench().picture().holdings() == bench.picture().holdings();
+              Journey next =
+                  sameFiles
+                      ? k.journey().rearranged(bench.picture(), listed)
+                      : new Journey(bench.picture(), laidOut, Optional.ofNullable(run), listed);
+              return new Known(bench, laidOut, run, next);
+            })
+        .journey();
   }
 }

@@ -9,6 +9,7 @@ import ironing.core.loadorder.LoadRule;
 import ironing.core.loadorder.LoadRule.Kind;
 import ironing.core.loadorder.LoadRule.Who;
 import ironing.core.loadorder.PluginFacts;
+import ironing.core.picture.Arrangement.Layer;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Fix;
@@ -107,12 +108,12 @@ public class LoadHealth {
       }
       ModCard card = bench.mods().get(e.plugin().mod()).card();
       for (Needs.Checked c : Needs.of(card, installed))
-        if (c.state() != Needs.State.MET) out.add(need(e, card, c));
+        if (c.state() != Needs.State.MET) out.add(need(bench, e, card, c));
     }
     return out;
   }
 
-  private static TroubleView need(Entry e, ModCard card, Needs.Checked c) {
+  private static TroubleView need(Bench bench, Entry e, ModCard card, Needs.Checked c) {
     String what = c.found().map(ModCard::name).orElse(c.need().mod());
     String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
     String is =
@@ -126,8 +127,21 @@ public class LoadHealth {
         e.name(),
         what,
         e.name() + " comes with " + card.name() + ", which needs " + what + range + ", " + is + ".",
-        "The overview has the remedy.",
+        c.state() == Needs.State.OFF
+            ? "Switch " + what + " on."
+            : "Bring in a version that fits, or switch " + e.name() + " off.",
         false,
-        null);
+        c.state() == Needs.State.OFF
+            ? layerOf(bench, c.need().mod())
+                .map(mod -> new Fix(Fix.Kind.SWITCH_MOD_ON, mod, null, what))
+                .orElse(null)
+            : new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, e.name(), e.name()));
+  }
+
+  private static Optional<Long> layerOf(Bench bench, String cardId) {
+    return bench.picture().arrangement().layers().stream()
+        .map(Layer::mod)
+        .filter(mod -> bench.mods().get(mod).card().id().equals(cardId))
+        .findFirst();
   }
 }

@@ -100,11 +100,16 @@ class LoadRulesController {
       boolean broken) {}
 
   /**
+   * @param stages of the plugins in play, in the order in which the game loads them: fixed too
    * @param bands whether any mod has a band; {@code bandsMuted} whether they do not count in this
    *     profile
    */
   record LoadRulesView(
-      long revision, List<LoadRuleView> rules, boolean bands, boolean bandsMuted) {}
+      long revision,
+      List<LoadRuleView> rules,
+      List<Integer> stages,
+      boolean bands,
+      boolean bandsMuted) {}
 
   /**
    * @param reason in the user’s words; may be empty
@@ -211,7 +216,15 @@ class LoadRulesController {
     boolean bands =
         bench.picture().loadOrder().entries().stream()
             .anyMatch(e -> rules.facts(bench, Set.of()).band(e.plugin()).isPresent());
-    return new LoadRulesView(bench.revision(), views, bands, a.muted().contains(LoadRules.BANDS));
+    List<Integer> stages =
+        bench.picture().loadOrder().entries().stream()
+            .filter(e -> !e.own())
+            .map(e -> e.plugin().stage())
+            .distinct()
+            .sorted()
+            .toList();
+    return new LoadRulesView(
+        bench.revision(), views, stages, bands, a.muted().contains(LoadRules.BANDS));
   }
 
   static String words(LoadRule r) {

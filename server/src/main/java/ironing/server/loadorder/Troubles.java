@@ -39,7 +39,8 @@ public final class Troubles {
   private static TroubleView view(Bench bench, Trouble t) {
     Optional<Fix> fix = fix(bench, t);
     String remedy = t.remedy();
-    if (t.code() == Code.MASTER_MISSING && fix.isPresent()) {
+    if (t.code() == Code.MASTER_MISSING
+        && fix.filter(f -> f.kind() == Fix.Kind.SWITCH_MOD_ON).isPresent()) {
       remedy = fix.get().name() + " in your library has it. Switch it on.";
     }
     return new TroubleView(
@@ -53,7 +54,10 @@ public final class Troubles {
       case MASTER_OFF:
         return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_ON, null, t.other(), t.other()));
       case MASTER_MISSING:
-        return whoHas(bench, t.other());
+        return whoHas(bench, t.other())
+            .or(
+                () ->
+                    Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin())));
       case UNDECODABLE, WRONG_GAME_VERSION, NO_SLOT:
         return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin()));
       default:

@@ -1,0 +1,52 @@
+package ironing.core.text;
+
+import static java.nio.charset.StandardCharsets.UTF_16BE;
+import static java.nio.charset.StandardCharsets.UTF_16LE;
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.Charset;
+import java.util.List;
+import java.util.Optional;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.AlphaChars;
+import net.jqwik.api.constraints.Chars;
+import net.jqwik.api.constraints.StringLength;
+import org.junit.jupiter.api.Test;
+
+class DecodedTextTest {
+  @Property(tries = 300)
+  void text_comes_back_from_utf_8_and_from_utf_16_with_a_mark(
+      @ForAll @AlphaChars @Chars({'ß', 'Ж', '猫', ' ', '\n'}) String text) {
+    assertThat(DecodedText.of(text.getBytes(UTF_8))).isEqualTo(plain(text));
+    assertThat(DecodedText.of(("\uFEFF" + text).getBytes(UTF_8))).isEqualTo(plain(text));
+    for (Charset c : List.of(UTF_16LE, UTF_16BE)) {
+      DecodedText d = DecodedText.of(("\uFEFF" + text).getBytes(c));
+      assertThat(d.text()).isEqualTo(text);
+      assertThat(d.remark()).contains("It is written in UTF-16.");
+    }
+  }
+
+  private static DecodedText plain(String text) {
+    return new DecodedText(text, Optional.empty());
+  }
+
+  @Property(tries = 300)
+  void any_bytes_are_some_text(@ForAll byte[] bytes) {
+    assertThat(DecodedText.of(bytes).text()).isNotNull();
+  }
+
+  @Property(tries = 200)
+  void what_is_not_utf_8_is_read_as_windows_1252(
+      @ForAll @AlphaChars @Chars({'é', 'Ö', 'ñ'}) @StringLength(min = 1, max = 20) String text) {
+    byte[] bytes = (text + "é.").getBytes(Charset.forName("windows-1252"));
+    assertThat(DecodedText.of(bytes).text()).isEqualTo(text + "é.");
+    assertThat(DecodedText.of(bytes).remark()).isPresent();
+  }
+
+  @Test
+  void nothing_is_nothing() {
+    assertThat(DecodedText.of(new byte[0])).isEqualTo(plain(""));
+  }
+}
