@@ -37,7 +37,11 @@ const BELOW = [
     about: 'An order that keeps all rules with the fewest moves',
   },
   { path: 'layers/rules', name: 'Rules of placement', about: 'Where layers are to stand, and who said so' },
-  { path: 'layers/lists', name: 'Lists', about: 'Published install orders: what is missing, and following them' },
+  {
+    path: 'layers/lists',
+    name: 'Lists',
+    about: 'Published install orders: what is missing, and following them',
+  },
   {
     path: 'load-order/proposal',
     name: 'Proposed load order',
