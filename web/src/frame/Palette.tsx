@@ -44,7 +44,7 @@ const BELOW = [
   },
   {
     path: 'load-order/proposal',
-    name: 'Proposed load order',
+    name: 'Proposal',
     about: 'An order of the plugins that keeps all rules with the fewest moves',
   },
   {

@@ -523,7 +523,7 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
     return (
       <div className={clsx(GRID, 'h-full bg-sunk pr-2.5')}>
         <span className="max-lg:hidden" />
-        <span className="num pr-3 text-right text-ink-3">0</span>
+        <span className="num pr-3 text-right text-ink-2">0</span>
         <span className="truncate">
           <b className="font-semibold">{view.game.title}</b>
           <small className="ml-2 text-ink-2">the unmodded game</small>
@@ -541,7 +541,7 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
   return (
     <div className={clsx(GRID, 'h-full pr-2.5', !l.on && 'text-ink-3')}>
       <span className="max-lg:hidden" />
-      <span className="num pr-3 text-right text-ink-3">{l.position}</span>
+      <span className="num pr-3 text-right text-ink-2">{l.position}</span>
       <span className="flex min-w-0 items-baseline gap-2">
         <span className="truncate font-medium" title={l.name}>
           {l.name}
@@ -599,7 +599,7 @@ function FoldedRow({ row, columns }: { row: LayerRow; columns: readonly Column[]
   return (
     <div className={clsx(GRID, 'h-full pr-2.5')}>
       <span className="max-lg:hidden" />
-      <span className="num pr-3 text-right text-ink-3">{layers.at(-1)?.position}</span>
+      <span className="num pr-3 text-right text-ink-2">{layers.at(-1)?.position}</span>
       <span className="flex min-w-0 items-baseline gap-2">
         <span className="truncate font-semibold">{row.label}</span>
         <small className="shrink-0 text-ink-2">

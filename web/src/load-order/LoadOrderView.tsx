@@ -214,8 +214,8 @@ interface RowProps {
 
 function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
   return (
-    <div className={clsx(COLUMNS, 'h-full pr-2.5', p.own && 'bg-sunk/50', !p.on && 'text-ink-3')}>
-      <span className="num pr-3 text-right text-ink-3">{p.position}</span>
+    <div className={clsx(COLUMNS, 'h-full pr-2.5', p.own && 'bg-sunk/50', !p.on && 'text-ink-2')}>
+      <span className="num pr-3 text-right text-ink-2">{p.position}</span>
       <span className="flex min-w-0 items-center gap-2">
         <span className="truncate" title={p.name}>
           <PluginName name={p.name} />
@@ -239,7 +239,7 @@ function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
       <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} />
       <span className="flex justify-end">
         {p.own ? (
-          <small className="text-ink-3">always</small>
+          <small className="text-ink-2">always</small>
         ) : (
           <OnOff on={p.on} label={`${p.name} on`} onChange={onSwitch} tabIndex={active ? 0 : -1} />
         )}

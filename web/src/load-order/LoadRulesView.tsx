@@ -232,7 +232,7 @@ function RuleRow({
         type="button"
         aria-pressed={chosen}
         onClick={onChoose}
-        className={clsx('min-w-0 flex-1 text-left leading-snug', quiet && 'text-ink-3')}
+        className={clsx('min-w-0 flex-1 text-left leading-snug', quiet && 'text-ink-2')}
       >
         <b className={clsx('break-words font-semibold', r.dropped && 'line-through')}>{r.what}</b>
         <span className="ml-2 break-words text-ink-2">
@@ -249,7 +249,7 @@ function RuleRow({
         </span>
       )}
       {r.strength === 'FIXED' ? (
-        <small className="text-ink-3">fixed</small>
+        <small className="text-ink-2">fixed</small>
       ) : (
         <Menu label={`What to make of ${r.what}`} acts={acts} />
       )}

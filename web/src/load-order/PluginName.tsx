@@ -5,7 +5,7 @@ export function PluginName({ name }: { name: string }) {
   return (
     <>
       <span className="font-medium">{name.slice(0, dot)}</span>
-      <span className="text-ink-3">{name.slice(dot)}</span>
+      <span className="text-ink-2">{name.slice(dot)}</span>
     </>
   )
 }

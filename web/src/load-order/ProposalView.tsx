@@ -218,11 +218,11 @@ function Column({
             )}
             style={{ height: ROW }}
           >
-            <span className="num w-8 text-right text-ink-3">{r.at + 1}</span>
+            <span className="num w-8 text-right text-ink-2">{r.at + 1}</span>
             <span className="truncate">
               <PluginName name={r.name} />
             </span>
-            {own.has(r.name) && <small className="text-ink-3">the game’s own</small>}
+            {own.has(r.name) && <small className="text-ink-2">the game’s own</small>}
             {kept.has(r.name) && <Tag>kept here</Tag>}
             {moved.has(r.name) && <span className="sr-only">, moved</span>}
           </li>

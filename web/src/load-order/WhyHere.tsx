@@ -55,18 +55,19 @@ function Ties({
           <li key={t.name}>
             <details>
               <summary className="cursor-pointer py-0.5">
-                <Link
-                  to={`/workspaces/${workspace}/load-order/${encodeURIComponent(t.name)}`}
-                  className="font-medium hover:underline"
-                >
-                  {t.name}
-                </Link>{' '}
-                <span className="text-ink-3">
+                <span className="font-medium">{t.name}</span>{' '}
+                <span className="text-ink-2">
                   {t.chain.length === 1 ? t.chain[0]?.from : `through ${t.chain.length - 1} others`}
                 </span>
               </summary>
               <div className="pl-3.5">
                 <LoadReasons reasons={t.chain} />
+                <Link
+                  to={`/workspaces/${workspace}/load-order/${encodeURIComponent(t.name)}`}
+                  className="text-woad underline"
+                >
+                  Show {t.name}
+                </Link>
               </div>
             </details>
           </li>
