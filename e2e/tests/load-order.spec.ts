@@ -55,6 +55,22 @@ test.describe('Load order', () => {
     await expect(page.getByRole('listitem').filter({ hasText: 'Lamplight.plug is off' })).toHaveCount(0)
   })
 
+  test('a missing master is remedied by switching on the mod that has it', async ({ page, world }) => {
+    const { layers } = await world.api('GET', `/workspaces/${workspace}/layers`)
+    const lamplight = layers.find((l: { name: string }) => l.name === 'Lamplight').mod
+    await world.change(workspace, 'POST', '/layers/switch', { mods: [lamplight], on: false })
+    await page.reload()
+    const ferry = page.getByRole('row', { name: 'NightFerry.plug' })
+    await expect(ferry).toContainText('master missing')
+    await ferry.click()
+    const aside = page.getByRole('complementary', { name: 'NightFerry.plug' })
+    await expect(aside).toContainText('Lamplight in your library has it. Switch it on.')
+    await aside.getByRole('button', { name: 'Switch Lamplight on' }).click()
+    await said(page, /Switch Lamplight on: done/)
+    await expect(ferry).not.toContainText('master missing')
+    await expect(page.getByRole('row', { name: 'Lamplight.plug' })).toBeVisible()
+  })
+
   test('a rule of one’s own is made, tested, muted and taken back', async ({ page }) => {
     await page.getByRole('row', { name: 'Fogbound.plug' }).click()
     await page.getByRole('link', { name: 'Make a rule of it' }).click()

@@ -256,6 +256,7 @@ const TROUBLES: Record<string, string> = {
   WRONG_GAME_VERSION: 'other game version',
   NO_SLOT: 'no slot left',
   PACK_MISSING: 'pack missing',
+  SAME_NAME: 'one name, two files',
   NEEDS_OTHER: 'goes not alone',
   CLASHES: 'does not go together',
 }

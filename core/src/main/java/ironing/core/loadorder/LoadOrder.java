@@ -77,12 +77,14 @@ public final class LoadOrder {
   }
 
   private final List<Entry> entries;
+  private final List<Found> doubled;
   private final Map<String, Integer> asSpelled;
   // made when somebody first asks for a name that is spelled otherwise: mostly nobody does
   private volatile Map<String, Integer> folded;
 
-  private LoadOrder(List<Entry> entries) {
+  private LoadOrder(List<Entry> entries, List<Found> doubled) {
     this.entries = List.copyOf(entries);
+    this.doubled = List.copyOf(doubled);
     this.asSpelled = new HashMap<>(entries.size() * 2);
     for (int i = 0; i < entries.size(); i++) asSpelled.put(entries.get(i).name(), i);
   }
@@ -97,7 +99,7 @@ public final class LoadOrder {
   }
 
   public static LoadOrder empty() {
-    return new LoadOrder(List.of());
+    return new LoadOrder(List.of(), List.of());
   }
 
   /**
@@ -113,10 +115,12 @@ public final class LoadOrder {
   public static LoadOrder of(GameDefinition game, List<Found> found, List<Wish> wishes) {
     Map<String, Found> left = new LinkedHashMap<>(found.size() * 2);
     Map<String, String> keys = new HashMap<>(found.size() * 2);
+    List<Found> doubled = new ArrayList<>();
     for (Found f : found) {
       String key = PathCase.fold(f.name());
       keys.put(f.name(), key);
-      left.put(key, f);
+      Found same = left.put(key, f);
+      if (same != null) doubled.add(same);
     }
     List<Entry> entries = new ArrayList<>();
     for (String own : game.plugins().map(GameDefinition.Plugins::own).orElse(List.of())) {
@@ -131,7 +135,7 @@ public final class LoadOrder {
     }
     for (Found f : left.values()) stageOf(stages, f).bring(new Entry(f, true, false, false, true));
     for (StageOrder s : stages.values()) s.appendTo(entries);
-    return new LoadOrder(entries);
+    return new LoadOrder(entries, doubled);
   }
 
   private static StageOrder stageOf(Map<Integer, StageOrder> stages, Found f) {
@@ -164,6 +168,14 @@ public final class LoadOrder {
 
   public List<Entry> entries() {
     return entries;
+  }
+
+  /**
+   * Plugins in play whose names differ from another one’s only in case, where the game’s paths tell
+   * the two apart: the other one, of the higher layer, has the place.
+   */
+  public List<Found> doubled() {
+    return doubled;
   }
 
   /** Those that are on, in order: what the game reads. */

@@ -3,6 +3,7 @@ package ironing.core.loadorder;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.loadorder.LoadOrder.Found;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
 import java.util.ArrayList;
@@ -24,6 +25,8 @@ public final class LoadOrderCheck {
     WRONG_GAME_VERSION,
     NO_SLOT,
     PACK_MISSING,
+    /** Another file in play has its name but for the case. */
+    SAME_NAME,
     /** A rule says that it goes only with another one, which is not on. */
     NEEDS_OTHER,
     /** A rule says that it does not go with another one, which is on. */
@@ -110,6 +113,22 @@ public final class LoadOrderCheck {
                   "Switch on or install the mod that brings it.",
                   false));
       }
+    }
+    for (Found f : order.doubled()) {
+      String counts = order.find(f.name()).map(Entry::name).orElse(f.name());
+      out.add(
+          new Trouble(
+              Code.SAME_NAME,
+              counts,
+              f.name(),
+              counts
+                  + " and "
+                  + f.name()
+                  + " are one name to the game; only "
+                  + counts
+                  + " counts.",
+              "Switch off the mod that brings one of the two, or hold its file back.",
+              false));
     }
     Slots slots = slots(game, order);
     if (slots.left().isPresent() && slots.left().get() < 0) {

@@ -177,6 +177,31 @@ class LoadOrderTest {
   }
 
   @Test
+  void names_that_differ_only_in_case_are_one_to_the_game_and_that_is_told() {
+    TestWorld w =
+        new TestWorld(
+                TestWorld.game(
+                    TestWorld.DEFINITION.replace("pathCase: insensitive", "pathCase: sensitive")))
+            .plugin(0, "Base.plug", 0)
+            .plugin(1, "Fog.plug", 5)
+            .plugin(2, "fog.PLUG", 5)
+            .plugin(2, "fog.plug", 5);
+    LoadOrder order = w.picture().loadOrder();
+    assertThat(order.doubled()).extracting(LoadOrder.Found::name).containsExactly("Fog.plug");
+    assertThat(order.entries()).extracting(Entry::name).containsExactly("Base.plug", "fog.plug");
+    assertThat(troubles(w, "1"))
+        .filteredOn(t -> t.code() == Code.SAME_NAME)
+        .singleElement()
+        .satisfies(
+            t -> {
+              assertThat(t.text())
+                  .isEqualTo(
+                      "fog.plug and Fog.plug are one name to the game; only fog.plug counts.");
+              assertThat(t.stops()).isFalse();
+            });
+  }
+
+  @Test
   void many_missing_masters_of_one_plugin_are_told_together() {
     String[] masters = new String[6];
     for (int i = 0; i < masters.length; i++) masters[i] = "M" + i + ".plug";

@@ -60,6 +60,11 @@ public final class Troubles {
                     Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin())));
       case UNDECODABLE, WRONG_GAME_VERSION, NO_SLOT:
         return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin()));
+      case SAME_NAME:
+        return bench.picture().loadOrder().doubled().stream()
+            .filter(f -> f.name().equals(t.other()) && f.mod() != Holdings.GAME)
+            .findFirst()
+            .map(f -> new Fix(Fix.Kind.SWITCH_MOD_OFF, f.mod(), null, bench.nameOf(f.mod())));
       default:
         return Optional.empty();
     }
