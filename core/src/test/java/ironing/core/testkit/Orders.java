@@ -40,16 +40,24 @@ public final class Orders {
     return best;
   }
 
+  // the longest run of items that rises as they stand now, with all that are kept in it; tried from
+  // every item before it, so that eight items are soon through
   private static <T> int moved(List<T> order, List<T> present, Set<T> kept) {
-    int best = -1;
-    for (int stay = 0; stay < 1 << order.size(); stay++) {
-      List<T> staying = new ArrayList<>();
-      for (int i = 0; i < order.size(); i++) if ((stay >> i & 1) == 1) staying.add(order.get(i));
-      if (!staying.containsAll(kept)) continue;
-      if (!present.stream().filter(staying::contains).toList().equals(staying)) continue;
-      int n = order.size() - staying.size();
-      if (best < 0 || n < best) best = n;
+    int n = order.size(), longest = kept.isEmpty() ? 0 : -1;
+    int[] run = new int[n];
+    for (int i = 0; i < n; i++) {
+      run[i] = noneKept(order, 0, i, kept) ? 1 : -1;
+      for (int j = 0; j < i; j++) {
+        boolean rises = present.indexOf(order.get(j)) < present.indexOf(order.get(i));
+        if (run[j] > 0 && rises && noneKept(order, j + 1, i, kept))
+          run[i] = Math.max(run[i], run[j] + 1);
+      }
+      if (noneKept(order, i + 1, n, kept)) longest = Math.max(longest, run[i]);
     }
-    return best;
+    return longest < 0 ? -1 : n - longest;
+  }
+
+  private static <T> boolean noneKept(List<T> order, int from, int to, Set<T> kept) {
+    return kept.isEmpty() || order.subList(from, to).stream().noneMatch(kept::contains);
   }
 }
