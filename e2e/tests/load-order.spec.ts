@@ -65,7 +65,7 @@ test.describe('Load order', () => {
     await ferry.click()
     const aside = page.getByRole('complementary', { name: 'NightFerry.plug' })
     await expect(aside).toContainText('Lamplight in your library has it. Switch it on.')
-    await aside.getByRole('button', { name: 'Switch Lamplight on' }).click()
+    await aside.getByRole('button', { name: 'Switch Lamplight on' }).first().click()
     await said(page, /Switch Lamplight on: done/)
     await expect(ferry).not.toContainText('master missing')
     await expect(page.getByRole('row', { name: 'Lamplight.plug' })).toBeVisible()
