@@ -100,6 +100,12 @@ class LoadOrderIT {
   void a_place_that_is_kept_is_not_moved_and_a_rule_against_it_gives_way() {
     api.change("POST", base + "/keep", Map.of("names", List.of("A.plug", "B.plug"), "kept", true));
     assertThat(api.get(base).path("plugins").get(1).path("kept").asBoolean()).isTrue();
+    // setting the whole order does not take the marks away
+    List<Map<String, Object>> all =
+        List.of("A", "B", "C", "D").stream()
+            .map(n -> Map.<String, Object>of("name", n + ".plug", "on", true))
+            .toList();
+    api.change("PUT", base, Map.of("plugins", all));
     JsonNode proposal = api.get(base + "/proposal");
     assertThat(proposal.path("moves")).isEmpty();
     JsonNode gave = proposal.path("gaveWay").get(0);

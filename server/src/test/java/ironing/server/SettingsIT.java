@@ -11,6 +11,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -96,6 +97,23 @@ class SettingsIT {
     assertThat(kept.findValuesAsText("path")).containsExactly("settings/own.ini");
     api.job(base + "/deploy/undeploy", null);
     assertThat(own).hasContent("volume = 5\n");
+  }
+
+  @Test
+  void settings_of_which_nobody_knows_whose_they_are_are_set_aside() throws IOException {
+    api.job(base + "/deploy", null);
+    Path note = game.resolve(".ironing/laid-out.json");
+    // a note from before profiles had settings
+    Files.writeString(note, Files.readString(note).replaceFirst("\\s*\"profile\" : \\d+,", ""));
+    assertThat(note).content().doesNotContain("profile\"");
+    Files.writeString(own, "volume = 9\n");
+    api.job(base + "/deploy/undeploy", null);
+    assertThat(own).hasContent("volume = 3\n");
+    try (Stream<Path> aside = Files.walk(game.resolve(".ironing/changed"))) {
+      assertThat(aside.filter(Files::isRegularFile))
+          .singleElement()
+          .satisfies(p -> assertThat(p).hasContent("volume = 9\n"));
+    }
   }
 
   @Test

@@ -58,8 +58,16 @@ class ProfileSettings {
     transaction.executeWithoutResult(
         t -> {
           if (laidOut.files().isEmpty()) seed(bench, there);
-          else laidOut.profile().ifPresent(p -> take(bench, p, laidOut, there));
+          else owner(bench, laidOut).ifPresent(p -> take(bench, p, laidOut, there));
         });
+  }
+
+  /**
+   * Whose settings lie in the game folder; empty where the note does not say, as those from before
+   * there were any, or names a profile of another database.
+   */
+  private Optional<Long> owner(Bench bench, LaidOut laidOut) {
+    return laidOut.profile().filter(db.profiles(bench.workspace())::contains);
   }
 
   private void seed(Bench bench, Map<String, byte[]> there) {
@@ -83,7 +91,6 @@ class ProfileSettings {
   }
 
   private void take(Bench bench, long profile, LaidOut laidOut, Map<String, byte[]> there) {
-    if (!db.profiles(bench.workspace()).contains(profile)) return;
     Map<String, SettingRow> copies = copies(bench, profile);
     Map<String, String> laid = new HashMap<>();
     laidOut
@@ -172,10 +179,13 @@ class ProfileSettings {
 
   /**
    * A look under which settings that have changed since they were laid out are never set aside, as
-   * they are kept here: those of this profile stay, those of another are taken for gone.
+   * they are kept here: those of this profile stay, those of another are taken for gone. What
+   * nobody keeps is set aside as any other file.
    */
   Look safe(Bench bench, LaidOut laidOut, Look look) {
-    boolean own = laidOut.profile().filter(p -> p == bench.profile()).isPresent();
+    Optional<Long> owner = owner(bench, laidOut);
+    if (owner.isEmpty()) return look;
+    boolean own = owner.get() == bench.profile();
     return new Look() {
       @Override
       public Found at(String path, Optional<LaidOut.Item> item) {

@@ -122,7 +122,10 @@ class LoadOrders {
         revision,
         dryRun,
         "Set the load order",
-        order -> wishes,
+        order ->
+            wishes.stream()
+                .map(w -> w.withKept(order.find(w.name()).filter(Entry::kept).isPresent()))
+                .toList(),
         (before, after) -> null);
   }
 
