@@ -300,7 +300,7 @@ class LoadOrderController {
       order = sorted.order();
       moves = sorted.moves().stream().map(LoadOrderController::move).toList();
       keptNumbers = keptNumbers(bench, sorted.order());
-      difference = orders.takeProposal(workspace, 0, Optional.empty(), true);
+      difference = orders.differenceTo(bench, sorted.order());
     } else if (proposal.outcome() instanceof Outcome.Ring<String> r) {
       ring = reasons(r.ring());
     }

@@ -162,6 +162,16 @@ class LoadOrders {
         (before, after) -> null);
   }
 
+  /** What another order of the plugins in play would change. */
+  LoadDifferenceView differenceTo(Bench bench, List<String> order) {
+    Picture after =
+        bench
+            .picture()
+            .rearranged(
+                next(bench, b -> LoadOrderProposal.asWishes(b.picture().loadOrder(), order)));
+    return LoadDifferenceView.of(bench, bench, after, index, null);
+  }
+
   private static Set<String> spelled(LoadOrder now, Set<String> names) {
     Set<String> spelled = new HashSet<>();
     for (String n : names) spelled.add(require(now, n).name());
