@@ -17,6 +17,8 @@ import { LayersListView, OrderListView } from './lists/ListView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { LoadRulesView } from './load-order/LoadRulesView'
 import { ProposalView } from './load-order/ProposalView'
+import { MendsView } from './mends/MendsView'
+import { MergeView } from './mends/MergeView'
 import { OverlapsView } from './overlaps/OverlapsView'
 import { PathScreen } from './overlaps/PathScreen'
 import { OverviewView } from './overview/OverviewView'
@@ -67,6 +69,8 @@ export function createRouter(queries: QueryClient) {
         { path: 'load-order/:plugin', element: <LoadOrderView /> },
         { path: 'records', element: <RecordsView /> },
         { path: 'records/:owner/:id', element: <RecordsView /> },
+        { path: 'mends', element: <MendsView /> },
+        { path: 'mends/merge', element: <MergeView /> },
         { path: 'deploy', element: <DeployView /> },
         { path: 'test-run', element: <TestRunView /> },
         { path: 'test-run/:run', element: <TestRunView /> },

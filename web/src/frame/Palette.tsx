@@ -1,8 +1,9 @@
 import { Command } from 'cmdk'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
 import { useLoadOrder } from '../load-order/queries'
-import { useRecords } from '../records/queries'
+import { useRecordNames } from '../records/queries'
 import { useUndo } from './queries'
 import { VIEWS } from './views'
 
@@ -57,6 +58,8 @@ const BELOW = [
     name: 'Load orders of others',
     about: 'Published load orders, and taking yours away',
   },
+  { path: 'mends/merge', name: 'Merge plugins', about: 'Several plugins made one, to save slots' },
+  { path: 'records?show=findings', name: 'What is wrong with records', about: 'References, paths, numbers' },
   { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
   { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
 ]
@@ -70,7 +73,8 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
   const go = useNavigate()
   const layers = useLayers(workspace).data
   const plugins = useLoadOrder(workspace).data
-  const records = useRecords(workspace).data
+  const [typed, setTyped] = useState('')
+  const records = useRecordNames(workspace, typed, undefined, typed.trim().length > 1).data
   const { undoes, redoes, undo, redo } = useUndo(workspace)
   const base = `/workspaces/${workspace}`
   const pick = (act: () => void) => () => {
@@ -81,6 +85,8 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
     <>
       <Command.Input
         placeholder="Find a mod, plugin, record or action"
+        value={typed}
+        onValueChange={setTyped}
         className="w-full border-line border-b bg-transparent px-4 py-3 text-[14px] outline-none placeholder:text-ink-3"
       />
       <Command.List className="max-h-[52vh] overflow-y-auto p-1.5">
@@ -137,7 +143,7 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
           ))}
         </Command.Group>
         <Command.Group heading="Records" className={GROUP}>
-          {records?.collisions.map((c) => (
+          {records?.map((c) => (
             <Command.Item
               key={c.key}
               value={`record ${c.label} ${c.key}`}

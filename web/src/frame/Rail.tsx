@@ -8,6 +8,7 @@ const PLACE_OF: Record<string, string> = {
   layers: 'LAYERS',
   'load-order': 'LOAD_ORDER',
   records: 'RECORDS',
+  mends: 'MENDS',
   deploy: 'DEPLOY',
 }
 

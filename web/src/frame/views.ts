@@ -6,6 +6,7 @@ import {
   ListOrdered,
   type LucideIcon,
   Play,
+  Scissors,
   SquaresIntersect,
   Table2,
 } from 'lucide-react'
@@ -29,8 +30,9 @@ export const VIEWS: readonly View[] = [
     path: 'records',
     name: 'Records',
     icon: Table2,
-    about: 'Records that several plugins change, and the patch',
+    about: 'Records that several plugins change, and how they combine',
   },
+  { path: 'mends', name: 'Mends', icon: Scissors, about: 'Patches and merges, and which are called for' },
   {
     path: 'deploy',
     name: 'Deploy',
@@ -46,6 +48,7 @@ const BY_PLACE: Record<string, string> = {
   LAYERS: 'layers',
   LOAD_ORDER: 'load-order',
   RECORDS: 'records',
+  MENDS: 'mends',
   DEPLOY: 'deploy',
   TEST_RUN: 'test-run',
 }

@@ -42,6 +42,9 @@ async function layersFix(
   }
 }
 
+/** Makes a mend: that is no step of the timeline. */
+const MADE: ReadonlySet<Fix['kind']> = new Set(['BUILD_PATCH', 'REBUILD_MEND'])
+
 const OF_LAYERS: ReadonlySet<Fix['kind']> = new Set(['SWITCH_MOD_ON', 'SWITCH_MOD_OFF', 'MEND_RULE'])
 
 /**
@@ -79,6 +82,12 @@ export function useFix(workspace: number) {
         if (job.state === 'FAILED') throw new Refused(422, job.problems)
         return
       }
+      if (fix.kind === 'REBUILD_MEND') {
+        const params = { path: { workspace, mod: fix.mod as number }, header: { Prefer: 'wait=60' } }
+        const job = await got(api.POST('/api/workspaces/{workspace}/mends/{mod}/rebuild', { params }))
+        if (job.state === 'FAILED') throw new Refused(422, job.problems)
+        return
+      }
       if (OF_LAYERS.has(fix.kind)) {
         await layersFix(workspace, fix, false)
         return
@@ -89,7 +98,7 @@ export function useFix(workspace: number) {
       await got(api.POST('/api/workspaces/{workspace}/load-order/switch', { params: { path, header }, body }))
     },
     onSuccess: (_, fix) =>
-      say(`${label(fix)}: done.`, fix.kind === 'BUILD_PATCH' ? undefined : { label: 'Undo', run: undo }),
+      say(`${label(fix)}: done.`, MADE.has(fix.kind) ? undefined : { label: 'Undo', run: undo }),
     onError: fail,
     onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
   })
@@ -110,6 +119,8 @@ function label(fix: Fix): string {
       return 'See the proposal'
     case 'BUILD_PATCH':
       return 'Put them into a patch'
+    case 'REBUILD_MEND':
+      return 'Make it anew'
     case 'MEND_RULE':
       return `Move ${fix.name} there`
     case 'SWITCH_PLUGIN_OFF':
@@ -127,6 +138,8 @@ function about(fix: Fix): string | null {
       return 'Shows an order that keeps the rules; nothing changes until you take it.'
     case 'BUILD_PATCH':
       return 'Makes the patch anew from the records as they are; it becomes its own layer.'
+    case 'REBUILD_MEND':
+      return 'Makes it anew of what its ingredients are now; your decisions stay.'
     default:
       return null
   }

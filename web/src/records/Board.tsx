@@ -1,14 +1,27 @@
 import clsx from 'clsx'
+import { useState } from 'react'
+import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { Menu } from '../ui/Menu'
 import { Failed, Loading } from '../ui/States'
+import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
-import { useBoard, useDecide } from './queries'
+import { useBoard, useBring, useDecide, useUndecide } from './queries'
+import { STATES } from './states'
+import { ValueEditor } from './ValueEditor'
 
 type PlaceView = Schema['PlaceView']
 type RecordChange = Schema['RecordChange']
 
 /** The choice of what was there before anybody changed it. */
 const AS_BEFORE = '/before'
+const MERGED = '/merged'
+const REMOVED = '/removed'
+const VALUE = '/value '
+
+const GRID =
+  'grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] max-lg:grid-cols-[72px_80px_minmax(0,1fr)_minmax(0,1fr)]'
 
 /** One record laid open: what was before any mod, who changed what, and the outcome. */
 export function Board({ workspace, owner, id }: { workspace: number; owner: string; id: number }) {
@@ -29,12 +42,73 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
     )
   }
   const b = board.data
-  const lost = b.places.filter((p) => p.lost).length
+  const choose = (place: string, choice: string | null) => decide.mutate({ place, choice })
   return (
     <section aria-label={b.label} className="card flex min-w-0 flex-1 flex-col overflow-hidden">
-      <header className="shrink-0 border-line border-b px-4 py-2.5">
-        <h2>
-          {b.title} “{b.label}”
+      <Head workspace={workspace} board={b} />
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <div className="min-w-[640px]">
+          {b.places.length > 0 && (
+            <div
+              className={clsx(GRID, 'sticky top-0 z-10 border-line border-b bg-card text-[11px] text-ink-3')}
+            >
+              <span className="px-3.5 py-1.5">field</span>
+              <span className="py-1.5">before any mod</span>
+              <span className="py-1.5">changed by</span>
+              <span className="border-line-2 border-l-2 border-dashed px-3 py-1.5">outcome</span>
+            </div>
+          )}
+          {b.places.map((p) => (
+            <Place
+              key={p.place}
+              workspace={workspace}
+              place={p}
+              pending={
+                decide.isPending && decide.variables.place === p.place ? decide.variables.choice : undefined
+              }
+              onChoose={(choice) => choose(p.place, choice)}
+            />
+          ))}
+          <Rest workspace={workspace} board={b} onChoose={choose} />
+          <Relations workspace={workspace} board={b} />
+        </div>
+      </div>
+    </section>
+  )
+}
+
+function Head({ workspace, board: b }: { workspace: number; board: Schema['Board'] }) {
+  const { say } = useNotices()
+  const bring = useBring(workspace, (total) =>
+    say(`Taken whole: ${count(total, 'record')}. A patch holds what loses today.`),
+  )
+  const undecide = useUndecide(workspace)
+  const lost = b.places.filter((p) => p.lost).length
+  const acts = b.versions
+    .filter((v) => !v.patch && b.versions.length > 1)
+    .flatMap((v) => [
+      {
+        label: `Take the whole record from ${v.plugin}`,
+        run: () => bring.mutate({ plugin: v.plugin, keys: [b.key], withReferences: false }),
+      },
+      {
+        label: `… with all that it refers to in ${v.plugin}`,
+        run: () => bring.mutate({ plugin: v.plugin, keys: [b.key], withReferences: true }),
+      },
+    ])
+  const back =
+    b.decisions > 0
+      ? [null, { label: `Take back ${count(b.decisions, 'decision')}`, run: () => undecide.mutate([b.key]) }]
+      : []
+  return (
+    <header className="flex shrink-0 items-start gap-3 border-line border-b px-4 py-2.5">
+      <div className="min-w-0 flex-1">
+        <h2 className="flex flex-wrap items-baseline gap-x-2">
+          <span className="break-words">
+            {b.title} “{b.label}”
+          </span>
+          <span className="font-normal text-[12px] text-ink-2">{b.key}</span>
+          {b.versions.length > 1 && <Tag>{STATES[b.state].word}</Tag>}
         </h2>
         <p className="text-ink-2">
           First defined in {b.definedBy}
@@ -42,47 +116,28 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
           <b className="font-semibold text-ink">{b.usedBy}</b>
           {lost > 0 ? ` and loses ${count(lost, 'change')} of others` : ', and nothing is lost'}
         </p>
-      </header>
-      <div className="min-h-0 flex-1 overflow-y-auto">
-        <div className="min-w-[640px]">
-          <div className="sticky top-0 z-10 grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] max-lg:grid-cols-[72px_80px_minmax(0,1fr)_minmax(0,1fr)] border-line border-b bg-card text-[11px] text-ink-3">
-            <span className="px-3.5 py-1.5">field</span>
-            <span className="py-1.5">before any mod</span>
-            <span className="py-1.5">changed by</span>
-            <span className="border-line-2 border-l-2 border-dashed px-3 py-1.5">outcome</span>
-          </div>
-          {b.places.map((p) => (
-            <Place
-              key={p.place}
-              place={p}
-              pending={
-                decide.isPending && decide.variables.place === p.place ? decide.variables.choice : undefined
-              }
-              onChoose={(choice) => decide.mutate({ place: p.place, choice })}
-            />
-          ))}
-          {b.same > 0 && (
-            <p className="px-3.5 py-2.5 text-ink-2">
-              {count(b.same, 'more field')} {b.same === 1 ? 'is' : 'are'} the same everywhere.
-            </p>
-          )}
-        </div>
       </div>
-    </section>
+      {acts.length + back.length > 0 && <Menu label="More for this record" acts={[...acts, ...back]} />}
+    </header>
   )
 }
 
 interface PlaceProps {
+  workspace: number
   place: PlaceView
   /** A choice that is on its way to the server; undefined when none is. */
   pending: string | null | undefined
   onChoose: (choice: string | null) => void
 }
 
-function Place({ place: p, pending, onChoose }: PlaceProps) {
-  const open = p.how === 'ASKED' || p.how === 'DECIDED' || p.choice !== undefined
+function Place({ workspace, place: p, pending, onChoose }: PlaceProps) {
+  const [open, setOpen] = useState(false)
+  const question = p.how === 'ASKED' || p.how === 'DECIDED' || p.choice !== undefined
+  const choice = pending === undefined ? p.choice : (pending ?? undefined)
+  // what was taken without a question can be chosen otherwise
+  const [asks, setAsks] = useState(false)
   return (
-    <div className="grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] max-lg:grid-cols-[72px_80px_minmax(0,1fr)_minmax(0,1fr)] border-line border-b">
+    <div className={clsx(GRID, 'border-line border-b')}>
       <span className="break-words px-3.5 py-2.5 text-ink-2">
         {p.title}
         {p.pair && <small className="block text-ink-3">goes with {p.pair}</small>}
@@ -90,19 +145,20 @@ function Place({ place: p, pending, onChoose }: PlaceProps) {
       <span className="break-words py-2.5 pr-3 text-ink-3">{p.before.text}</span>
       <ul className="flex flex-wrap content-start items-start gap-1.5 py-2 pr-3">
         {p.changes.map((c) => (
-          <li key={c.plugin}>
+          <li key={c.plugin} className="max-w-full">
             <Change change={c} before={p.before} />
           </li>
         ))}
+        {p.changes.length === 0 && <li className="py-1 text-ink-3">nobody</li>}
       </ul>
       <div
         className={clsx(
-          'border-line-2 border-l-2 border-dashed px-3 py-2',
+          'min-w-0 border-line-2 border-l-2 border-dashed px-3 py-2',
           p.how === 'ASKED' ? 'bg-ochre-soft' : 'bg-paper',
         )}
       >
-        {open ? (
-          <Choices place={p} pending={pending} onChoose={onChoose} />
+        {question || asks ? (
+          <Choices place={p} taken={choice} onChoose={onChoose} />
         ) : (
           <p
             className={clsx(
@@ -117,6 +173,40 @@ function Place({ place: p, pending, onChoose }: PlaceProps) {
           {p.why}
           {p.lost && p.how !== 'ASKED' && <>; the game reads “{p.used.text}” now</>}
         </p>
+        {open ? (
+          <ValueEditor
+            workspace={workspace}
+            title={p.title}
+            kind={p.kind}
+            text={p.text}
+            onWrite={(text) => {
+              onChoose(`${VALUE}${text}`)
+              setOpen(false)
+            }}
+            onRemove={
+              p.place.includes('[')
+                ? undefined
+                : () => {
+                    onChoose(REMOVED)
+                    setOpen(false)
+                  }
+            }
+            onClose={() => setOpen(false)}
+          />
+        ) : (
+          p.place !== '(record)' && (
+            <p className="mt-1 flex flex-wrap gap-x-3 text-[11.5px]">
+              {!question && !asks && p.changes.length > 0 && (
+                <button type="button" onClick={() => setAsks(true)} className="text-woad underline">
+                  Choose otherwise
+                </button>
+              )}
+              <button type="button" onClick={() => setOpen(true)} className="text-woad underline">
+                Write another value
+              </button>
+            </p>
+          )
+        )}
       </div>
     </div>
   )
@@ -145,6 +235,9 @@ function Change({ change: c, before }: { change: RecordChange; before: Schema['W
               <b>without</b> <s>{r}</s>
             </span>
           ))}
+          {c.added.length + c.altered.length + c.removed.length === 0 && (
+            <span className="break-words font-medium">{c.value.text}</span>
+          )}
         </p>
       ) : (
         <p className="break-words font-medium">{c.value.text}</p>
@@ -154,30 +247,45 @@ function Change({ change: c, before }: { change: RecordChange; before: Schema['W
 }
 
 /** The question, as a set of answers of which one is taken. */
-function Choices({ place: p, pending, onChoose }: PlaceProps) {
+function Choices({
+  place: p,
+  taken,
+  onChoose,
+}: {
+  place: PlaceView
+  taken: string | undefined
+  onChoose: (choice: string | null) => void
+}) {
   const answers = [
     ...p.changes.map((c) => ({ choice: c.plugin, text: c.value.text, from: c.modName })),
-    { choice: AS_BEFORE, text: p.before.text, from: 'as before any mod' },
+    ...(p.suggested
+      ? [{ choice: MERGED, text: p.suggested.text, from: 'the changes laid into one another' }]
+      : []),
+    ...(p.changes.length > 0 ? [{ choice: AS_BEFORE, text: p.before.text, from: 'as before any mod' }] : []),
+    ...(taken?.startsWith(VALUE) || taken === REMOVED
+      ? [{ choice: taken, text: p.outcome?.text ?? taken.slice(VALUE.length), from: 'your own' }]
+      : []),
   ]
-  const taken = (pending === undefined ? p.choice : pending)?.toLowerCase()
+  const now = taken?.toLowerCase()
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="mb-1 font-semibold text-[11.5px]">
-        {p.how === 'ASKED' ? 'Which one?' : 'You took'}
+        {p.how === 'DECIDED' ? 'You took' : p.how === 'ASKED' && taken ? 'Still this one?' : 'Which one?'}
       </legend>
       {answers.map((a) => (
         <label
           key={a.choice}
           className={clsx(
             'flex cursor-pointer items-baseline gap-2 rounded-lg border bg-card px-2 py-1 has-focus-visible:outline-2 has-focus-visible:outline-woad',
-            taken === a.choice.toLowerCase() ? 'border-woad border-l-4' : 'border-line-2 hover:border-ink-3',
+            now === a.choice.toLowerCase() ? 'border-woad border-l-4' : 'border-line-2 hover:border-ink-3',
           )}
         >
           <input
             type="radio"
             name={p.place}
-            checked={taken === a.choice.toLowerCase()}
+            checked={now === a.choice.toLowerCase()}
             onChange={() => onChoose(a.choice)}
+            onClick={() => p.how === 'ASKED' && now === a.choice.toLowerCase() && onChoose(a.choice)}
             className="shrink-0 translate-y-[2px] accent-(--woad)"
           />
           <span className="min-w-0 break-words">
@@ -195,5 +303,126 @@ function Choices({ place: p, pending, onChoose }: PlaceProps) {
         </button>
       )}
     </fieldset>
+  )
+}
+
+/** The fields that nobody changed: to look at, and to write another value into. */
+function Rest({
+  workspace,
+  board: b,
+  onChoose,
+}: {
+  workspace: number
+  board: Schema['Board']
+  onChoose: (place: string, choice: string | null) => void
+}) {
+  const [edited, setEdited] = useState<string | null>(null)
+  if (b.same.length === 0) return null
+  return (
+    <details className="border-line border-b px-3.5 py-2" open={b.places.length === 0}>
+      <summary className="cursor-pointer text-ink-2">
+        {count(b.same.length, b.places.length > 0 ? 'more field' : 'field')}{' '}
+        {b.versions.length > 1
+          ? b.same.length === 1
+            ? 'is the same everywhere'
+            : 'are the same everywhere'
+          : 'as its plugin has it'}
+      </summary>
+      <dl className="mt-1.5 grid grid-cols-[110px_minmax(0,1fr)] gap-x-3 gap-y-1">
+        {b.same.map((f) => (
+          <div key={f.place} className="contents">
+            <dt className="break-words py-0.5 text-ink-2">{f.title}</dt>
+            <dd className="min-w-0 py-0.5">
+              <span className="break-words">{f.value.text}</span>{' '}
+              {edited === f.place ? (
+                <ValueEditor
+                  workspace={workspace}
+                  title={f.title}
+                  kind={f.kind}
+                  text={f.text}
+                  onWrite={(text) => {
+                    onChoose(f.place, `${VALUE}${text}`)
+                    setEdited(null)
+                  }}
+                  onRemove={() => {
+                    onChoose(f.place, REMOVED)
+                    setEdited(null)
+                  }}
+                  onClose={() => setEdited(null)}
+                />
+              ) : (
+                <button
+                  type="button"
+                  aria-label={`Write another ${f.title}`}
+                  onClick={() => setEdited(f.place)}
+                  className="text-[11.5px] text-woad underline"
+                >
+                  write another
+                </button>
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </details>
+  )
+}
+
+/** Which plugins have it, what it leads to and what leads to it. */
+function Relations({ workspace, board: b }: { workspace: number; board: Schema['Board'] }) {
+  const to = (key: string) => `/workspaces/${workspace}/records/${key}`
+  return (
+    <div className="grid grid-cols-2 gap-x-6 gap-y-3 px-3.5 py-3 max-lg:grid-cols-1">
+      <section aria-label="Versions">
+        <h3 className="mb-1">{count(b.versions.length, 'version')}, the last is read</h3>
+        <ol>
+          {b.versions.map((v) => (
+            <li key={v.plugin} className="py-0.5 text-ink-2">
+              <b className="font-medium text-ink">{v.plugin}</b>
+              {v.sees && v.sees !== b.definedBy && ` on top of ${v.sees}`}
+              {v.removed && ' removes it'}
+              {!v.counts && !v.patch && v.sees && ', stood for by a later one'}
+              {v.patch && ', combined from the others'}
+            </li>
+          ))}
+        </ol>
+      </section>
+      <section aria-label="References">
+        <h3 className="mb-1">
+          {b.referredBy === 0 ? 'Nothing refers to it' : `${count(b.referredBy, 'version')} refer to it`}
+        </h3>
+        <ul className="max-h-40 overflow-y-auto">
+          {b.referrers.map((r) => (
+            <li key={r.key + r.plugin} className="py-0.5 text-ink-2">
+              <Link to={to(r.key)} className="text-woad underline">
+                {r.label}
+              </Link>{' '}
+              in {r.plugin}
+              {!r.used && ', which is not read'}
+            </li>
+          ))}
+        </ul>
+        {b.refersTo.length + b.nowhere > 0 && (
+          <p className="mt-1.5 text-ink-2">
+            It refers to{' '}
+            {b.refersTo.map((r, i) => (
+              <span key={r.key}>
+                {i > 0 && ', '}
+                <Link to={to(r.key)} className="text-woad underline">
+                  {r.label}
+                </Link>
+              </span>
+            ))}
+            {b.nowhere > 0 && (
+              <b className="font-medium text-madder">
+                {b.refersTo.length > 0 && ' and '}
+                {count(b.nowhere, 'record')} that {b.nowhere === 1 ? 'is' : 'are'} not there
+              </b>
+            )}
+            .
+          </p>
+        )}
+      </section>
+    </div>
   )
 }

@@ -1,14 +1,122 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got, ifMatch, Refused, type Schema } from '../api/client'
+import {
+  keepPreviousData,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query'
+import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
+import { useAct, useArrange } from '../library/queries'
+
+export type RecordState = NonNullable<Schema['RecordLine']['state']>
+
+/** Which records are looked at. */
+export interface WhichRecords {
+  find: string
+  state: readonly RecordState[]
+  type: string
+  /** Plugins all of which have a version of it. */
+  plugin: readonly string[]
+  /** A plugin that loses something of its own. */
+  losesOf: string
+  refersTo: string
+}
 
 export function useRecords(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'records'),
     queryFn: ({ signal }) =>
       got(api.GET('/api/workspaces/{workspace}/records', { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function useRecordList(workspace: number, which: WhichRecords, asked = true) {
+  return useInfiniteQuery({
+    queryKey: of(workspace, 'record-list', which),
+    enabled: asked,
+    placeholderData: keepPreviousData,
+    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/records/list', {
+          params: {
+            path: { workspace },
+            query: {
+              find: which.find,
+              state: [...which.state],
+              type: which.type,
+              plugin: [...which.plugin],
+              losesOf: which.losesOf,
+              refersTo: which.refersTo,
+              offset: pageParam,
+            },
+          },
+          signal,
+        }),
+      ),
+    getNextPageParam: (last) => last.next ?? undefined,
+  })
+}
+
+export function useRecordPairs(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'record-pairs'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/records/pairs', { params: { path: { workspace } }, signal })),
+  })
+}
+
+export type FindingKind = Schema['FindingView']['kind']
+
+export function useFindings(workspace: number, kind: FindingKind | undefined) {
+  return useQuery({
+    queryKey: of(workspace, 'findings', kind ?? ''),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/records/findings', {
+          params: { path: { workspace }, query: kind ? { kind } : {} },
+          signal,
+        }),
+      ),
+  })
+}
+
+export type ComparedKind = 'DIFFERENT' | 'SAME' | 'ONLY'
+
+export function useComparedPlugins(workspace: number, plugins: readonly string[], show: ComparedKind) {
+  return useInfiniteQuery({
+    queryKey: of(workspace, 'compared-plugins', plugins, show),
+    enabled: plugins.length > 1,
+    placeholderData: keepPreviousData,
+    initialPageParam: 0,
+    queryFn: ({ pageParam, signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/records/compare', {
+          params: { path: { workspace }, query: { plugin: [...plugins], show, offset: pageParam } },
+          signal,
+        }),
+      ),
+    getNextPageParam: (last) => last.next ?? undefined,
+  })
+}
+
+/** Records of a type by part of their name. */
+export function useRecordNames(workspace: number, find: string, type: string | undefined, asked: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'record-names', find, type ?? ''),
+    enabled: asked,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/records/names', {
+          params: { path: { workspace }, query: { find, ...(type && { type }) } },
+          signal,
+        }),
+      ),
   })
 }
 
@@ -51,27 +159,77 @@ export function useDecide(workspace: number, owner: string, id: number) {
   })
 }
 
-export function useMends(workspace: number) {
+/** Takes one plugin's version of records whole. */
+export function useBring(workspace: number, done: (total: number) => void) {
+  return useArrange(
+    workspace,
+    (body: { plugin: string; keys: string[]; withReferences: boolean }, header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/records/bring', {
+          params: { path: { workspace }, header },
+          body,
+        }),
+      ),
+    (r) => r.revision,
+    (r) => done(r.total),
+  )
+}
+
+/** Takes every decision on a record back. */
+export function useUndecide(workspace: number) {
+  return useArrange(
+    workspace,
+    (keys: string[], header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/records/undecide', {
+          params: { path: { workspace }, header },
+          body: { keys },
+        }),
+      ),
+    (r) => r.revision,
+  )
+}
+
+export type Pattern = Schema['PatternRequest']
+
+export function usePatternPreview(workspace: number, pattern: Pattern | null) {
   return useQuery({
-    queryKey: of(workspace, 'mends'),
+    queryKey: of(workspace, 'pattern', pattern),
+    enabled: pattern !== null,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}/mends', { params: { path: { workspace } }, signal })),
+      got(
+        api.POST('/api/workspaces/{workspace}/records/pattern', {
+          params: { path: { workspace } },
+          body: pattern as Pattern,
+          signal,
+        }),
+      ),
   })
 }
 
-/** Puts every record that combines into the profile's patch. */
-export function useBuildPatch(workspace: number, onDone: () => void) {
-  const queries = useQueryClient()
-  const { fail } = useNotices()
-  return useMutation({
-    mutationFn: async () => {
-      const params = { path: { workspace }, header: { Prefer: 'wait=120' } }
-      const job = await got(api.POST('/api/workspaces/{workspace}/mends/patch', { params }))
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
-      return job
-    },
-    onSuccess: onDone,
-    onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
-  })
+export function usePattern(workspace: number, done: (total: number) => void) {
+  return useArrange(
+    workspace,
+    (body: Pattern, header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/records/pattern', {
+          params: { path: { workspace }, query: { dryRun: false }, header },
+          body,
+        }),
+      ),
+    (r) => r.revision,
+    (r) => done(r.total),
+  )
+}
+
+/** Brings a plugin back from its text form. */
+export function useImportText(workspace: number, done: (r: Schema['ImportedPlugin']) => void) {
+  return useAct(
+    workspace,
+    (body: { name: string; text: string }) =>
+      got(api.POST('/api/workspaces/{workspace}/plugins/text', { params: { path: { workspace } }, body })),
+    done,
+  )
 }

@@ -28,9 +28,11 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision;
-import ironing.core.records.RecordVersions;
+import ironing.core.records.Collisions;
+import ironing.core.records.RecordIndex;
 import ironing.core.run.RunLog;
 import ironing.standins.game.SkerryLine;
 import java.io.IOException;
@@ -49,6 +51,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -159,6 +162,12 @@ class DemoWorldTest {
     return p.loadOrder().active().stream().map(e -> plugin(e.name(), e.plugin().mod())).toList();
   }
 
+  private RecordIndex index(Picture p) {
+    Shapes shapes = Shapes.of(game);
+    return RecordIndex.of(
+        active(p).stream().map(x -> RecordIndex.Source.of(x, shapes, false)).toList());
+  }
+
   private RunLog.Summary deployAndPlay(Picture p) throws IOException {
     Deployer d = new Deployer(new RealDisk(), folder);
     d.apply(
@@ -248,8 +257,9 @@ class DemoWorldTest {
   @Test
   void the_records_hold_what_the_screens_are_to_show() {
     Picture p = picture(mods("coal-to-kelp"), List.of());
+    Collisions found = Collisions.in(game, index(p), Map.of());
     List<Collision> all =
-        Collision.in(game, new RecordVersions(active(p)), Set.of(), key -> Map.of());
+        IntStream.range(0, found.size()).mapToObj(i -> found.of(found.record(i))).toList();
     Map<Collision.State, List<String>> byState =
         all.stream()
             .collect(
@@ -309,7 +319,7 @@ class DemoWorldTest {
     assertThat(run.plugins().keySet().stream().map(PathCase::fold))
         .as("in load order")
         .containsExactlyElementsOf(order.stream().map(PathCase::fold).toList());
-    RecordVersions versions = new RecordVersions(active(p));
+    RecordIndex index = index(p);
     for (RunLog.Report r : run.reports()) {
       int as = r.from().indexOf(" as ");
       if (as < 0) continue;
@@ -319,7 +329,7 @@ class DemoWorldTest {
           new Ref(
               key.substring(0, key.indexOf('/')),
               Integer.parseInt(key.substring(key.indexOf('/') + 1)));
-      assertThat(versions.used(ref).get().plugin().name()).as(r.name()).isEqualTo(plugin);
+      assertThat(index.used(ref).get().plugin()).as(r.name()).isEqualTo(plugin);
     }
   }
 

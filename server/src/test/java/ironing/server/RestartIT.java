@@ -44,9 +44,9 @@ class RestartIT {
       assertThat(nobodys).doesNotExist();
       assertThat(staged).doesNotExist();
       server.api().send("POST", base + "/undo", null, Map.of());
-      assertThat(server.api().get(base + "/records").path("needYou").asInt())
+      assertThat(server.api().get(base + "/records").path("states").path("needYou").asInt())
           .as("the decision before the restart is undone after it")
-          .isEqualTo(before.get("/records").path("needYou").asInt() + 1);
+          .isEqualTo(before.get("/records").path("states").path("needYou").asInt() + 1);
     }
   }
 
@@ -71,7 +71,7 @@ class RestartIT {
 
   // the record with a single question, so that one decision settles it
   private static void decideOneRecordWhole(Api api, String base) {
-    for (JsonNode c : api.get(base + "/records").path("collisions")) {
+    for (JsonNode c : api.get(base + "/records/list?state=NEEDS_YOU").path("records")) {
       if (c.path("asked").asInt() != 1) continue;
       String record = base + "/records/" + c.path("key").asText();
       for (JsonNode p : api.get(record).path("places")) {

@@ -47,7 +47,7 @@ class WholeWayIT {
     takeTheProposal();
     decideEveryRecord();
     long patch = api.job(base + "/mends/patch", null).result();
-    assertThat(api.get(base + "/records").path("needYou").asInt()).isZero();
+    assertThat(api.get(base + "/records").path("states").path("needYou").asInt()).isZero();
     assertThat(last(api.get(base + "/load-order").path("plugins")).path("mod").asLong())
         .as("the patch loads last")
         .isEqualTo(patch);
@@ -262,9 +262,7 @@ class WholeWayIT {
 
   private List<JsonNode> asked() {
     List<JsonNode> asked = new ArrayList<>();
-    for (JsonNode c : api.get(base + "/records").path("collisions")) {
-      if (c.path("state").asText().equals("NEEDS_YOU")) asked.add(c);
-    }
+    api.get(base + "/records/list?state=NEEDS_YOU").path("records").forEach(asked::add);
     assertThat(asked).isNotEmpty();
     return asked;
   }

@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 
 /** Reads game.yaml (ironing/game@1). Every mistake is told at once, with line and column. */
@@ -274,14 +275,31 @@ public final class GameDefinitionReader {
     RecordType.Field field =
         new RecordType.Field(
             kind,
+            s.text("title"),
             s.text("unit"),
             s.text("pair"),
             s.section("of").map(GameDefinitionReader::field),
             s.text("key"),
-            fields(s));
-    s.known("to", "min", "max", "title", "holdsIds");
+            fields(s),
+            s.text("to"),
+            bound(s, "min"),
+            bound(s, "max"),
+            s.truth("holdsIds", false));
     s.warnOfUnknownKeys();
     return field;
+  }
+
+  private static OptionalDouble bound(Section s, String key) {
+    Optional<String> text = s.text(key);
+    if (text.isEmpty()) return OptionalDouble.empty();
+    try {
+      double number = Double.parseDouble(text.get());
+      if (!Double.isNaN(number) && !Double.isInfinite(number)) return OptionalDouble.of(number);
+    } catch (NumberFormatException e) {
+      // told below, like a number that is not finite
+    }
+    s.reject(key, "“" + text.get() + "” is no number", "Write a number, such as " + key + ": 0.");
+    return OptionalDouble.empty();
   }
 
   private static Run run(Section s) {

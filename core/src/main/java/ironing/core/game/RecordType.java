@@ -2,6 +2,7 @@ package ironing.core.game;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** What is known of one type of record. A field that is not described is a whole value. */
 public record RecordType(String title, Optional<String> label, Map<String, Field> fields) {
@@ -20,27 +21,30 @@ public record RecordType(String title, Optional<String> label, Map<String, Field
   }
 
   /**
+   * @param title for people, where the field's name is not enough
    * @param unit shown behind numbers
    * @param pair a field that is usually changed together with this one
    * @param of what a set or sequence holds
    * @param key the field that tells rows apart
    * @param fields the fields of a row
+   * @param to the type of record that a reference leads to, where only one makes sense
+   * @param min the least number that makes sense
+   * @param max the greatest
+   * @param holdsIds whether a text may have records' keys in it
    */
   public record Field(
       Kind kind,
+      Optional<String> title,
       Optional<String> unit,
       Optional<String> pair,
       Optional<Field> of,
       Optional<String> key,
-      Map<String, Field> fields) {
-    public static final Field WHOLE =
-        new Field(
-            Kind.WHOLE,
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            Map.of());
+      Map<String, Field> fields,
+      Optional<String> to,
+      OptionalDouble min,
+      OptionalDouble max,
+      boolean holdsIds) {
+    public static final Field WHOLE = holding(Map.of());
 
     /** A map with these fields in it, taken whole. */
     public static Field holding(Map<String, Field> fields) {
@@ -50,7 +54,18 @@ public record RecordType(String title, Optional<String> label, Map<String, Field
           Optional.empty(),
           Optional.empty(),
           Optional.empty(),
-          fields);
+          Optional.empty(),
+          fields,
+          Optional.empty(),
+          OptionalDouble.empty(),
+          OptionalDouble.empty(),
+          false);
+    }
+
+    /** Whether a number lies within what makes sense. */
+    public boolean admits(double number) {
+      return !(min.isPresent() && number < min.getAsDouble())
+          && !(max.isPresent() && number > max.getAsDouble());
     }
 
     /** One row of these rows. */

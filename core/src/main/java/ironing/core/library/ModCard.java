@@ -146,6 +146,25 @@ public record ModCard(
         false);
   }
 
+  /** The same card of something that is made of others’ work and is only right with some mods. */
+  public ModCard madeOf(List<String> authors, List<Need> needs, List<Clash> clashes) {
+    return new ModCard(
+        id,
+        name,
+        version,
+        authors,
+        summary,
+        gameVersions,
+        needs,
+        clashes,
+        after,
+        before,
+        band,
+        plugins,
+        source,
+        inferred);
+  }
+
   private static String idFrom(String name) {
     String id =
         Normalizer.normalize(name, Normalizer.Form.NFD)

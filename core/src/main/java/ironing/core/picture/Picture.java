@@ -133,16 +133,14 @@ public final class Picture {
       Standing standing,
       int[] pluginPaths) {
     Holdings holdings = standing.holdings();
-    List<Found> found = new ArrayList<>();
-    for (int p : pluginPaths) {
-      int slot = standing.inPlay(p);
-      if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
-      String name = GamePath.name(holdings.path(p));
-      long mod = holdings.holderAt(slot).mod();
-      HeaderOrFlaw h = headers.header(name, mod, holdings.spellingAt(slot), holdings.shaAt(slot));
-      found.add(
-          new Found(name, mod, headers.isMend(mod), holdings.shaAt(slot), h.header(), h.flaw()));
-    }
+    // looking a plugin through may mean reading it: all processors share that
+    List<Found> found =
+        new ArrayList<>(
+            Arrays.stream(pluginPaths)
+                .filter(p -> isLoose(holdings, standing.inPlay(p)))
+                .parallel()
+                .mapToObj(p -> found(holdings, headers, p, standing.inPlay(p)))
+                .toList());
     Map<Long, Integer> height = new HashMap<>();
     for (Arrangement.Layer l : arrangement.layers()) height.put(l.mod(), height.size() + 1);
     found.sort(
@@ -155,6 +153,17 @@ public final class Picture {
             looseOrder(holdings, arrangement));
     return new Picture(
         game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
+  }
+
+  private static boolean isLoose(Holdings holdings, int slot) {
+    return slot >= 0 && holdings.holderAt(slot).pack().isEmpty();
+  }
+
+  private static Found found(Holdings holdings, Headers headers, int path, int slot) {
+    String name = GamePath.name(holdings.path(path));
+    long mod = holdings.holderAt(slot).mod();
+    HeaderOrFlaw h = headers.header(name, mod, holdings.spellingAt(slot), holdings.shaAt(slot));
+    return new Found(name, mod, headers.isMend(mod), holdings.shaAt(slot), h.header(), h.flaw());
   }
 
   // a ruling for a mod that is off gives way to an older one, so switches count too

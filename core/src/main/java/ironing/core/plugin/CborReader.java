@@ -162,7 +162,8 @@ final class CborReader {
     // every item takes at least a byte: a count beyond the rest of the file is a lie, not a request
     // for memory
     if (count < 0 || count > bytes.length - at) throw bad(start, "it ends in the middle of a list");
-    List<Object> items = new ArrayList<>((int) count);
+    // nor is it believed below that: lists in lists would each ask for the rest of the file
+    List<Object> items = new ArrayList<>((int) Math.min(count, 16));
     for (long i = 0; i < count; i++) items.add(item(depth + 1));
     return items;
   }

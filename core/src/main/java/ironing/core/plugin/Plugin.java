@@ -61,20 +61,6 @@ public record Plugin(String name, Header header, List<Record> records) {
           List.of(),
           Map.of());
     }
-
-    public Header titled(String title, String about) {
-      return new Header(
-          stage,
-          masters,
-          nextId,
-          Optional.of(title),
-          author,
-          version,
-          Optional.of(about),
-          game,
-          packs,
-          other);
-    }
   }
 
   /** One version of a record; without fields it says that the record is removed. */

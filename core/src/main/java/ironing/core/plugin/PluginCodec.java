@@ -42,21 +42,68 @@ public final class PluginCodec {
   }
 
   /**
+   * A header, and where it ends.
+   *
+   * @param deterministic whether it is in the one encoding that the writer would choose
+   */
+  record HeaderRead(Header header, int end, boolean deterministic) {}
+
+  static HeaderRead readHeader(String name, byte[] bytes) {
+    Decoding d = new Decoding(name, bytes, false);
+    Header header = d.run().plugin().header();
+    return new HeaderRead(header, d.in.offset(), d.in.deterministic());
+  }
+
+  /** One record out of a file whose header is known. */
+  static Record readRecord(String name, Header header, byte[] item) {
+    Decoding d = new Decoding(name, item, true);
+    d.owners = d.owners(header);
+    return d.record(d.in.next());
+  }
+
+  /** What is odd about {@code nextId}; empty when nothing is. */
+  static Optional<String> nextIdWarning(Header header, int highest) {
+    if (highest < header.nextId()) return Optional.empty();
+    return Optional.of(
+        "nextId is "
+            + header.nextId()
+            + ", not above its highest own id "
+            + highest
+            + "; the highest counts.");
+  }
+
+  /**
    * @throws PluginException when a record refers to a plugin that is not among the masters
    */
   public static byte[] encode(Plugin plugin) {
     CborWriter w = new CborWriter();
     w.tag(SELF_DESCRIBED);
     w.item(headerMap(plugin.header()));
+    write(w, plugin, plugin.inWritingOrder());
+    return w.bytes();
+  }
+
+  /**
+   * A stretch of a plugin's records, in the order in which they are given.
+   *
+   * @param plugin its name and header; its records do not count
+   * @throws PluginException when a record refers to a plugin that is not among the masters
+   */
+  public static byte[] encodeRecords(Plugin plugin, List<Record> records) {
+    CborWriter w = new CborWriter();
+    write(w, plugin, records);
+    return w.bytes();
+  }
+
+  private static void write(CborWriter w, Plugin plugin, List<Record> records) {
     Map<String, Integer> owners = Plugin.OwnerIndex.of(plugin);
-    for (Record r : plugin.inWritingOrder()) {
+    for (Record r : records) {
       w.array(4);
       w.item(r.type());
       w.item((long) Plugin.OwnerIndex.lookUp(owners, plugin, r.key()));
       w.item((long) r.key().id());
       w.item(r.fields().map(f -> plain(f, owners, plugin)).orElse(null));
     }
-    return w.bytes();
   }
 
   private static Map<String, Object> headerMap(Header h) {
@@ -123,8 +170,7 @@ public final class PluginCodec {
         throw bad("it does not begin with a plugin's header");
       }
       Header header = header(map);
-      owners = new ArrayList<>(header.masters());
-      owners.add(name);
+      owners = owners(header);
       List<Record> records = new ArrayList<>();
       Set<Ref> seen = new HashSet<>();
       int highest = 0;
@@ -135,18 +181,17 @@ public final class PluginCodec {
         if (r.key().owner().equals(name)) highest = Math.max(highest, r.key().id());
         records.add(r);
       }
-      if (highest >= header.nextId()) {
-        warnings.add(
-            "nextId is "
-                + header.nextId()
-                + ", not above its highest own id "
-                + highest
-                + "; the highest counts.");
-      }
+      if (withRecords) nextIdWarning(header, highest).ifPresent(warnings::add);
       if (!in.deterministic())
         warnings.add(
             "It is not in the deterministic encoding; its bytes will change when it is written again.");
       return new Decoded(new Plugin(name, header, records), List.copyOf(warnings));
+    }
+
+    private List<String> owners(Header header) {
+      List<String> all = new ArrayList<>(header.masters());
+      all.add(name);
+      return all;
     }
 
     private Header header(Map<?, ?> map) {

@@ -171,6 +171,15 @@ public final class PluginText {
     }
   }
 
+  /** A value out of its text form; empty when that is none. */
+  public static Optional<Value> value(String json) {
+    try {
+      return Optional.of(value("", JSON.readTree(json), 1));
+    } catch (JsonProcessingException | PluginException e) {
+      return Optional.empty();
+    }
+  }
+
   /** A value as JSON. Also what the API shows, so that text form and API agree. */
   public static JsonNode node(Value v) {
     if (v instanceof Value.Truth t) return NODES.booleanNode(t.value());

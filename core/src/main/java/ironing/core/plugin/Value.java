@@ -6,6 +6,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /** A value inside a record. Immutable; equality is exact, kinds included (1 is not 1.0 here). */
 public sealed interface Value {
@@ -36,6 +37,17 @@ public sealed interface Value {
     @Override
     public int hashCode() {
       return 31 * PathCase.fold(owner).hashCode() + id;
+    }
+
+    /** A key as people and files write it; empty for anything else. */
+    public static Optional<Ref> parse(String key) {
+      int slash = key.lastIndexOf('/');
+      if (slash < 1 || !key.substring(slash + 1).matches("[1-9][0-9]{0,7}"))
+        return Optional.empty();
+      int id = Integer.parseInt(key.substring(slash + 1));
+      return id > Plugin.MAX_ID
+          ? Optional.empty()
+          : Optional.of(new Ref(key.substring(0, slash), id));
     }
 
     /** As people and files write it: {@code Skerry.plug/420}. */

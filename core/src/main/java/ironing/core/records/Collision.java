@@ -2,21 +2,17 @@ package ironing.core.records;
 
 import ironing.core.game.GameDefinition;
 import ironing.core.game.RecordType;
-import ironing.core.path.PathCase;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
-import ironing.core.records.RecordVersions.Version;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.function.Function;
 
 /**
- * A record that more than one plugin changes without one of them standing for the others.
+ * One record with what the plugins make of it.
  *
  * @param label what people know the record by
  * @param versions of the plugins, without those of patches
@@ -39,67 +35,53 @@ public record Collision(
   public enum State {
     /** Something was changed in different ways: the user must say. */
     NEEDS_YOU,
-    /** It combines; the outcome is not in the game yet. */
+    /** It combines without a question; the outcome is not in the game yet. */
     COMBINES,
-    /** A patch has the outcome. */
+    /** Several change it, and what the game reads has all of it. */
     SETTLED,
-    /** The plugin that loads last has everything already. */
-    NOTHING_LOST
+    /** Only one changes it, and the game reads that. */
+    ONE_CHANGES,
+    /** Every plugin has it as it was. */
+    SAME
   }
 
   /**
-   * All collisions, in the order in which their records are first met.
+   * A record as it stands, with its values.
    *
-   * @param all versions of all active plugins
-   * @param patches the names of plugins that were made of others' versions; they take no side
-   * @param decisions the user's choices for a record, by its key as text
+   * @param record its number in the index
+   * @param decisions the user's choices for it, place by place
    */
-  public static List<Collision> in(
-      GameDefinition game,
-      RecordVersions all,
-      Set<String> patches,
-      Function<String, Map<String, String>> decisions) {
+  public static Collision of(
+      GameDefinition game, RecordIndex index, int record, Map<String, String> decisions) {
     Combiner combiner = new Combiner(game.pathCase());
-    List<Collision> out = new ArrayList<>();
-    for (Ref key : all.contested()) {
-      List<Version> versions =
-          all.of(key).stream()
-              .filter(v -> !patches.contains(PathCase.fold(v.plugin().name())))
-              .toList();
-      if (Combiner.leaves(versions).size() < 2) continue;
-      out.add(of(game, combiner, key, versions, all.used(key).orElseThrow(), decisions));
-    }
-    return List.copyOf(out);
-  }
-
-  private static Collision of(
-      GameDefinition game,
-      Combiner combiner,
-      Ref key,
-      List<Version> versions,
-      Version used,
-      Function<String, Map<String, String>> decisions) {
-    String typeName = versions.get(0).type();
+    List<Version> all = index.versions(record);
+    List<Version> versions = all.stream().filter(v -> !index.source(v.position()).mend()).toList();
+    Version used = all.get(all.size() - 1);
+    String typeName = index.type(record);
     RecordType type = game.records().getOrDefault(typeName, RecordType.undescribed(typeName));
-    Combination c = combiner.combine(type, versions, decisions.apply(key.toString()));
-    Version last = versions.get(versions.size() - 1);
+    Combination c = combiner.combine(type, versions, decisions);
     return new Collision(
-        key,
+        index.key(record),
         type,
         typeName,
-        label(type, key, used, versions),
+        index.label(record),
         versions,
         used,
         c,
-        state(combiner, type, c, used, last),
+        state(combiner, type, c, used, index.source(used.position()).mend()),
         lost(combiner, type, c, used));
   }
 
   private static State state(
-      Combiner combiner, RecordType type, Combination c, Version used, Version last) {
+      Combiner combiner, RecordType type, Combination c, Version used, boolean byMend) {
     if (!c.settled()) return State.NEEDS_YOU;
-    if (combiner.same(type, last.fields(), c.outcome())) return State.NOTHING_LOST;
-    return combiner.same(type, used.fields(), c.outcome()) ? State.SETTLED : State.COMBINES;
+    if (!combiner.same(type, used.fields(), c.outcome())) return State.COMBINES;
+    if (byMend || c.cells().stream().anyMatch(x -> x.how() == How.DECIDED)) return State.SETTLED;
+    long change =
+        c.leaves().stream()
+            .filter(l -> !combiner.same(type, l.fields(), c.base().fields()))
+            .count();
+    return change == 0 ? State.SAME : change == 1 ? State.ONE_CHANGES : State.SETTLED;
   }
 
   private static List<String> lost(
@@ -125,18 +107,27 @@ public record Collision(
     return List.copyOf(lost);
   }
 
-  private static String label(RecordType type, Ref key, Version used, List<Version> versions) {
-    Optional<Value.Fields> fields = used.fields().or(() -> versions.get(0).fields());
-    return type.label()
-        .flatMap(l -> fields.map(f -> f.map().get(l)))
-        .filter(v -> v instanceof Value.Text)
-        .map(v -> ((Value.Text) v).value())
-        .filter(t -> !t.isBlank())
-        .orElse(key.toString());
+  /** Whether what the game reads lacks something that a plugin changed. */
+  public boolean losesOf(String plugin) {
+    return combination.cells().stream()
+        .filter(cell -> lost.contains(cell.place()))
+        .anyMatch(cell -> cell.proposals().containsKey(plugin) && lacks(cell, plugin));
   }
 
-  /** Whether a patch would have to hold this record. */
-  public boolean wantsPatch() {
-    return state == State.COMBINES || state == State.SETTLED;
+  // of a field that differs from the outcome only the change that is not there counts as lost
+  private boolean lacks(Cell cell, String plugin) {
+    Optional<Value> wished = cell.proposals().get(plugin);
+    Optional<Value> now =
+        cell.place().equals(Combiner.WHOLE_RECORD)
+            ? used.fields().map(f -> (Value) f)
+            : used.fields().map(f -> f.map().get(cell.place()));
+    return !wished.equals(now);
+  }
+
+  /** Whether the plugins alone do not come to the outcome, so that a patch has to hold it. */
+  public boolean wantsPatch(GameDefinition game) {
+    Version last = versions.get(versions.size() - 1);
+    return combination.settled()
+        && !new Combiner(game.pathCase()).same(type, last.fields(), combination.outcome());
   }
 }

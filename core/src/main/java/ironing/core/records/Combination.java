@@ -15,8 +15,8 @@ import java.util.Optional;
  *     removed
  */
 public record Combination(
-    RecordVersions.Version base,
-    List<RecordVersions.Version> leaves,
+    Version base,
+    List<Version> leaves,
     List<Cell> cells,
     boolean removed,
     Optional<Value.Fields> outcome) {
@@ -29,7 +29,7 @@ public record Combination(
     JOINED,
     /** Changed in different ways: the user must say. */
     ASKED,
-    /** It was asked, and the user has said. */
+    /** The user has said. */
     DECIDED
   }
 
@@ -39,13 +39,25 @@ public record Combination(
    * @param place the name by which decisions refer to it
    * @param proposals what each leaf that changed it says, by plugin name; an empty value removes it
    * @param outcome what comes out; empty while asked, or when it is removed
+   * @param suggested what the sides come to when they are laid into one another, for a sequence
+   *     that they changed in different stretches; empty when there is no such thing
    */
   public record Cell(
       String place,
       Optional<Value> before,
       Map<String, Optional<Value>> proposals,
       How how,
-      Optional<Value> outcome) {}
+      Optional<Value> outcome,
+      Optional<Value> suggested) {
+    public Cell(
+        String place,
+        Optional<Value> before,
+        Map<String, Optional<Value>> proposals,
+        How how,
+        Optional<Value> outcome) {
+      this(place, before, proposals, how, outcome, Optional.empty());
+    }
+  }
 
   /** Whether nothing waits for the user. */
   public boolean settled() {

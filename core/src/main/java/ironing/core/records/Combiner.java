@@ -4,10 +4,11 @@ import ironing.core.game.RecordType;
 import ironing.core.game.RecordType.Field;
 import ironing.core.game.RecordType.Kind;
 import ironing.core.path.PathCase;
+import ironing.core.plugin.PluginText;
+import ironing.core.plugin.Prints;
 import ironing.core.plugin.Value;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
-import ironing.core.records.RecordVersions.Version;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -33,6 +34,21 @@ public final class Combiner {
   /** The choice of what was there before anybody changed it; a plugin's name has no slash. */
   public static final String AS_BEFORE = "/before";
 
+  /** The choice of a sequence that the sides are laid into. */
+  public static final String MERGED = "/merged";
+
+  /** The choice that a field, or the whole record, is not there at all. */
+  public static final String REMOVED = "/removed";
+
+  /** Begins the choice of a value of the user's own; its text form follows. */
+  public static final String VALUE = "/value ";
+
+  /**
+   * Stands before a place: what the sides said there when the user decided, as {@link #seen} gives
+   * it. When they say something else since, the decision is asked for again.
+   */
+  public static final String SEEN = "/seen ";
+
   private final Equality equality;
 
   public Combiner(PathCase pathCase) {
@@ -46,14 +62,17 @@ public final class Combiner {
   private record Side(String plugin, Optional<Value> value) {}
 
   /**
-   * @param versions of one record in load order, the owner's first, at least two
-   * @param decisions place to the user's choice: the plugin whose value is taken, or {@link
-   *     #AS_BEFORE}; a choice of a plugin that no longer changes the place does not count
+   * @param versions of one record in load order, the owner's first
+   * @param decisions place to the user's choice: the plugin whose value is taken, {@link
+   *     #AS_BEFORE}, {@link #MERGED}, {@link #REMOVED} or {@link #VALUE} with a value; a choice of
+   *     a plugin that no longer changes the place does not count
    */
   public Combination combine(
       RecordType type, List<Version> versions, Map<String, String> decisions) {
     List<Version> leaves = leaves(versions);
     Version base = commonGround(versions, leaves);
+    Optional<Version> whole = whole(versions, base, decisions.getOrDefault(WHOLE_RECORD, ""));
+    if (whole.isPresent()) return edited(type, whole.get(), base, leaves, decisions);
     boolean anyRemoved = leaves.stream().anyMatch(v -> v.fields().isEmpty());
     if (anyRemoved || base.fields().isEmpty()) return removal(base, leaves, decisions, type);
     return fields(type, base, leaves, decisions);
@@ -69,14 +88,66 @@ public final class Combiner {
     return equality.same(field, a, b);
   }
 
+  /** The version that the user wants whole; empty when it has not been said, or is gone. */
+  private static Optional<Version> whole(List<Version> versions, Version base, String choice) {
+    if (choice.equals(AS_BEFORE)) return Optional.of(base);
+    if (choice.equals(REMOVED))
+      return Optional.of(
+          new Version(
+              base.plugin(), base.masters(), base.position(), base.type(), Optional.empty()));
+    String plugin = PathCase.fold(choice);
+    return versions.stream().filter(v -> PathCase.fold(v.plugin()).equals(plugin)).findFirst();
+  }
+
+  // one plugin's version whole, whatever the others say, and the user's own fields in it
+  private Combination edited(
+      RecordType type,
+      Version whole,
+      Version base,
+      List<Version> leaves,
+      Map<String, String> decisions) {
+    List<Cell> cells = new ArrayList<>();
+    Optional<Value> taken = whole.fields().map(f -> (Value) f);
+    Map<String, Optional<Value>> proposals = proposals(wholeSides(type, base, leaves));
+    Optional<Value> before = base.fields().map(f -> (Value) f);
+    boolean outdated = outdated(WHOLE_RECORD, before, proposals, decisions);
+    cells.add(
+        new Cell(
+            WHOLE_RECORD,
+            before,
+            proposals,
+            outdated ? How.ASKED : How.DECIDED,
+            outdated ? Optional.empty() : taken));
+    if (outdated) return new Combination(base, leaves, List.copyOf(cells), false, Optional.empty());
+    if (whole.fields().isEmpty())
+      return new Combination(base, leaves, cells, true, Optional.empty());
+    Map<String, Value> fields = new LinkedHashMap<>(whole.fields().get().map());
+    Set<String> places = new LinkedHashSet<>(fields.keySet());
+    decisions.keySet().stream().filter(Combiner::isField).forEach(places::add);
+    for (String place : places) {
+      Optional<Value> was = Optional.ofNullable(fields.get(place));
+      Field field = type.field(place);
+      chosen(field, was, List.of(), decisions.getOrDefault(place, ""))
+          .ifPresent(
+              now -> {
+                cells.add(new Cell(place, was, Map.of(), How.DECIDED, now));
+                if (now.isPresent()) fields.put(place, now.get());
+                else fields.remove(place);
+              });
+    }
+    return new Combination(
+        base, leaves, List.copyOf(cells), false, Optional.of(new Value.Fields(fields)));
+  }
+
+  private static boolean isField(String place) {
+    return !place.equals(WHOLE_RECORD) && place.indexOf('[') < 0 && !place.startsWith(SEEN);
+  }
+
   /** The versions that no other stands for, in load order. */
   public static List<Version> leaves(List<Version> versions) {
     Set<String> stoodFor = new LinkedHashSet<>();
-    for (Version v : versions)
-      v.plugin().header().masters().forEach(m -> stoodFor.add(PathCase.fold(m)));
-    return versions.stream()
-        .filter(v -> !stoodFor.contains(PathCase.fold(v.plugin().name())))
-        .toList();
+    for (Version v : versions) v.masters().forEach(m -> stoodFor.add(PathCase.fold(m)));
+    return versions.stream().filter(v -> !stoodFor.contains(PathCase.fold(v.plugin()))).toList();
   }
 
   /**
@@ -86,7 +157,7 @@ public final class Combiner {
   public static Version seenBy(Version v, List<Version> versions) {
     Version seen = versions.get(0);
     for (Version other : versions)
-      if (other.position() < v.position() && sees(v, other)) seen = other;
+      if (other.position() < v.position() && v.sees(other)) seen = other;
     return seen;
   }
 
@@ -94,25 +165,24 @@ public final class Combiner {
     Version ground = versions.get(0);
     for (Version candidate : versions) {
       if (!leaves.contains(candidate)
-          && leaves.stream().allMatch(l -> l == candidate || sees(l, candidate)))
-        ground = candidate;
+          && leaves.stream().allMatch(l -> l == candidate || l.sees(candidate))) ground = candidate;
     }
     return ground;
   }
 
-  private static boolean sees(Version v, Version other) {
-    String name = PathCase.fold(other.plugin().name());
-    return v.plugin().header().masters().stream().anyMatch(m -> PathCase.fold(m).equals(name));
-  }
-
-  private Combination removal(
-      Version base, List<Version> leaves, Map<String, String> decisions, RecordType type) {
+  private List<Side> wholeSides(RecordType type, Version base, List<Version> leaves) {
     List<Side> sides = new ArrayList<>();
     for (Version l : leaves) {
       Optional<Value> whole = l.fields().map(f -> (Value) f);
       if (!equality.same(type.asField(), whole, base.fields().map(f -> (Value) f)))
-        sides.add(new Side(l.plugin().name(), whole));
+        sides.add(new Side(l.plugin(), whole));
     }
+    return sides;
+  }
+
+  private Combination removal(
+      Version base, List<Version> leaves, Map<String, String> decisions, RecordType type) {
+    List<Side> sides = wholeSides(type, base, leaves);
     Cell cell =
         settle(WHOLE_RECORD, type.asField(), base.fields().map(f -> (Value) f), sides, decisions);
     boolean taken = cell.how() != How.ASKED;
@@ -129,7 +199,7 @@ public final class Combiner {
     List<Cell> cells = new ArrayList<>();
     Map<String, Value> was = base.fields().get().map();
     List<Map.Entry<String, Map<String, Value>>> sides = new ArrayList<>();
-    for (Version l : leaves) sides.add(Map.entry(l.plugin().name(), l.fields().get().map()));
+    for (Version l : leaves) sides.add(Map.entry(l.plugin(), l.fields().get().map()));
     Map<String, Value> outcome = map("", type.fields(), was, sides, decisions, cells);
     boolean open = cells.stream().anyMatch(c -> c.how() == How.ASKED);
     return new Combination(
@@ -150,6 +220,8 @@ public final class Combiner {
       List<Cell> cells) {
     Set<String> names = new LinkedHashSet<>(base.keySet());
     sides.forEach(s -> names.addAll(s.getValue().keySet()));
+    // the user may give a record a field that nobody has
+    if (prefix.isEmpty()) decisions.keySet().stream().filter(Combiner::isField).forEach(names::add);
     Map<String, Value> outcome = new LinkedHashMap<>();
     for (String name : names) {
       Field field = described.getOrDefault(name, Field.WHOLE);
@@ -172,8 +244,32 @@ public final class Combiner {
       List<Side> changed,
       Map<String, String> decisions,
       List<Cell> cells) {
+    if (outdated(place, before, proposals(changed), decisions)) {
+      cells.add(
+          new Cell(
+              place,
+              before,
+              proposals(changed),
+              How.ASKED,
+              Optional.empty(),
+              merged(field, before, changed)));
+      return Optional.empty();
+    }
+    Optional<Optional<Value>> chosen =
+        chosen(field, before, changed, decisions.getOrDefault(place, ""));
+    if (chosen.isPresent()) {
+      cells.add(
+          new Cell(
+              place,
+              before,
+              proposals(changed),
+              How.DECIDED,
+              chosen.get(),
+              merged(field, before, changed)));
+      return chosen.get();
+    }
     if (changed.isEmpty()) return before;
-    boolean open = !alike(field, changed) && !decisions.containsKey(place);
+    boolean open = !alike(field, changed);
     boolean lists =
         before.map(v -> v instanceof Value.Array).orElse(true)
             && changed.stream()
@@ -186,9 +282,66 @@ public final class Combiner {
     if (open && lists && field.kind() == Kind.ROWS && keyed(field, before, changed)) {
       return rows(place, field, before, changed, decisions, cells);
     }
-    Cell cell = settle(place, field, before, changed, decisions);
+    Cell cell = settle(place, field, before, changed, Map.of());
     cells.add(cell);
     return cell.outcome();
+  }
+
+  private static boolean outdated(
+      String place,
+      Optional<Value> before,
+      Map<String, Optional<Value>> proposals,
+      Map<String, String> decisions) {
+    String seen = decisions.get(SEEN + place);
+    return seen != null && decisions.containsKey(place) && !seen.equals(seen(before, proposals));
+  }
+
+  /** What the sides say at a place, as it is kept with a decision; see {@link #SEEN}. */
+  public static String seen(Cell cell) {
+    return seen(cell.before(), cell.proposals());
+  }
+
+  private static String seen(Optional<Value> before, Map<String, Optional<Value>> proposals) {
+    StringBuilder all = new StringBuilder(text(before));
+    proposals.forEach(
+        (plugin, value) ->
+            all.append('\n').append(PathCase.fold(plugin)).append(' ').append(text(value)));
+    return Long.toHexString(Prints.name(all.toString()));
+  }
+
+  private static String text(Optional<Value> value) {
+    return value.map(v -> PluginText.node(v).toString()).orElse("-");
+  }
+
+  /** What the user's choice comes to: inside, empty is removed; outside, it does not count. */
+  private Optional<Optional<Value>> chosen(
+      Field field, Optional<Value> before, List<Side> changed, String choice) {
+    if (choice.isEmpty()) return Optional.empty();
+    if (choice.equals(AS_BEFORE)) return changed.isEmpty() ? Optional.empty() : Optional.of(before);
+    if (choice.equals(REMOVED)) return Optional.of(Optional.empty());
+    if (choice.equals(MERGED)) return merged(field, before, changed).map(Optional::of);
+    if (choice.startsWith(VALUE))
+      return PluginText.value(choice.substring(VALUE.length())).map(Optional::of);
+    String plugin = PathCase.fold(choice);
+    return changed.stream()
+        .filter(s -> PathCase.fold(s.plugin()).equals(plugin))
+        .findFirst()
+        .map(Side::value);
+  }
+
+  private Optional<Value> merged(Field field, Optional<Value> before, List<Side> changed) {
+    boolean lists =
+        field.kind() == Kind.SEQUENCE
+            && changed.size() > 1
+            && before.map(v -> v instanceof Value.Array).orElse(true)
+            && changed.stream()
+                .allMatch(s -> s.value().map(v -> v instanceof Value.Array).orElse(false));
+    if (!lists || alike(field, changed)) return Optional.empty();
+    return SequenceMerge.of(
+            items(before),
+            changed.stream().map(s -> items(s.value())).toList(),
+            v -> equality.canonical(field.of().orElse(Field.WHOLE), v))
+        .map(Value.Array::new);
   }
 
   private Cell settle(
@@ -198,18 +351,17 @@ public final class Combiner {
       List<Side> changed,
       Map<String, String> decisions) {
     Map<String, Optional<Value>> proposals = proposals(changed);
-    if (alike(field, changed)) {
+    Optional<Optional<Value>> chosen =
+        outdated(place, before, proposals, decisions)
+            ? Optional.empty()
+            : chosen(field, before, changed, decisions.getOrDefault(place, ""));
+    if (chosen.isPresent()) return new Cell(place, before, proposals, How.DECIDED, chosen.get());
+    if (alike(field, changed) && !outdated(place, before, proposals, decisions)) {
       Optional<Value> taken = changed.isEmpty() ? before : changed.get(0).value();
       return new Cell(place, before, proposals, How.TAKEN, taken);
     }
-    String decided = decisions.getOrDefault(place, "");
-    if (decided.equals(AS_BEFORE)) return new Cell(place, before, proposals, How.DECIDED, before);
-    for (Side s : changed) {
-      if (PathCase.fold(decided).equals(PathCase.fold(s.plugin()))) {
-        return new Cell(place, before, proposals, How.DECIDED, s.value());
-      }
-    }
-    return new Cell(place, before, proposals, How.ASKED, Optional.empty());
+    return new Cell(
+        place, before, proposals, How.ASKED, Optional.empty(), merged(field, before, changed));
   }
 
   private boolean alike(Field field, List<Side> changed) {

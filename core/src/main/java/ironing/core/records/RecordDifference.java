@@ -1,36 +1,44 @@
 package ironing.core.records;
 
-import ironing.core.game.GameDefinition;
-import ironing.core.game.RecordType;
-import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
-import ironing.core.records.RecordVersions.Version;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * A record that the game would read differently.
  *
- * @param before the version that it uses now, empty when there is none
- * @param after the version that it would use
+ * @param label what people know it by, as it would be, or else as it is
+ * @param before the plugin whose version it uses now, empty when there is none
+ * @param after the plugin whose version it would use
  */
-public record RecordDifference(Ref key, Optional<Version> before, Optional<Version> after) {
-  /** All of them, in the order in which their records are met. Cost: linear in the records. */
-  public static List<RecordDifference> between(
-      GameDefinition game, RecordVersions before, RecordVersions after) {
-    Combiner combiner = new Combiner(game.pathCase());
-    Set<Ref> keys = new LinkedHashSet<>(before.keys());
-    keys.addAll(after.keys());
+public record RecordDifference(
+    Ref key, String type, String label, Optional<String> before, Optional<String> after) {
+  /** All of them, by the number of their record. Cost: linear in the records. */
+  public static List<RecordDifference> between(RecordIndex before, RecordIndex after) {
     List<RecordDifference> out = new ArrayList<>();
-    for (Ref key : keys) {
-      Optional<Version> was = before.used(key), is = after.used(key);
-      String name = was.or(() -> is).map(Version::type).orElse("");
-      RecordType type = game.records().getOrDefault(name, RecordType.undescribed(name));
-      Optional<Value.Fields> a = was.flatMap(Version::fields), b = is.flatMap(Version::fields);
-      if (!combiner.same(type, a, b)) out.add(new RecordDifference(key, was, is));
+    for (int r = 0; r < before.size(); r++) {
+      int there = before == after ? r : after.find(before.key(r));
+      if (there >= 0 && before.usedPrint(r) == after.usedPrint(there)) continue;
+      Optional<String> is =
+          there < 0 ? Optional.empty() : Optional.of(after.name(after.usedPosition(there)));
+      out.add(
+          new RecordDifference(
+              before.key(r),
+              before.type(r),
+              there < 0 ? before.label(r) : after.label(there),
+              Optional.of(before.name(before.usedPosition(r))),
+              is));
+    }
+    for (int r = 0; r < after.size(); r++) {
+      if (before == after || before.find(after.key(r)) >= 0) continue;
+      out.add(
+          new RecordDifference(
+              after.key(r),
+              after.type(r),
+              after.label(r),
+              Optional.empty(),
+              Optional.of(after.name(after.usedPosition(r)))));
     }
     return List.copyOf(out);
   }

@@ -99,6 +99,14 @@ public final class YamlDocument {
       }
     }
 
+    public boolean truth(String key, boolean otherwise) {
+      Optional<String> text = text(key);
+      if (text.isEmpty()) return otherwise;
+      if (text.get().equals("true") || text.get().equals("false")) return text.get().equals("true");
+      reject(key, "“" + text.get() + "” is neither true nor false", "Write true or false.");
+      return otherwise;
+    }
+
     /** The texts of a list; a single text counts as a list of one. */
     public List<String> texts(String key) {
       Node n = ask(key);

@@ -4,16 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.mends.PatchBuilder;
-import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
 import ironing.core.records.Collision.State;
 import ironing.core.testkit.TestWorld;
-import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 class CollisionTest {
@@ -44,9 +44,17 @@ class CollisionTest {
             + String.join("\n", records));
   }
 
+  private static List<String> names(Plugin... order) {
+    return Arrays.stream(order).map(Plugin::name).toList();
+  }
+
   private static List<Collision> collisions(
       List<Plugin> order, Set<String> patches, Map<String, String> decisions) {
-    return Collision.in(TestWorld.GAME, new RecordVersions(order), patches, key -> decisions);
+    RecordIndex index = TestWorld.index(order, patches);
+    Map<String, Map<String, String>> all =
+        decisions.isEmpty() ? Map.of() : Map.of("Base.plug/1", decisions);
+    Collisions found = Collisions.in(TestWorld.GAME, index, all);
+    return IntStream.range(0, found.size()).mapToObj(i -> found.of(found.record(i))).toList();
   }
 
   private static Collision only(
@@ -61,9 +69,9 @@ class CollisionTest {
     Collision c = only(List.of(BASE, ONE, TWO), Set.of(), Map.of());
     assertThat(c.state()).isEqualTo(State.NEEDS_YOU);
     assertThat(c.label()).isEqualTo("Aud");
-    assertThat(c.used().plugin().name()).isEqualTo("Two.plug");
+    assertThat(c.used().plugin()).isEqualTo("Two.plug");
     assertThat(c.lost()).containsExactlyInAnyOrder("speed", "crew");
-    assertThat(c.wantsPatch()).isFalse();
+    assertThat(c.wantsPatch(TestWorld.GAME)).isFalse();
   }
 
   @Test
@@ -72,7 +80,7 @@ class CollisionTest {
     Collision open = only(List.of(BASE, ONE, TWO), Set.of(), decided);
     assertThat(open.state()).isEqualTo(State.COMBINES);
     Plugin patch =
-        PatchBuilder.build("Patch.plug", "Patch", List.of(BASE, ONE, TWO), List.of(open));
+        PatchBuilder.build("Patch.plug", "Patch", "", names(BASE, ONE, TWO), List.of(open));
     Collision settled = only(List.of(BASE, ONE, TWO, patch), Set.of("patch.plug"), decided);
     assertThat(settled.state()).isEqualTo(State.SETTLED);
     assertThat(settled.lost()).isEmpty();
@@ -91,7 +99,7 @@ class CollisionTest {
             "\"Base.plug\"",
             "{\"type\":\"vessel\",\"id\":\"Base.plug/1\",\"fields\":{\"name\":\"Aud\",\"speed\":12.0,\"crew\":[2,1]}}");
     Collision c = only(List.of(BASE, ONE, all), Set.of(), Map.of());
-    assertThat(c.state()).isEqualTo(State.NOTHING_LOST);
+    assertThat(c.state()).isEqualTo(State.SETTLED);
     assertThat(c.lost()).isEmpty();
   }
 
@@ -102,8 +110,15 @@ class CollisionTest {
             "Hand.plug",
             "\"Base.plug\",\"One.plug\",\"Two.plug\"",
             "{\"type\":\"vessel\",\"id\":\"Base.plug/1\",\"fields\":{}}");
-    assertThat(collisions(List.of(BASE, ONE, TWO, byHand), Set.of(), Map.of())).isEmpty();
-    assertThat(collisions(List.of(BASE, ONE), Set.of(), Map.of())).isEmpty();
+    assertThat(only(List.of(BASE, ONE, TWO, byHand), Set.of(), Map.of()).state())
+        .isEqualTo(State.ONE_CHANGES);
+    assertThat(only(List.of(BASE, ONE), Set.of(), Map.of()).state()).isEqualTo(State.ONE_CHANGES);
+    Plugin idle =
+        plugin(
+            "Idle.plug",
+            "\"Base.plug\"",
+            "{\"type\":\"vessel\",\"id\":\"Base.plug/1\",\"fields\":{\"name\":\"Aud\",\"speed\":11.0,\"crew\":[1]}}");
+    assertThat(only(List.of(BASE, idle), Set.of(), Map.of()).state()).isEqualTo(State.SAME);
   }
 
   @Test
@@ -111,7 +126,8 @@ class CollisionTest {
     Collision c = only(List.of(BASE, ONE, TWO), Set.of(), Map.of("speed", "Two.plug"));
     Plugin unrelated = plugin("Unrelated.plug", "");
     List<Plugin> order = List.of(BASE, unrelated, ONE, TWO);
-    Plugin patch = PatchBuilder.build("Patch.plug", "Patch", order, List.of(c));
+    List<String> names = order.stream().map(Plugin::name).toList();
+    Plugin patch = PatchBuilder.build("Patch.plug", "Patch", "", names, List.of(c));
     assertThat(patch.header().masters()).containsExactly("Base.plug", "One.plug", "Two.plug");
     assertThat(patch.header().stage()).isEqualTo(9);
     assertThat(patch.records())
@@ -119,8 +135,8 @@ class CollisionTest {
         .satisfies(r -> assertThat(r.key().toString()).isEqualTo("Base.plug/1"));
     assertThat(PluginCodec.encode(patch))
         .isEqualTo(
-            PluginCodec.encode(PatchBuilder.build("Patch.plug", "Patch", order, List.of(c))));
-    RecordVersions with = new RecordVersions(List.of(BASE, ONE, TWO, patch));
+            PluginCodec.encode(PatchBuilder.build("Patch.plug", "Patch", "", names, List.of(c))));
+    RecordIndex with = TestWorld.index(List.of(BASE, ONE, TWO, patch), Set.of());
     assertThat(with.used(c.key()).get().fields()).isEqualTo(c.combination().outcome());
   }
 
@@ -134,7 +150,11 @@ class CollisionTest {
     List<Plugin> order = List.of(BASE, removes, TWO);
     Collision c = only(order, Set.of(), Map.of(Combiner.WHOLE_RECORD, "Zero.plug"));
     assertThat(c.state()).isEqualTo(State.COMBINES);
-    assertThat(PatchBuilder.build("Patch.plug", "P", order, List.of(c)).records().get(0).fields())
+    assertThat(
+            PatchBuilder.build("Patch.plug", "P", "", names(BASE, removes, TWO), List.of(c))
+                .records()
+                .get(0)
+                .fields())
         .isEmpty();
   }
 
@@ -142,7 +162,7 @@ class CollisionTest {
   void what_still_waits_for_the_user_cannot_be_put_into_a_patch() {
     Collision c = only(List.of(BASE, ONE, TWO), Set.of(), Map.of());
     assertThatThrownBy(
-            () -> PatchBuilder.build("Patch.plug", "P", List.of(BASE, ONE, TWO), List.of(c)))
+            () -> PatchBuilder.build("Patch.plug", "P", "", names(BASE, ONE, TWO), List.of(c)))
         .isInstanceOf(IllegalArgumentException.class)
         .hasMessageContaining("Base.plug/1");
   }
@@ -155,36 +175,39 @@ class CollisionTest {
             "\"Base.plug\"",
             "{\"type\":\"harbour\",\"id\":\"Base.plug/1\",\"fields\":{}}",
             "{\"type\":\"vessel\",\"id\":\"Base.plug/77\",\"fields\":{}}");
-    RecordVersions v = new RecordVersions(new ArrayList<>(List.of(BASE, ONE, odd)));
+    RecordIndex v = TestWorld.index(List.of(BASE, ONE, odd), Set.of());
     assertThat(v.odd())
         .extracting(o -> o.key().toString())
         .containsExactlyInAnyOrder("Base.plug/1", "Base.plug/77");
     assertThat(v.odd()).allSatisfy(o -> assertThat(o.reason()).contains("Base.plug"));
-    assertThat(v.of(v.odd().get(0).key()))
-        .extracting(x -> x.plugin().name())
+    assertThat(v.versions(v.find(v.odd().get(0).key())))
+        .extracting(Version::plugin)
         .doesNotContain("Odd.plug");
-    assertThat(v.overridesByPlugin())
-        .containsEntry(PathCase.fold("One.plug"), 1)
-        .doesNotContainKey(PathCase.fold("Odd.plug"));
+    assertThat(v.overrides(1)).isEqualTo(1);
+    assertThat(v.overrides(2)).isZero();
   }
 
   @Test
   void another_order_reads_exactly_those_records_differently_whose_content_differs() {
-    RecordVersions one = new RecordVersions(List.of(BASE, ONE, TWO)),
-        other = new RecordVersions(List.of(BASE, TWO, ONE));
-    assertThat(RecordDifference.between(TestWorld.GAME, one, other))
+    RecordIndex one = TestWorld.index(List.of(BASE, ONE, TWO), Set.of()),
+        other = TestWorld.index(List.of(BASE, TWO, ONE), Set.of());
+    assertThat(RecordDifference.between(one, other))
         .singleElement()
         .satisfies(
             d -> {
               assertThat(d.key().toString()).isEqualTo("Base.plug/1");
-              assertThat(d.before().get().plugin().name()).isEqualTo("Two.plug");
-              assertThat(d.after().get().plugin().name()).isEqualTo("One.plug");
+              assertThat(d.before()).contains("Two.plug");
+              assertThat(d.after()).contains("One.plug");
+              assertThat(d.label()).isEqualTo("Aud");
             });
-    RecordVersions without = new RecordVersions(List.of(BASE, ONE));
-    assertThat(RecordDifference.between(TestWorld.GAME, one, without))
+    RecordIndex without = TestWorld.index(List.of(BASE, ONE), Set.of());
+    assertThat(RecordDifference.between(one, without))
         .extracting(d -> d.key().toString())
         .containsExactly("Base.plug/1", "Two.plug/5");
-    assertThat(RecordDifference.between(TestWorld.GAME, one, one)).isEmpty();
+    assertThat(RecordDifference.between(without, one))
+        .extracting(d -> d.key().toString())
+        .containsExactly("Base.plug/1", "Two.plug/5");
+    assertThat(RecordDifference.between(one, one)).isEmpty();
   }
 
   @Test

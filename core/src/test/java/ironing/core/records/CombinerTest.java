@@ -10,7 +10,6 @@ import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Value;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
-import ironing.core.records.RecordVersions.Version;
 import ironing.core.testkit.TestWorld;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -59,8 +58,7 @@ class CombinerTest {
       List<String> all =
           new ArrayList<>(masters.isEmpty() ? List.of() : Arrays.asList(masters.split(" ")));
       if (!name.equals("Base.plug")) all.add("Base.plug");
-      Plugin p = new Plugin(name, Plugin.Header.of(5, all, 1), List.of());
-      out.add(new Version(p, out.size(), "vessel", fields(json)));
+      out.add(new Version(name, all, out.size(), "vessel", fields(json)));
     }
     return out;
   }
@@ -158,9 +156,7 @@ class CombinerTest {
             "Patch.plug < Fix.plug: {\"speed\":11,\"name\":\"A\"}",
             "Other.plug: {\"speed\":11,\"name\":\"B\"}");
     Combination c = COMBINER.combine(VESSEL, v, Map.of());
-    assertThat(c.leaves())
-        .extracting(l -> l.plugin().name())
-        .containsExactly("Patch.plug", "Other.plug");
+    assertThat(c.leaves()).extracting(l -> l.plugin()).containsExactly("Patch.plug", "Other.plug");
     assertThat(outcome(c))
         .as("Patch takes Fix's speed back, and that is no change")
         .isEqualTo(canonical("{\"speed\":11,\"name\":\"B\"}"));
@@ -187,10 +183,10 @@ class CombinerTest {
             "One.plug < Fix.plug: {\"speed\":12,\"name\":\"B\"}",
             "Two.plug < Fix.plug: {\"speed\":13,\"name\":\"A\"}");
     Combination c = COMBINER.combine(VESSEL, v, Map.of());
-    assertThat(c.base().plugin().name()).isEqualTo("Fix.plug");
+    assertThat(c.base().plugin()).isEqualTo("Fix.plug");
     assertThat(outcome(c)).isEqualTo(canonical("{\"speed\":13,\"name\":\"B\"}"));
-    assertThat(Combiner.seenBy(v.get(2), v).plugin().name()).isEqualTo("Fix.plug");
-    assertThat(Combiner.seenBy(v.get(1), v).plugin().name()).isEqualTo("Base.plug");
+    assertThat(Combiner.seenBy(v.get(2), v).plugin()).isEqualTo("Fix.plug");
+    assertThat(Combiner.seenBy(v.get(1), v).plugin()).isEqualTo("Base.plug");
   }
 
   @Test
@@ -224,6 +220,109 @@ class CombinerTest {
             "Two.plug: {\"hold\":[{\"goods\":1,\"tonnes\":6}]}");
     assertThat(outcome(COMBINER.combine(VESSEL, hold, Map.of("hold[1].tonnes", "One.plug"))))
         .isEqualTo(canonical("{\"hold\":[{\"goods\":1,\"tonnes\":5}]}"));
+  }
+
+  @ParameterizedTest(name = "{0} + {1} + {2} = {3}")
+  @CsvSource(
+      delimiter = '|',
+      quoteCharacter = '`',
+      value = {
+        "[1,2,3,4] | [9,2,3,4] | [1,2,3,8] | [9,2,3,8]",
+        "[1,2,3,4] | [1,3,4] | [1,2,3,4,5] | [1,3,4,5]",
+        // both alike in one place, and one in another
+        "[1,2,3,4] | [7,2,3,4] | [7,2,3,5] | [7,2,3,5]",
+        // the same stretch, or one that touches it
+        "[1,2,3] | [1,8,3] | [1,9,3] | none",
+        "[1,2,3] | [8,2,3] | [1,9,3] | none",
+        "[1,2] | [1,2,8] | [1,2,9] | none",
+        "[] | [1] | [2] | none"
+      })
+  void a_sequence_is_offered_laid_into_one_another_and_never_taken_unasked(
+      String base, String one, String two, String expected) {
+    String[] routes = {base, one, two};
+    for (int i = 0; i < 3; i++) routes[i] = "{\"route\":" + routes[i].strip() + "}";
+    Combination c = combine(routes[0], routes[1], routes[2]);
+    assertThat(outcome(c)).isEqualTo("asked [route]");
+    List<Version> v =
+        versions("Base.plug: " + routes[0], "One.plug: " + routes[1], "Two.plug: " + routes[2]);
+    String merged = outcome(COMBINER.combine(VESSEL, v, Map.of("route", Combiner.MERGED)));
+    if (expected.equals("none")) {
+      assertThat(c.cells().get(0).suggested()).isEmpty();
+      assertThat(merged).as("there is nothing to take").isEqualTo("asked [route]");
+    } else {
+      assertThat(c.cells().get(0).suggested()).isPresent();
+      assertThat(merged).isEqualTo(canonical("{\"route\":" + expected + "}"));
+    }
+  }
+
+  @Test
+  void the_user_may_write_a_value_whoever_changed_the_field_or_take_it_out() {
+    List<Version> v =
+        versions(
+            "Base.plug: {\"speed\":11,\"name\":\"A\"}", "One.plug: {\"speed\":12,\"name\":\"A\"}");
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Combiner.VALUE + "13"))))
+        .as("instead of what was taken without a question")
+        .isEqualTo(canonical("{\"speed\":13,\"name\":\"A\"}"));
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("mesh", Combiner.VALUE + "\"m.obj\""))))
+        .as("where there was nothing")
+        .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\",\"mesh\":\"m.obj\"}"));
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("name", Combiner.REMOVED))))
+        .isEqualTo(canonical("{\"speed\":12}"));
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Combiner.VALUE + "{"))))
+        .as("what is no value does not count")
+        .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\"}"));
+  }
+
+  @Test
+  void a_decision_is_asked_for_again_only_where_a_side_says_something_else_since() {
+    List<Version> then =
+        versions(
+            "Base.plug: {\"speed\":11,\"name\":\"A\"}",
+            "One.plug: {\"speed\":12,\"name\":\"A\"}",
+            "Two.plug: {\"speed\":9,\"name\":\"A\"}");
+    Cell asked = COMBINER.combine(VESSEL, then, Map.of()).cells().get(0);
+    Map<String, String> decided =
+        Map.of("speed", "One.plug", Combiner.SEEN + "speed", Combiner.seen(asked));
+    assertThat(outcome(COMBINER.combine(VESSEL, then, decided)))
+        .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\"}"));
+    List<Version> elsewhere =
+        versions(
+            "Base.plug: {\"speed\":11,\"name\":\"A\"}",
+            "One.plug: {\"speed\":12,\"name\":\"A\"}",
+            "Two.plug: {\"speed\":9,\"name\":\"B\"}");
+    assertThat(outcome(COMBINER.combine(VESSEL, elsewhere, decided)))
+        .as("another field has changed")
+        .isEqualTo(canonical("{\"speed\":12,\"name\":\"B\"}"));
+    List<Version> now =
+        versions(
+            "Base.plug: {\"speed\":11,\"name\":\"A\"}",
+            "One.plug: {\"speed\":12,\"name\":\"A\"}",
+            "Two.plug: {\"speed\":8,\"name\":\"A\"}");
+    assertThat(outcome(COMBINER.combine(VESSEL, now, decided))).isEqualTo("asked [speed]");
+    List<Version> agreed =
+        versions(
+            "Base.plug: {\"speed\":11,\"name\":\"A\"}",
+            "One.plug: {\"speed\":12,\"name\":\"A\"}",
+            "Two.plug: {\"speed\":12,\"name\":\"A\"}");
+    assertThat(outcome(COMBINER.combine(VESSEL, agreed, decided)))
+        .as("even where they agree now: the user had said something")
+        .isEqualTo("asked [speed]");
+  }
+
+  @Test
+  void one_plugins_version_can_be_taken_whole_and_edited() {
+    List<Version> v =
+        versions(
+            "Base.plug: {\"speed\":11,\"name\":\"A\"}",
+            "One.plug: {\"speed\":12,\"name\":\"A\"}",
+            "Two.plug: {\"speed\":9,\"name\":\"B\"}");
+    Map<String, String> whole = Map.of(Combiner.WHOLE_RECORD, "One.plug");
+    assertThat(outcome(COMBINER.combine(VESSEL, v, whole)))
+        .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\"}"));
+    Map<String, String> edited =
+        Map.of(Combiner.WHOLE_RECORD, "One.plug", "name", Combiner.VALUE + "\"C\"");
+    assertThat(outcome(COMBINER.combine(VESSEL, v, edited)))
+        .isEqualTo(canonical("{\"speed\":12,\"name\":\"C\"}"));
   }
 
   // ---- laws

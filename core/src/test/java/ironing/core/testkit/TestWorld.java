@@ -7,11 +7,14 @@ import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
+import ironing.core.plugin.Shapes;
+import ironing.core.records.RecordIndex;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -54,6 +57,7 @@ public final class TestWorld {
             hold: { kind: rows, key: goods, fields: { goods: { kind: ref }, tonnes: { kind: number } } }
             mesh: { kind: path }
             route: { kind: sequence, of: { kind: ref } }
+            note: { kind: text, holdsIds: true }
       """;
 
   public static final GameDefinition GAME = game(DEFINITION);
@@ -77,6 +81,15 @@ public final class TestWorld {
 
   public static GameDefinition game(String yaml) {
     return GameDefinitionReader.read("game.yaml", yaml).value();
+  }
+
+  /** The records of plugins in memory, read as the test game describes them. */
+  public static RecordIndex index(List<Plugin> order, Set<String> patches) {
+    Shapes shapes = Shapes.of(GAME);
+    return RecordIndex.of(
+        order.stream()
+            .map(p -> RecordIndex.Source.of(p, shapes, patches.contains(PathCase.fold(p.name()))))
+            .toList());
   }
 
   /** A file of the game (0) or of a mod; a mod gets its layer, switched on, at its first file. */

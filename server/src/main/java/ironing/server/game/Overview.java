@@ -12,7 +12,7 @@ import ironing.server.deploy.Deployments;
 import ironing.server.journey.Journeys;
 import ironing.server.loadorder.Troubles;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.RecordIndex;
+import ironing.server.records.Records;
 import ironing.server.run.Runs;
 import ironing.server.workbench.Bench;
 import ironing.server.wrinkles.Wrinkles;
@@ -23,6 +23,7 @@ import java.nio.file.Files;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
@@ -31,12 +32,12 @@ import org.springframework.stereotype.Component;
 class Overview {
   private final Deployments deployments;
   private final Journeys journeys;
-  private final RecordIndex index;
+  private final Records index;
   private final Runs runs;
   private final Wrinkles wrinkles;
 
   Overview(
-      Deployments deployments, Journeys journeys, RecordIndex index, Runs runs, Wrinkles wrinkles) {
+      Deployments deployments, Journeys journeys, Records index, Runs runs, Wrinkles wrinkles) {
     this.deployments = deployments;
     this.journeys = journeys;
     this.index = index;
@@ -162,9 +163,8 @@ class Overview {
   }
 
   private Step records(Bench bench) {
-    var collisions = index.of(bench).collisions().values();
-    long asked = collisions.stream().filter(c -> c.state() == State.NEEDS_YOU).count();
-    long combine = collisions.stream().filter(c -> c.state() == State.COMBINES).count();
+    Map<State, Integer> counts = index.of(bench).collisions().counts();
+    int asked = counts.get(State.NEEDS_YOU), combine = counts.get(State.COMBINES);
     String text = "No record loses a change.";
     if (asked > 0)
       text = count(asked, "record") + " need" + (asked == 1 ? "s" : "") + " a word from you.";

@@ -63,7 +63,8 @@ class LayersController {
 
   /**
    * @param position 1 is the lowest
-   * @param kind archive or patch
+   * @param cardId the id on its card; several versions of a mod share it
+   * @param kind archive, or what kind of mend it is
    * @param section 0 for none
    * @param kept whether a suggestion must leave it where it is
    * @param contested files of it that others bring too
@@ -83,6 +84,7 @@ class LayersController {
       String broughtAt,
       String name,
       String version,
+      String cardId,
       String kind,
       int files,
       long sizeBytes,
@@ -173,6 +175,7 @@ class LayersController {
               notes.containsKey(m.id()) ? notes.get(m.id()).at().toString() : "",
               m.card().name(),
               m.card().version(),
+              m.card().id(),
               m.kind(),
               m.files(),
               m.sizeBytes(),

@@ -19,7 +19,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -50,6 +52,19 @@ public class Fittings {
       List<String> added,
       List<String> gone,
       List<String> different) {}
+
+  /**
+   * What was answered when a mod was fitted, as question/answer; nothing for one without questions.
+   */
+  public Set<String> answers(Bench bench, long mod) {
+    ModRow row = db.mod(bench.workspace(), mod);
+    if (row == null || row.fitting() == null) return Set.of();
+    Set<String> all = new TreeSet<>();
+    json.read(row.fitting(), Fitted.class)
+        .answers()
+        .forEach((question, answers) -> answers.forEach(a -> all.add(question + "/" + a)));
+    return all;
+  }
 
   /** By mod: those in use whose conditions have other answers than when they were fitted. */
   public Map<Long, Better> better(Bench bench) {

@@ -140,6 +140,9 @@ interface LibraryMapper {
   @Delete("delete from mod_file where mod_id = #{mod}")
   void clearFiles(long mod);
 
+  @Delete("delete from left_out where mod_id = #{mod}")
+  void clearLeftOut(long mod);
+
   @Insert(
       """
       <script>insert into mod_file (mod_id, pack, path, entry, size_bytes, sha256) values

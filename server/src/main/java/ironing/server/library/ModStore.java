@@ -90,6 +90,9 @@ public class ModStore implements SmartInitializingSingleton {
     /** A mod of its own, with a layer on top. */
     record OnTop() implements Place {}
 
+    /** A mod of its own, with a layer on top that is switched off. */
+    record OnTopOff() implements Place {}
+
     /** It takes the layer of this version of itself. */
     record InsteadOf(long mod) implements Place {}
 
@@ -101,7 +104,7 @@ public class ModStore implements SmartInitializingSingleton {
    * What a new mod is made of.
    *
    * @param archive the archive it came in, null for a mend
-   * @param kind archive or patch
+   * @param kind archive, patch or merge
    * @param root the folder of the archive where it begins
    * @param choices what the user decided of the archive's contents
    * @param files all of it; loose ones lie below {@code content/} of the built folder
@@ -117,9 +120,13 @@ public class ModStore implements SmartInitializingSingleton {
       List<BuiltFile> files,
       List<LeftOutEntry> leftOut) {
     /** One that was generated here: it has no archive, and nothing to choose. */
-    public static Made generated(String kind, ModCard card, String reason, List<BuiltFile> files) {
-      return new Made(
-          null, kind, card, "", reason, Choices.NONE, Optional.empty(), files, List.of());
+    public static Made generated(
+        String kind,
+        ModCard card,
+        String reason,
+        List<BuiltFile> files,
+        List<LeftOutEntry> beside) {
+      return new Made(null, kind, card, "", reason, Choices.NONE, Optional.empty(), files, beside);
     }
   }
 
@@ -189,6 +196,7 @@ public class ModStore implements SmartInitializingSingleton {
     return benches.changeLibrary(
         workspace,
         (made.archive() == null ? "Made " : "Brought in ") + name,
+        !(place instanceof Place.OnTopOff),
         () -> addRow(workspace, made, db.addStrand(workspace), folder, also));
   }
 
@@ -242,6 +250,7 @@ public class ModStore implements SmartInitializingSingleton {
         () -> {
           db.setContent(mod, folder, json.write(made.card()));
           db.clearFiles(mod);
+          db.clearLeftOut(mod);
           addRows(mod, made);
           also.accept(mod);
           return mod;

@@ -156,11 +156,13 @@ class Versions {
     before.forEach(
         (path, sha) -> {
           if (bench.game().isPlugin(path))
-            was.put(GamePath.name(path), masters(path, sha, content.locate(bench, mod.id(), path)));
+            was.put(
+                GamePath.name(path),
+                masters(bench, path, sha, content.locate(bench, mod.id(), path)));
         });
     for (FileOf f : files)
       if (bench.game().isPlugin(f.path()))
-        is.put(GamePath.name(f.path()), masters(f.path(), f.sha256(), f.place()));
+        is.put(GamePath.name(f.path()), masters(bench, f.path(), f.sha256(), f.place()));
     List<PluginChange> out = new ArrayList<>();
     was.forEach(
         (name, masters) -> {
@@ -173,11 +175,9 @@ class Versions {
     return out;
   }
 
-  private List<String> masters(String path, String sha, Path file) {
+  private List<String> masters(Bench bench, String path, String sha, Path file) {
     return content
-        .plugin(sha, GamePath.name(path), file)
-        .plugin()
-        .map(Plugin::header)
+        .header(bench, sha, GamePath.name(path), file)
         .map(Plugin.Header::masters)
         .orElse(List.of());
   }

@@ -5,15 +5,12 @@ import ironing.core.game.RecordType;
 import ironing.core.layers.Standing;
 import ironing.core.picture.Picture;
 import ironing.core.records.RecordDifference;
-import ironing.core.records.RecordVersions.Version;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.RecordIndex;
-import ironing.server.records.Shown;
+import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -60,16 +57,15 @@ public record LoadDifferenceView(
       String name, int from, int to, int wished, @MayBeAbsent String reason) {}
 
   static LoadDifferenceView of(
-      Bench now, Bench before, Picture after, RecordIndex index, @MayBeAbsent PluginPlace place) {
+      Bench now, Bench before, Picture after, Records index, @MayBeAbsent PluginPlace place) {
     List<RecordDifference> differences =
-        RecordDifference.between(
-            before.game(), index.under(before, before.picture()), index.under(before, after));
+        RecordDifference.between(index.under(before, before.picture()), index.under(before, after));
     Map<String, Integer> types = new TreeMap<>();
     List<RecordSample> samples = new ArrayList<>();
     for (RecordDifference d : differences) {
       String title = title(before.game(), d);
       types.merge(title, 1, Integer::sum);
-      if (samples.size() < SAMPLES) samples.add(sample(before.game(), title, d));
+      if (samples.size() < SAMPLES) samples.add(sample(title, d));
     }
     Standing standing = after.standing();
     return new LoadDifferenceView(
@@ -84,18 +80,11 @@ public record LoadDifferenceView(
   }
 
   private static String title(GameDefinition game, RecordDifference d) {
-    String type = d.before().or(d::after).map(Version::type).orElse("");
-    return game.records().getOrDefault(type, RecordType.undescribed(type)).title();
+    return game.records().getOrDefault(d.type(), RecordType.undescribed(d.type())).title();
   }
 
-  private static RecordSample sample(GameDefinition game, String title, RecordDifference d) {
-    Optional<Version> shown = d.after().or(d::before);
-    String label = shown.map(v -> Shown.label(game, d.key(), v)).orElse(d.key().toString());
+  private static RecordSample sample(String title, RecordDifference d) {
     return new RecordSample(
-        d.key().toString(),
-        label,
-        title,
-        d.before().map(v -> v.plugin().name()).orElse(null),
-        d.after().map(v -> v.plugin().name()).orElse(null));
+        d.key().toString(), d.label(), title, d.before().orElse(null), d.after().orElse(null));
   }
 }

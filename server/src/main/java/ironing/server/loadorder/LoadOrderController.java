@@ -11,16 +11,15 @@ import ironing.core.order.Around;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
-import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement.Layer;
-import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
+import ironing.core.records.RecordIndex;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.PluginJourney;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.records.RecordIndex;
+import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
@@ -48,7 +47,7 @@ import org.springframework.web.bind.annotation.RestController;
 class LoadOrderController {
   private final LoadOrders orders;
   private final Workbenches benches;
-  private final RecordIndex index;
+  private final Records records;
   private final Journeys journeys;
   private final LoadRules rules;
   private final LoadHealth health;
@@ -56,7 +55,7 @@ class LoadOrderController {
   LoadOrderController(
       LoadOrders orders,
       Workbenches benches,
-      RecordIndex index,
+      Records records,
       Journeys journeys,
       LoadRules rules,
       LoadHealth health) {
@@ -64,7 +63,7 @@ class LoadOrderController {
     this.health = health;
     this.orders = orders;
     this.benches = benches;
-    this.index = index;
+    this.records = records;
     this.journeys = journeys;
   }
 
@@ -222,16 +221,13 @@ class LoadOrderController {
   }
 
   private List<PluginView> plugins(Bench bench) {
-    RecordIndex.Records records = index.of(bench);
-    Map<String, Integer> overrides = records.versions().overridesByPlugin();
-    Map<String, Integer> counts = new HashMap<>();
-    for (Plugin p : records.order()) counts.put(PathCase.fold(p.name()), p.records().size());
+    RecordIndex index = records.of(bench).index();
     Journeys.Ways ways = journeys.of(bench);
     List<PluginView> views = new ArrayList<>();
     int slot = 0;
     for (Entry e : bench.picture().loadOrder().entries()) {
       if (e.on()) slot++;
-      String key = PathCase.fold(e.name());
+      int at = index.position(e.name());
       Optional<Header> h = e.plugin().header();
       views.add(
           new PluginView(
@@ -245,8 +241,8 @@ class LoadOrderController {
               bench.nameOf(e.plugin().mod()),
               e.plugin().stage(),
               masters(bench.picture().loadOrder(), e),
-              counts.getOrDefault(key, 0),
-              overrides.getOrDefault(key, 0),
+              at < 0 ? 0 : index.table(at).size(),
+              at < 0 ? 0 : index.overrides(at),
               h.flatMap(Header::title).orElse(null),
               h.flatMap(Header::about).orElse(null),
               h.flatMap(Header::version).orElse(null),

@@ -13,7 +13,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.server.loadorder.LoadDifferenceView.PluginPlace;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.RecordIndex;
+import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Profiles.RestorePoint;
@@ -34,11 +34,11 @@ import org.springframework.stereotype.Component;
 @Component
 class LoadOrders {
   private final Workbenches benches;
-  private final RecordIndex index;
+  private final Records index;
   private final LoadRules rules;
   private final Profiles profiles;
 
-  LoadOrders(Workbenches benches, RecordIndex index, LoadRules rules, Profiles profiles) {
+  LoadOrders(Workbenches benches, Records index, LoadRules rules, Profiles profiles) {
     this.rules = rules;
     this.profiles = profiles;
     this.benches = benches;

@@ -2,13 +2,12 @@ package ironing.server.loadorder;
 
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.PathCase;
-import ironing.core.plugin.Plugin;
-import ironing.server.records.RecordIndex;
+import ironing.core.records.RecordIndex;
+import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,11 +24,11 @@ import org.springframework.web.bind.annotation.RestController;
 class SlotsController {
   private static final int MOST = 40;
   private final Workbenches benches;
-  private final RecordIndex index;
+  private final Records records;
 
-  SlotsController(Workbenches benches, RecordIndex index) {
+  SlotsController(Workbenches benches, Records records) {
     this.benches = benches;
-    this.index = index;
+    this.records = records;
   }
 
   /**
@@ -51,9 +50,7 @@ class SlotsController {
     Bench bench = benches.get(workspace);
     Map<Long, Integer> counts = new LinkedHashMap<>();
     Set<String> masters = new HashSet<>();
-    Map<String, Integer> records = new HashMap<>();
-    for (Plugin p : index.of(bench).order())
-      records.put(PathCase.fold(p.name()), p.records().size());
+    RecordIndex index = records.of(bench).index();
     for (Entry e : bench.picture().loadOrder().active()) {
       counts.merge(e.plugin().mod(), 1, Integer::sum);
       e.plugin().masters().forEach(m -> masters.add(PathCase.fold(m)));
@@ -65,9 +62,9 @@ class SlotsController {
     for (Entry e : bench.picture().loadOrder().active()) {
       if (e.own() || masters.contains(PathCase.fold(e.name()))) continue;
       long mod = e.plugin().mod();
-      cheapest.add(
-          new CheapPlugin(
-              e.name(), mod, bench.nameOf(mod), records.getOrDefault(PathCase.fold(e.name()), 0)));
+      int at = index.position(e.name());
+      int size = at < 0 ? 0 : index.table(at).size();
+      cheapest.add(new CheapPlugin(e.name(), mod, bench.nameOf(mod), size));
     }
     cheapest.sort(Comparator.comparingInt(CheapPlugin::records));
     return new SlotTakers(

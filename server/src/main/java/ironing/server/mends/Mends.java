@@ -1,60 +1,63 @@
 package ironing.server.mends;
 
 import ironing.core.IroningException;
-import ironing.core.archive.ContentHash;
-import ironing.core.layers.Holdings;
-import ironing.core.library.ModCard;
+import ironing.core.library.Needs;
 import ironing.core.loadorder.LoadOrder;
-import ironing.core.mends.PatchBuilder;
+import ironing.core.mends.PatchScope;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.PluginCodec;
-import ironing.core.records.Collision;
+import ironing.core.plugin.PluginText;
+import ironing.core.plugin.Value;
+import ironing.core.plugin.Value.Ref;
+import ironing.core.records.Version;
+import ironing.core.version.VersionRange;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
-import ironing.server.library.ModStore;
-import ironing.server.library.ModStore.BuiltFile;
-import ironing.server.library.ModStore.Made;
-import ironing.server.library.ModStore.Place;
-import ironing.server.mends.MendMapper.MendRow;
-import ironing.server.platform.Json;
-import ironing.server.records.RecordIndex;
+import ironing.server.library.Fittings;
+import ironing.server.mends.MendStore.Kept;
+import ironing.server.mends.Patches.Shares;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.function.LongConsumer;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
-/**
- * The patch of a profile. It is made of the collisions that combine, and is stale when making it
- * anew would give other bytes: the same plugins, order and decisions always give the same.
- */
+/** The mends of a profile: how each stands, and making them anew. */
 @Component
 public class Mends {
-  private final MendMapper db;
-  private final ModStore mods;
-  private final RecordIndex index;
+  private final MendStore store;
+  private final Patches patches;
+  private final Merges merges;
+  private final Fittings fittings;
+  private final Records records;
   private final Workbenches benches;
   private final Jobs jobs;
-  private final Json json;
 
   Mends(
-      MendMapper db, ModStore mods, RecordIndex index, Workbenches benches, Jobs jobs, Json json) {
-    this.db = db;
-    this.mods = mods;
-    this.index = index;
+      MendStore store,
+      Patches patches,
+      Merges merges,
+      Fittings fittings,
+      Records records,
+      Workbenches benches,
+      Jobs jobs) {
+    this.store = store;
+    this.patches = patches;
+    this.merges = merges;
+    this.fittings = fittings;
+    this.records = records;
     this.benches = benches;
     this.jobs = jobs;
-    this.json = json;
   }
 
   /** What became of something that a mend was made from. */
@@ -65,217 +68,366 @@ public class Mends {
     GONE
   }
 
-  public record Ingredient(String plugin, String modName, IngredientState state) {}
+  /**
+   * @param made the SHA-256 that it had when the mend was made
+   */
+  public record Ingredient(String plugin, String modName, IngredientState state, String made) {}
+
+  /** What kind of mend it is. */
+  public enum MendKind {
+    PATCH,
+    MERGE
+  }
+
+  /**
+   * A condition of a patch, and whether it is met.
+   *
+   * @param text in words, such as “only with Lamplight &gt;=1.2”
+   */
+  public record MendCondition(String text, boolean met) {}
+
+  /**
+   * A mod that a patch is only right with.
+   *
+   * @param mod the id of its card
+   * @param answer of its fitting, absent for any variant
+   */
+  public record MendNeed(String mod, String versions, @MayBeAbsent String answer) {}
 
   /**
    * A mend as it stands.
    *
+   * @param scope which records a patch is for; absent for a merge
+   * @param names record keys or plugins of that scope
    * @param records that it holds
    * @param stale whether making it anew would give another plugin
    * @param reasons why, in words; empty when it is fresh
+   * @param wrong where it would be wrong to use it as it is, in words
+   * @param needed whether anything here calls for it
+   * @param needs mods that a patch is only right with; {@code clashes} those that it never is, by
+   *     id
+   * @param sources of a merge, in load order
    */
   public record MendView(
       long mod,
+      MendKind kind,
       String name,
       String version,
       String plugin,
       String builtAt,
       boolean on,
+      @MayBeAbsent PatchScope.Kind scope,
+      List<String> names,
       int records,
       boolean stale,
       List<String> reasons,
-      List<Ingredient> ingredients) {}
+      List<String> wrong,
+      boolean needed,
+      List<Ingredient> ingredients,
+      List<MendCondition> conditions,
+      List<MendNeed> needs,
+      List<String> clashes,
+      List<String> credits,
+      List<String> sources) {}
 
   public List<MendView> of(Bench bench) {
-    return db.of(bench.profile()).stream()
-        .filter(r -> bench.mods().containsKey(r.modId()))
-        .map(r -> view(bench, r))
-        .toList();
+    List<Kept> all = store.of(bench);
+    if (all.isEmpty()) return List.of();
+    Shares shares = patches.shares(bench);
+    return all.stream().map(k -> view(bench, k, shares)).toList();
   }
 
   /** By mend the mods whose plugins it was made from, as far as they are in play. */
   public Map<Long, Set<Long>> patched(Bench bench) {
     Map<Long, Set<Long>> patched = new TreeMap<>();
-    for (MendRow row : db.of(bench.profile())) {
+    for (Kept k : store.of(bench)) {
       Set<Long> mods = new TreeSet<>();
-      for (String plugin : json.read(row.ingredients(), Ingredients.class).plugins().keySet())
+      for (String plugin : k.ingredients().plugins().keySet())
         bench.picture().loadOrder().find(plugin).ifPresent(e -> mods.add(e.plugin().mod()));
-      patched.put(row.modId(), mods);
+      mods.remove(k.mod());
+      patched.put(k.mod(), mods);
     }
     return patched;
   }
 
-  private MendView view(Bench bench, MendRow row) {
-    Bench.Mod mod = bench.mods().get(row.modId());
-    boolean on =
-        bench.picture().arrangement().layers().stream()
-            .anyMatch(l -> l.mod() == row.modId() && l.on());
-    Ingredients made = json.read(row.ingredients(), Ingredients.class);
-    List<Ingredient> ingredients = ingredients(bench, made);
-    List<String> reasons = on ? reasons(bench, row, made, ingredients) : List.of();
+  private MendView view(Bench bench, Kept k, Shares shares) {
+    Bench.Mod mod = bench.mods().get(k.mod());
+    boolean on = MendStore.isOn(bench, k.mod());
+    List<String> reasons = List.of();
+    if (on) reasons = k.isPatch() ? patches.reasons(bench, k, shares) : merges.reasons(bench, k);
+    List<MendCondition> conditions = conditions(bench, k);
     return new MendView(
-        row.modId(),
+        k.mod(),
+        k.isPatch() ? MendKind.PATCH : MendKind.MERGE,
         mod.card().name(),
         mod.card().version(),
-        row.plugin(),
-        row.builtAt().toString(),
+        k.plugin(),
+        k.builtAt(),
         on,
-        row.records(),
+        k.isPatch() ? k.recipe().scope().kind() : null,
+        List.copyOf(k.recipe().scope().names()),
+        k.records(),
         !reasons.isEmpty(),
         reasons,
-        ingredients);
+        on ? wrong(bench, k, conditions) : List.of(),
+        !k.isPatch() || !on || !shares.of(k.mod()).isEmpty(),
+        ingredients(bench, k),
+        conditions,
+        k.recipe().needs().stream()
+            .map(c -> new MendNeed(c.mod(), c.versions(), c.answer()))
+            .toList(),
+        k.recipe().clashes(),
+        mod.card().authors(),
+        k.recipe().merge() == null ? List.of() : k.recipe().merge().sources());
   }
 
-  /** What a patch was made from: plugin to SHA-256, and the records in it. */
-  record Ingredients(Map<String, String> plugins, List<String> records) {}
-
-  private static List<Ingredient> ingredients(Bench bench, Ingredients made) {
+  private List<Ingredient> ingredients(Bench bench, Kept k) {
     List<Ingredient> out = new ArrayList<>();
-    made.plugins()
+    k.ingredients()
+        .plugins()
         .forEach(
             (name, sha256) -> {
-              Optional<LoadOrder.Entry> e =
-                  bench.picture().loadOrder().find(name).filter(LoadOrder.Entry::on);
-              IngredientState state =
-                  e.isEmpty()
-                      ? IngredientState.GONE
-                      : e.get().plugin().sha256().equals(sha256)
-                          ? IngredientState.SAME
-                          : IngredientState.CHANGED;
+              Optional<LoadOrder.Entry> e = bench.picture().loadOrder().find(name);
+              String now =
+                  k.isPatch()
+                      ? e.filter(LoadOrder.Entry::on).map(x -> x.plugin().sha256()).orElse("")
+                      : merges.contentOf(bench, k, name);
+              IngredientState state = IngredientState.CHANGED;
+              if (now.isEmpty()) state = IngredientState.GONE;
+              else if (now.equals(sha256)) state = IngredientState.SAME;
               String modName = e.map(x -> bench.nameOf(x.plugin().mod())).orElse("");
-              out.add(new Ingredient(name, modName, state));
+              out.add(new Ingredient(name, modName, state, sha256));
             });
     return out;
   }
 
-  private List<String> reasons(
-      Bench bench, MendRow row, Ingredients made, List<Ingredient> ingredients) {
-    List<Collision> wanted = wanted(bench);
-    if (!wanted.isEmpty()) {
-      byte[] fresh = PluginCodec.encode(build(bench, row.plugin(), wanted));
-      if (ContentHash.of(fresh).equals(contentNow(bench, row.modId()))) return List.of();
+  private List<MendCondition> conditions(Bench bench, Kept k) {
+    List<MendCondition> out = new ArrayList<>();
+    Map<String, List<Needs.Installed>> installed = bench.installed();
+    for (Needs.Checked c : Needs.of(bench.mods().get(k.mod()).card(), installed)) {
+      String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
+      out.add(
+          new MendCondition(
+              "only with " + nameOf(installed, c.need().mod()) + range,
+              c.state() == Needs.State.MET));
     }
-    List<String> reasons = new ArrayList<>();
-    for (Ingredient i : ingredients) {
-      if (i.state() == IngredientState.CHANGED) reasons.add(i.plugin() + " has changed.");
-      if (i.state() == IngredientState.GONE) reasons.add(i.plugin() + " is no longer on.");
+    for (Recipe.Condition c : k.recipe().needs()) {
+      if (c.answer() == null) continue;
+      out.add(
+          new MendCondition(
+              "only with the variant “" + c.answer() + "” of " + nameOf(installed, c.mod()),
+              bench.mods().values().stream()
+                  .filter(m -> m.card().id().equals(c.mod()) && bench.inUse(m.id()))
+                  .anyMatch(m -> fittings.answers(bench, m.id()).contains(c.answer()))));
     }
-    List<String> now = wanted.stream().map(c -> c.key().toString()).toList();
-    long more = now.stream().filter(k -> !made.records().contains(k)).count();
-    long less = made.records().stream().filter(k -> !now.contains(k)).count();
-    if (more > 0) reasons.add(count(more) + " would come into it.");
-    if (less > 0) reasons.add(count(less) + " in it would go.");
-    if (reasons.isEmpty()) reasons.add("The order of its plugins or a decision has changed.");
-    return reasons;
-  }
-
-  private static String count(long records) {
-    return records == 1 ? "1 record" : records + " records";
-  }
-
-  private static String contentNow(Bench bench, long mod) {
-    Holdings holdings = bench.picture().holdings();
-    for (String plugin : bench.mods().get(mod).plugins()) {
-      int path = holdings.idOf(bench.game().pluginPath(plugin));
-      int slot = path < 0 ? -1 : bench.picture().standing().inPlay(path);
-      if (slot >= 0 && holdings.holderAt(slot).mod() == mod) return holdings.shaAt(slot);
+    for (String c : k.recipe().clashes()) {
+      boolean there = installed.getOrDefault(c, List.of()).stream().anyMatch(Needs.Installed::on);
+      out.add(new MendCondition("never with " + nameOf(installed, c), !there));
     }
-    return "";
+    return out;
   }
 
-  private List<Collision> wanted(Bench bench) {
-    return index.of(bench).collisions().values().stream().filter(Collision::wantsPatch).toList();
+  /** Sets when a patch is right, and makes it anew, so that its card says so. */
+  Job setConditions(long workspace, long mod, List<Recipe.Condition> needs, List<String> clashes) {
+    Kept k = store.require(benches.get(workspace), mod);
+    for (Recipe.Condition c : needs) VersionRange.of(c.versions());
+    Recipe recipe = Recipe.patch(k.recipe().name(), k.recipe().scope(), needs, clashes);
+    store.setRecipe(mod, recipe);
+    return rebuild(workspace, mod);
   }
 
-  private Plugin build(Bench bench, String plugin, List<Collision> collisions) {
-    String title = "Patch for " + bench.profileName();
-    return PatchBuilder.build(plugin, title, index.of(bench).withoutPatches(), collisions);
+  private static String nameOf(Map<String, List<Needs.Installed>> installed, String id) {
+    return installed.getOrDefault(id, List.of()).stream()
+        .findFirst()
+        .map(i -> i.card().name())
+        .orElse(id);
   }
 
-  /** Makes the profile's patch, or makes it anew, from every collision that combines. */
-  Job buildPatch(long workspace) {
+  private static List<String> wrong(Bench bench, Kept k, List<MendCondition> conditions) {
+    List<String> wrong = new ArrayList<>();
+    for (MendCondition c : conditions)
+      if (!c.met()) wrong.add("It is right " + c.text() + ", and that is not so.");
+    LoadOrder order = bench.picture().loadOrder();
+    if (!k.isPatch()) return wrong;
+    for (String name : k.ingredients().plugins().keySet()) {
+      Optional<LoadOrder.Entry> e = order.find(name);
+      if (e.isEmpty() || !e.get().on())
+        wrong.add(name + " is not loaded, and the patch holds records of it.");
+    }
+    return wrong;
+  }
+
+  /**
+   * Makes a patch anew, or a new one.
+   *
+   * @param mod the patch; absent for a new one after the recipe
+   */
+  Job build(long workspace, Optional<Long> mod, Recipe recipe) {
     Bench bench = benches.get(workspace);
-    requireSomething(bench);
+    MendStore.requirePlugins(bench);
+    Optional<Kept> before = mod.map(m -> store.require(bench, m));
+    if (before.isPresent() && !before.get().isPatch()) return rebuild(workspace, mod.get());
+    boolean any =
+        before.isPresent()
+            ? !patches.shares(bench).of(mod.get()).isEmpty()
+            : !patches.wantedBy(bench, recipe.scope()).isEmpty();
+    if (!any)
+      throw IroningException.of(
+          "nothing-to-patch",
+          bench.profileName(),
+          "No record combines into something that the game does not read already.",
+          "Decide the records that need you first; where none does, no patch is needed.");
     return jobs.start(
-        workspace, Lane.GAME, "patch", "Build the patch", p -> build(benches.get(workspace)));
+        workspace,
+        Lane.GAME,
+        "patch",
+        "Build the patch",
+        p -> {
+          Bench now = benches.get(workspace);
+          Optional<Kept> kept = mod.map(m -> store.require(now, m));
+          return patches.build(now, kept, kept.map(Kept::recipe).orElse(recipe));
+        });
   }
 
-  private void requireSomething(Bench bench) {
-    if (bench.game().plugins().isEmpty()) {
-      throw IroningException.of(
-          "no-plugins",
-          bench.title(),
-          "This game has no plugins, so nothing can be patched.",
-          "Settle files in Layers instead.");
-    }
-    if (!wanted(bench).isEmpty()) return;
-    throw IroningException.of(
-        "nothing-to-patch",
-        bench.profileName(),
-        "No record combines into something that the game does not read already.",
-        "Decide the records that need you first; where none does, no patch is needed.");
+  /** The patch of the whole profile, made if there is none yet. */
+  Job buildForProfile(long workspace) {
+    Bench bench = benches.get(workspace);
+    Optional<Long> mod =
+        store.of(bench).stream()
+            .filter(k -> k.isPatch() && k.recipe().scope().kind() == PatchScope.Kind.PROFILE)
+            .map(Kept::mod)
+            .findFirst();
+    return build(workspace, mod, new Recipe(null, PatchScope.PROFILE, null, null, null));
   }
 
-  private Long build(Bench bench) throws IOException {
-    requireSomething(bench);
-    Optional<MendRow> before = db.of(bench.profile()).stream().findFirst();
-    String name = before.map(MendRow::plugin).orElseGet(() -> freeName(bench));
-    List<Collision> collisions = wanted(bench);
-    Plugin plugin = build(bench, name, collisions);
-    byte[] bytes = PluginCodec.encode(plugin);
-    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
-      Path built = work.path().resolve("mod");
-      String path = bench.game().pluginPath(name);
-      Path file = built.resolve("content").resolve(path);
-      Files.createDirectories(file.getParent());
-      Files.write(file, bytes);
-      Made made = made(bench, before, path, bytes);
-      String ingredients = json.write(ingredients(bench, plugin, collisions));
-      LongConsumer row = mod -> db.put(mod, bench.profile(), name, collisions.size(), ingredients);
-      if (before.isEmpty()) return mods.add(bench.workspace(), made, new Place.OnTop(), built, row);
-      long mod = before.get().modId();
-      mods.replace(bench.workspace(), mod, made, built, "Made the patch anew", row);
-      return mod;
-    }
+  /** Makes one mend anew. */
+  Job rebuild(long workspace, long mod) {
+    Kept k = store.require(benches.get(workspace), mod);
+    if (k.isPatch()) return build(workspace, Optional.of(mod), k.recipe());
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "merge",
+        "Make the merge anew",
+        p -> {
+          Bench now = benches.get(workspace);
+          merges.rebuild(now, store.require(now, mod));
+          return mod;
+        });
   }
 
-  private static Made made(Bench bench, Optional<MendRow> before, String path, byte[] bytes) {
-    String version =
-        before
-            .map(r -> bench.mods().get(r.modId()).card().version())
-            .filter(v -> v.matches("\\d{1,8}"))
-            .map(v -> Integer.toString(Integer.parseInt(v) + 1))
-            .orElse("1");
-    String name = "Patch for " + bench.profileName();
-    String summary = "Holds the records that several plugins change, combined.";
-    ModCard card = ModCard.generated("patch", name, version, summary);
-    BuiltFile file = new BuiltFile("", path, "", bytes.length, ContentHash.of(bytes));
-    return Made.generated("patch", card, "Ironing made it", List.of(file));
+  /** Makes all stale mends anew: merges first, since patches are made of what they hold. */
+  Job rebuildStale(long workspace) {
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "mends",
+        "Make all stale mends anew",
+        p -> {
+          long done = 0;
+          List<Long> order = inOrder(benches.get(workspace));
+          for (long mod : order) {
+            p.at(done++, order.size(), "mends");
+            rebuildIfStale(workspace, mod);
+          }
+          return null;
+        });
   }
 
-  private static Ingredients ingredients(Bench bench, Plugin plugin, List<Collision> collisions) {
-    Map<String, String> plugins = new TreeMap<>();
-    for (String m : plugin.header().masters()) {
-      bench.picture().loadOrder().find(m).ifPresent(e -> plugins.put(m, e.plugin().sha256()));
-    }
-    return new Ingredients(plugins, collisions.stream().map(c -> c.key().toString()).toList());
+  private void rebuildIfStale(long workspace, long mod) throws IOException {
+    // what was made just now changes what the next one is made of
+    Bench now = benches.get(workspace);
+    Kept k = store.require(now, mod);
+    MendView view = view(now, k, patches.shares(now));
+    if (!view.stale()) return;
+    if (!k.isPatch()) merges.rebuild(now, k);
+    else if (!patches.shares(now).of(mod).isEmpty()) patches.build(now, Optional.of(k), k.recipe());
   }
 
-  /** A file name that the game takes for a plugin and that nobody has. */
-  private static String freeName(Bench bench) {
-    String match = bench.game().plugins().orElseThrow().match().toString();
-    if (!match.startsWith("*.")) {
-      throw IroningException.of(
-          "patch-unnameable",
-          match,
-          "Ironing cannot make up a plugin’s name for this pattern.",
-          "Write the pattern in the game’s definition like “*.plug”.");
+  private List<Long> inOrder(Bench bench) {
+    return store.of(bench).stream()
+        .filter(k -> MendStore.isOn(bench, k.mod()))
+        .sorted((a, b) -> Boolean.compare(a.isPatch(), b.isPatch()))
+        .map(Kept::mod)
+        .toList();
+  }
+
+  /** Makes a merge, and the patches anew that named its sources. */
+  Job merge(long workspace, String name, List<String> sources, String target) {
+    Bench bench = benches.get(workspace);
+    String file = merges.target(bench, target, sources);
+    Merges.refuse(merges.plan(bench, sources, file));
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "merge",
+        "Merge " + sources.size() + " plugins",
+        p -> {
+          long mod = merges.make(workspace, name, sources, file);
+          for (long other : inOrder(benches.get(workspace)))
+            if (other != mod) rebuildIfStale(workspace, other);
+          return mod;
+        });
+  }
+
+  /** Switches a merge off and its sources on again, and makes the patches anew that named it. */
+  Job takeBack(long workspace, long mod) {
+    Merges.requireMerge(store.require(benches.get(workspace), mod));
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "merge",
+        "Take the merge back",
+        p -> {
+          merges.takeBack(workspace, mod);
+          for (long other : inOrder(benches.get(workspace)))
+            if (other != mod) rebuildIfStale(workspace, other);
+          return mod;
+        });
+  }
+
+  /**
+   * A record that a mend would hold differently if it were made anew.
+   *
+   * @param before absent where it would come in; {@code after} where it would go
+   */
+  public record MendRecordChange(
+      String key, String label, @MayBeAbsent String before, @MayBeAbsent String after) {}
+
+  /** What making a patch anew would change in it. */
+  List<MendRecordChange> difference(long workspace, long mod) {
+    Bench bench = benches.get(workspace);
+    Kept k = store.require(bench, mod);
+    if (!k.isPatch()) return List.of();
+    Map<String, String> was = new TreeMap<>();
+    int at = records.of(bench).index().position(k.plugin());
+    if (at >= 0) {
+      var index = records.of(bench).index();
+      for (int row = 0; row < index.table(at).size(); row++) {
+        int record = index.recordAt(at, row);
+        if (record < 0) continue;
+        Version v =
+            index.versions(record).stream().filter(x -> x.position() == at).findFirst().get();
+        was.put(index.key(record).toString(), said(v.fields()));
+      }
     }
-    Holdings holdings = bench.picture().holdings();
-    for (int i = 1; ; i++) {
-      String name = bench.profileName() + " patch" + (i == 1 ? "" : " " + i) + match.substring(1);
-      boolean taken = holdings.idOf(bench.game().pluginPath(name)) >= 0;
-      if (!taken) return name;
-    }
+    Map<String, String> is = new TreeMap<>();
+    for (Plugin.Record r : patches.fresh(bench, k).records())
+      is.put(r.key().toString(), said(r.fields()));
+    Set<String> keys = new TreeSet<>(was.keySet());
+    keys.addAll(is.keySet());
+    return keys.stream()
+        .filter(key -> !Objects.equals(was.get(key), is.get(key)))
+        .map(key -> new MendRecordChange(key, label(bench, key), was.get(key), is.get(key)))
+        .collect(Collectors.toList());
+  }
+
+  private String label(Bench bench, String key) {
+    int record = Ref.parse(key).map(records.of(bench).index()::find).orElse(-1);
+    return record < 0 ? key : records.of(bench).index().label(record);
+  }
+
+  private static String said(Optional<Value.Fields> fields) {
+    return fields.map(f -> PluginText.node(f).toString()).orElse("removed");
   }
 }

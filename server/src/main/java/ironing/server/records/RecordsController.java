@@ -2,412 +2,340 @@ package ironing.server.records;
 
 import ironing.core.IroningException;
 import ironing.core.game.RecordType;
-import ironing.core.game.RecordType.Field;
 import ironing.core.path.PathCase;
-import ironing.core.picture.Arrangement;
-import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
-import ironing.core.records.Collision;
-import ironing.core.records.Combination.Cell;
-import ironing.core.records.Combination.How;
-import ironing.core.records.Combiner;
-import ironing.core.records.RecordVersions.Odd;
+import ironing.core.records.Collision.State;
+import ironing.core.records.Collisions;
+import ironing.core.records.RecordIndex;
+import ironing.core.records.RecordIndex.Odd;
+import ironing.core.records.RecordSearch;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.records.Shown.Words;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
-import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
-import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PutMapping;
-import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
+/** All records of the plugins that are on: how many there are, which collide, and a search. */
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/records")
 class RecordsController {
-  private final RecordIndex index;
+  private static final int MOST_AT_ONCE = 2_000;
+  private static final int MOST_ODD = 200;
+  private static final int MOST_PAIRS = 500;
+  private final Records records;
   private final Workbenches benches;
 
-  RecordsController(RecordIndex index, Workbenches benches) {
-    this.index = index;
+  RecordsController(Records records, Workbenches benches) {
+    this.records = records;
     this.benches = benches;
   }
 
+  /** How many records stand how. */
+  record StateCounts(int needYou, int combine, int settled, int oneChanges, int same) {
+    static StateCounts of(Map<State, Integer> counts) {
+      return new StateCounts(
+          counts.getOrDefault(State.NEEDS_YOU, 0),
+          counts.getOrDefault(State.COMBINES, 0),
+          counts.getOrDefault(State.SETTLED, 0),
+          counts.getOrDefault(State.ONE_CHANGES, 0),
+          counts.getOrDefault(State.SAME, 0));
+    }
+  }
+
   /**
-   * @param key owner and id, such as Skerry.plug/420
-   * @param title of its type
-   * @param plugins that take sides, in load order
-   * @param usedBy the plugin whose version the game uses now
-   * @param lost how many fields of that version lack what somebody changed
-   * @param asked how many places wait for the user
+   * A type of record.
+   *
+   * @param type as plugins write it; {@code title} for people
+   * @param records of this type in all plugins
+   * @param states of those that some plugin overrides
    */
-  record CollisionView(
-      String key,
-      String title,
-      String label,
-      List<String> plugins,
-      Collision.State state,
-      String usedBy,
-      int lost,
-      int asked) {}
+  record RecordTypeView(String type, String title, int records, StateCounts states) {}
 
   /** A record that makes no sense, and is never combined. */
   record OddView(String key, String plugin, String reason) {}
 
   /**
    * @param records in all plugins that are on
+   * @param odd the first of those that make no sense
+   * @param oddInAll how many there are
    */
   record RecordsView(
       long revision,
       int records,
-      int needYou,
-      int combine,
-      int settled,
-      int nothingLost,
-      List<CollisionView> collisions,
-      List<OddView> odd) {}
+      StateCounts states,
+      List<RecordTypeView> types,
+      List<OddView> odd,
+      int oddInAll) {}
 
   /**
-   * What one plugin did to one place.
+   * One record in a list.
    *
-   * @param added elements of a list that the plugin added to what was there before
-   * @param removed elements that it took away
-   * @param altered rows that it has with another content
+   * @param key owner and id, such as Skerry.plug/420
+   * @param title of its type
+   * @param plugins whose versions count, in load order; the owner alone where nobody overrides it
+   * @param usedBy the plugin whose version the game uses now
+   * @param state absent where nobody overrides it
+   * @param lost how many fields of the version in use lack what somebody changed
+   * @param asked how many places wait for the user
    */
-  record RecordChange(
-      String plugin,
-      long mod,
-      String modName,
-      Words value,
-      List<String> added,
-      List<String> removed,
-      List<AlteredRow> altered) {}
-
-  /** A row of a list, told apart by its key. */
-  record AlteredRow(String name, String before, String after) {}
-
-  /**
-   * One field, or one field of one row.
-   *
-   * @param place the name by which decisions refer to it
-   * @param title for people
-   * @param pair a field that is usually changed together with this one
-   * @param outcome absent while it is asked
-   * @param used what the game reads now
-   * @param lost whether what the game reads now lacks this outcome
-   * @param why how the outcome came about
-   * @param choice the user's, absent when there is none: a plugin, or /before
-   */
-  record PlaceView(
-      String place,
-      String title,
-      @MayBeAbsent String pair,
-      Words before,
-      List<RecordChange> changes,
-      How how,
-      @MayBeAbsent Words outcome,
-      Words used,
-      boolean lost,
-      String why,
-      @MayBeAbsent String choice) {}
-
-  /**
-   * One record with all that is changed in it.
-   *
-   * @param base the plugin against whose version all are measured
-   * @param same how many fields are the same everywhere
-   */
-  record Board(
-      long revision,
+  record RecordLine(
       String key,
       String title,
       String label,
-      String definedBy,
-      String base,
+      List<String> plugins,
       String usedBy,
-      Collision.State state,
-      List<PlaceView> places,
-      int same) {}
+      @MayBeAbsent State state,
+      int lost,
+      int asked) {}
 
   /**
-   * @param choice a plugin that changed the place, or /before; absent to take a decision back
+   * A stretch of a list of records.
+   *
+   * @param total how many there are in all
+   * @param next the offset of the stretch after this one, absent at the end
    */
-  record DecisionRequest(String place, @MayBeAbsent String choice) {
-    DecisionRequest {
-      Objects.requireNonNull(place, "place");
-    }
-  }
+  record RecordPage(
+      long revision, int total, @MayBeAbsent Integer next, List<RecordLine> records) {}
+
+  /** Two plugins that change the same records, the earlier first. */
+  record RecordPair(String first, String second, int records, StateCounts states) {}
+
+  /**
+   * @param more pairs that are not among these: those that collide over fewer records
+   */
+  record RecordPairs(long revision, List<RecordPair> pairs, int more) {}
 
   @GetMapping
   ResponseEntity<RecordsView> records(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
-    RecordIndex.Records records = index.of(bench);
-    Map<Collision.State, Integer> counts = new EnumMap<>(Collision.State.class);
-    List<CollisionView> views = new ArrayList<>();
-    for (Collision c : records.collisions().values()) {
-      counts.merge(c.state(), 1, Integer::sum);
-      views.add(view(c));
-    }
+    Records.Known known = records.of(bench);
     List<OddView> odd =
-        records.versions().odd().stream()
+        known.index().odd().stream()
+            .limit(MOST_ODD)
             .map((Odd o) -> new OddView(o.key().toString(), o.plugin(), o.reason()))
             .toList();
     RecordsView view =
         new RecordsView(
             bench.revision(),
-            records.versions().size(),
-            counts.getOrDefault(Collision.State.NEEDS_YOU, 0),
-            counts.getOrDefault(Collision.State.COMBINES, 0),
-            counts.getOrDefault(Collision.State.SETTLED, 0),
-            counts.getOrDefault(Collision.State.NOTHING_LOST, 0),
-            views,
-            odd);
+            known.index().size(),
+            StateCounts.of(known.collisions().counts()),
+            types(bench, known),
+            odd,
+            known.index().odd().size());
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(view);
   }
 
-  private static CollisionView view(Collision c) {
-    return new CollisionView(
-        c.key().toString(),
-        c.type().title(),
-        c.label(),
-        c.combination().leaves().stream().map(l -> l.plugin().name()).toList(),
-        c.state(),
-        c.used().plugin().name(),
-        c.lost().size(),
-        (int) c.combination().asked());
+  private static List<RecordTypeView> types(Bench bench, Records.Known known) {
+    Map<String, Map<State, Integer>> states = new HashMap<>();
+    Collisions all = known.collisions();
+    for (int i = 0; i < all.size(); i++)
+      states
+          .computeIfAbsent(known.index().type(all.record(i)), t -> new HashMap<>())
+          .merge(all.state(i), 1, Integer::sum);
+    List<RecordTypeView> types = new ArrayList<>();
+    new RecordSearch(bench.game(), known.index())
+        .types()
+        .forEach(
+            (type, count) ->
+                types.add(
+                    new RecordTypeView(
+                        type,
+                        titleOf(bench, type),
+                        count,
+                        StateCounts.of(states.getOrDefault(type, Map.of())))));
+    return types;
   }
 
-  @GetMapping("/{owner}/{id}")
-  ResponseEntity<Board> board(
-      @PathVariable long workspace, @PathVariable String owner, @PathVariable int id) {
+  static String titleOf(Bench bench, String type) {
+    return bench.game().records().getOrDefault(type, RecordType.undescribed(type)).title();
+  }
+
+  /**
+   * Records, in load order of their owners and then by id.
+   *
+   * @param find part of a name, of a key or of a type's title, or a field and what it says, such as
+   *     {@code speed > 10}
+   * @param state any of which a record must be in; none for all
+   * @param plugin all of which must have a version of it
+   * @param losesOf a plugin of whose changes what the game reads lacks something
+   * @param refersTo the key of a record that it must refer to
+   */
+  @GetMapping("/list")
+  ResponseEntity<RecordPage> list(
+      @PathVariable long workspace,
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(defaultValue = "") Set<State> state,
+      @RequestParam(defaultValue = "") String type,
+      @RequestParam(defaultValue = "") List<String> plugin,
+      @RequestParam(defaultValue = "") String losesOf,
+      @RequestParam(defaultValue = "") String refersTo,
+      @RequestParam(defaultValue = "0") int offset,
+      @RequestParam(defaultValue = "300") int limit) {
     Bench bench = benches.get(workspace);
-    Board board = board(bench, require(bench, owner, id));
-    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(board);
+    Records.Known known = records.of(bench);
+    RecordIndex index = known.index();
+    Collisions all = known.collisions();
+    IntStream found =
+        find.isBlank()
+            ? state.isEmpty()
+                ? IntStream.range(0, index.size())
+                : IntStream.range(0, all.size()).map(all::record)
+            : Arrays.stream(records.find(bench, find));
+    if (!state.isEmpty())
+      found = found.filter(r -> all.find(r) >= 0 && state.contains(all.state(all.find(r))));
+    if (!type.isEmpty()) found = found.filter(r -> index.type(r).equals(type));
+    for (String p : plugin) {
+      if (p.isEmpty()) continue;
+      int position = requirePlugin(index, p);
+      found = found.filter(r -> hasVersion(index, r, position));
+    }
+    if (!losesOf.isEmpty()) {
+      Set<Integer> losing = losing(known, requirePlugin(index, losesOf));
+      found = found.filter(losing::contains);
+    }
+    if (!refersTo.isEmpty()) {
+      Set<Integer> referring = new HashSet<>();
+      new RecordSearch(bench.game(), index)
+          .referrers(require(index, refersTo))
+          .forEach(x -> referring.add(x.record()));
+      found = found.filter(referring::contains);
+    }
+    int[] matching = found.toArray();
+    int from = Math.max(0, Math.min(offset, matching.length));
+    int to = Math.min(matching.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
+    List<RecordLine> lines =
+        Arrays.stream(matching, from, to).mapToObj(r -> line(bench, known, r)).toList();
+    Integer next = to < matching.length ? to : null;
+    RecordPage page = new RecordPage(bench.revision(), matching.length, next, lines);
+    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(page);
   }
 
-  private Collision require(Bench bench, String owner, int id) {
-    Collision c = index.of(bench).collisions().get(new Ref(owner, id).toString());
-    if (c == null) {
-      String folded = PathCase.fold(owner);
-      c =
-          index.of(bench).collisions().values().stream()
-              .filter(x -> x.key().id() == id && PathCase.fold(x.key().owner()).equals(folded))
-              .findFirst()
-              .orElse(null);
+  static RecordLine line(Bench bench, Records.Known known, int record) {
+    RecordIndex index = known.index();
+    Collisions all = known.collisions();
+    int at = all.find(record);
+    List<String> plugins = Arrays.stream(all.leaves(record)).mapToObj(index::name).toList();
+    return new RecordLine(
+        index.key(record).toString(),
+        titleOf(bench, index.type(record)),
+        index.label(record),
+        plugins,
+        index.name(index.usedPosition(record)),
+        at < 0 ? null : all.state(at),
+        at < 0 ? 0 : all.lost(at),
+        at < 0 ? 0 : all.asked(at));
+  }
+
+  private static boolean hasVersion(RecordIndex index, int record, int position) {
+    return IntStream.range(0, index.versionCount(record))
+        .anyMatch(v -> index.positionOf(record, v) == position);
+  }
+
+  /** The records in which what the game reads lacks a change of a plugin. */
+  private static Set<Integer> losing(Records.Known known, int position) {
+    RecordIndex index = known.index();
+    Collisions all = known.collisions();
+    String name = index.name(position);
+    Set<Integer> losing = new HashSet<>();
+    for (int row = 0; row < index.table(position).size(); row++) {
+      int record = index.recordAt(position, row);
+      int at = record < 0 ? -1 : all.find(record);
+      if (at < 0 || all.lost(at) == 0) continue;
+      if (all.of(record).losesOf(name)) losing.add(record);
     }
-    if (c != null) return c;
+    return losing;
+  }
+
+  static int requirePlugin(RecordIndex index, String plugin) {
+    int position = index.position(plugin);
+    if (position >= 0) return position;
     throw IroningException.of(
         "not-found",
-        owner + "/" + id,
-        "No plugins collide over such a record.",
+        plugin,
+        "No such plugin is on and can be read.",
+        "Choose one from the load order.");
+  }
+
+  static int require(RecordIndex index, String key) {
+    int record = Ref.parse(key).map(index::find).orElse(-1);
+    if (record >= 0) return record;
+    throw IroningException.of(
+        "not-found",
+        key,
+        "No plugin that is on has such a record.",
         "Choose one from the list of records.");
   }
 
-  private Board board(Bench bench, Collision c) {
-    Shown shown = new Shown(bench.game(), index.of(bench).versions());
-    Map<String, String> decisions = bench.picture().arrangement().decisionsOn(c.key().toString());
-    List<PlaceView> places = new ArrayList<>();
-    for (Cell cell : inReadingOrder(c)) places.add(place(bench, shown, c, cell, decisions));
-    int fields = c.combination().base().fields().map(f -> f.map().size()).orElse(0);
-    int changed =
-        (int)
-            c.combination().cells().stream()
-                .filter(x -> x.place().indexOf('[') < 0 && x.before().isPresent())
-                .count();
-    return new Board(
+  /** Which plugins collide with which, those over most records first. */
+  @GetMapping("/pairs")
+  RecordPairs pairs(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    Records.Known known = records.of(bench);
+    Collisions all = known.collisions();
+    Map<Long, Map<State, Integer>> counts = new TreeMap<>();
+    for (int i = 0; i < all.size(); i++) {
+      int[] leaves = all.leaves(all.record(i));
+      for (int a = 0; a < leaves.length; a++)
+        for (int b = a + 1; b < leaves.length; b++)
+          counts
+              .computeIfAbsent((long) leaves[a] << 32 | leaves[b], k -> new HashMap<>())
+              .merge(all.state(i), 1, Integer::sum);
+    }
+    List<RecordPair> pairs = new ArrayList<>();
+    counts.forEach(
+        (key, states) ->
+            pairs.add(
+                new RecordPair(
+                    known.index().name((int) (key >> 32)),
+                    known.index().name((int) (long) key),
+                    states.values().stream().mapToInt(Integer::intValue).sum(),
+                    StateCounts.of(states))));
+    pairs.sort(Comparator.comparingInt(RecordPair::records).reversed());
+    return new RecordPairs(
         bench.revision(),
-        c.key().toString(),
-        c.type().title(),
-        c.label(),
-        c.versions().get(0).plugin().name(),
-        c.combination().base().plugin().name(),
-        c.used().plugin().name(),
-        c.state(),
-        places,
-        Math.max(0, fields - changed));
+        pairs.stream().limit(MOST_PAIRS).toList(),
+        Math.max(0, pairs.size() - MOST_PAIRS));
   }
 
-  /** What waits for the user first, then as the game's definition has the fields. */
-  private static List<Cell> inReadingOrder(Collision c) {
-    List<String> described = List.copyOf(c.type().fields().keySet());
-    List<Cell> cells = new ArrayList<>(c.combination().cells());
-    cells.sort(
-        Comparator.comparing((Cell x) -> x.how() != How.ASKED)
-            .thenComparing(
-                x -> {
-                  int at = described.indexOf(x.place().replaceFirst("\\[.*", ""));
-                  return at < 0 ? described.size() : at;
-                }));
-    return cells;
-  }
-
-  private PlaceView place(
-      Bench bench, Shown shown, Collision c, Cell cell, Map<String, String> decisions) {
-    Field field = fieldAt(c.type(), cell.place());
-    Words before = shown.of(cell.before(), field);
-    List<RecordChange> changes = new ArrayList<>();
-    cell.proposals()
-        .forEach(
-            (plugin, value) -> {
-              long mod =
-                  bench.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
-
-              changes.add(
-                  change(shown, cell.before(), value, field, plugin, mod, bench.nameOf(mod)));
-            });
-    boolean whole = cell.place().equals(Combiner.WHOLE_RECORD);
-    boolean open = cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
-    Optional<Value> used =
-        whole
-            ? c.used().fields().map(f -> (Value) f)
-            : c.used().fields().map(f -> f.map().get(cell.place()));
-    return new PlaceView(
-        cell.place(),
-        whole ? "the whole record" : shown.place(cell.place()),
-        field.pair().orElse(null),
-        whole ? wholeWords(cell.before()) : before,
-        whole ? changes.stream().map(x -> wholeChange(cell, x)).toList() : changes,
-        cell.how(),
-        open ? null : whole ? wholeWords(cell.outcome()) : shown.of(cell.outcome(), field),
-        whole ? wholeWords(used) : shown.of(used, field),
-        c.lost().contains(cell.place()),
-        why(cell, changes),
-        decisions.get(cell.place()));
-  }
-
-  private static RecordChange change(
-      Shown shown,
-      Optional<Value> before,
-      Optional<Value> value,
-      Field field,
-      String plugin,
-      long mod,
-      String modName) {
-    List<String> was = shown.of(before, field).items();
-    Words words = shown.of(value, field);
-    Map<String, String> rowsBefore = shown.rows(before, field), rows = shown.rows(value, field);
-    List<AlteredRow> altered = new ArrayList<>();
-    List<String> added = new ArrayList<>(minus(words.items(), was));
-    List<String> removed = new ArrayList<>(minus(was, words.items()));
-    rows.forEach(
-        (name, rest) -> {
-          String restBefore = rowsBefore.get(name);
-          if (restBefore == null || restBefore.equals(rest)) return;
-          altered.add(new AlteredRow(name, restBefore, rest));
-          added.remove((name + " " + rest).strip());
-          removed.remove((name + " " + restBefore).strip());
-        });
-    return new RecordChange(plugin, mod, modName, words, added, removed, altered);
-  }
-
-  // a whole record is too long for a line: there it is, or it is removed
-  private static Words wholeWords(Optional<Value> record) {
-    return new Words(record.isPresent(), record.isPresent() ? "kept" : "removed", List.of());
-  }
-
-  private static RecordChange wholeChange(Cell cell, RecordChange c) {
-    boolean there = cell.proposals().get(c.plugin()).isPresent();
-    Words words = new Words(there, there ? "changed" : "removed", List.of());
-    return new RecordChange(
-        c.plugin(), c.mod(), c.modName(), words, List.of(), List.of(), List.of());
-  }
-
-  private static Field fieldAt(RecordType type, String place) {
-    if (place.equals(Combiner.WHOLE_RECORD)) return type.asField();
-    int open = place.indexOf('[');
-    if (open < 0) return type.field(place);
-    Field rows = type.field(place.substring(0, open));
-    int dot = place.indexOf("].", open);
-    return dot < 0 ? rows.row() : rows.fields().getOrDefault(place.substring(dot + 2), Field.WHOLE);
-  }
-
-  private static List<String> minus(List<String> a, List<String> b) {
-    return a.stream().filter(x -> !b.contains(x)).toList();
-  }
-
-  private static String why(Cell cell, List<RecordChange> changes) {
-    switch (cell.how()) {
-      case ASKED:
-        boolean removal = changes.stream().anyMatch(c -> !c.value().there());
-        return removal
-            ? "one removes it and another changes it"
-            : changes.size() + " plugins changed it, in different ways";
-      case DECIDED:
-        return "you decided";
-      case JOINED:
-        return cell.outcome().isEmpty()
-            ? "row by row; some rows were changed in different ways"
-            : "all additions and removals together";
-      default:
-        return changes.size() == 1
-            ? "only " + changes.get(0).modName() + " changed it"
-            : "all changed it alike";
-    }
-  }
-
-  /** Takes a decision for one place of a record, or takes it back. */
-  @PutMapping("/{owner}/{id}/decisions")
-  ResponseEntity<Board> decide(
+  /** Records of a type by a part of their name: for a reference that is picked by name. */
+  @GetMapping("/names")
+  List<RecordName> names(
       @PathVariable long workspace,
-      @PathVariable String owner,
-      @PathVariable int id,
-      @RequestBody DecisionRequest body,
-      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Collision now = require(benches.get(workspace), owner, id);
-    String key = now.key().toString();
-    requireChoice(now, body);
-    String said =
-        (body.choice() == null ? "Took back a decision on “" : "Decided on “") + now.label() + "”";
-    Bench after =
-        benches.rearrange(
-            workspace,
-            Revision.fromIfMatch(ifMatch),
-            b -> said,
-            b -> {
-              Arrangement a = b.picture().arrangement();
-              Map<String, String> places = new TreeMap<>(a.decisionsOn(key));
-              if (body.choice() == null) places.remove(body.place());
-              else places.put(body.place(), body.choice());
-              return a.withDecisions(key, places);
-            });
-    return ResponseEntity.ok()
-        .eTag(Revision.etag(after.revision()))
-        .body(board(after, require(after, owner, id)));
+      @RequestParam(defaultValue = "") String find,
+      @RequestParam(defaultValue = "") String type,
+      @RequestParam(defaultValue = "20") int limit) {
+    Bench bench = benches.get(workspace);
+    RecordIndex index = records.of(bench).index();
+    String part = PathCase.fold(find.strip());
+    return IntStream.range(0, index.size())
+        .filter(r -> type.isEmpty() || index.type(r).equals(type))
+        .filter(
+            r ->
+                PathCase.fold(index.label(r)).contains(part)
+                    || PathCase.fold(index.key(r).toString()).contains(part))
+        .limit(Math.max(0, Math.min(limit, 100)))
+        .mapToObj(
+            r ->
+                new RecordName(
+                    index.key(r).toString(), index.label(r), titleOf(bench, index.type(r))))
+        .toList();
   }
 
-  private static void requireChoice(Collision c, DecisionRequest body) {
-    Optional<Cell> cell =
-        c.combination().cells().stream().filter(x -> x.place().equals(body.place())).findFirst();
-    if (cell.isEmpty()) {
-      throw IroningException.of(
-          "not-found",
-          body.place(),
-          "Nothing is changed at this place of " + c.key() + ".",
-          "Take the places from the record’s board.");
-    }
-    if (body.choice() == null || body.choice().equals(Combiner.AS_BEFORE)) return;
-    String wished = PathCase.fold(body.choice());
-    if (cell.get().proposals().keySet().stream().anyMatch(p -> PathCase.fold(p).equals(wished))) {
-      return;
-    }
-    throw IroningException.of(
-        "choice-unknown",
-        body.choice(),
-        "It does not change “" + body.place() + "”.",
-        "Choose one of: "
-            + String.join(", ", cell.get().proposals().keySet())
-            + "; or /before for what was there.");
-  }
+  /** A record as one names it. */
+  record RecordName(String key, String label, String title) {}
 }

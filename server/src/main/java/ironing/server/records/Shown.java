@@ -1,14 +1,11 @@
 package ironing.server.records;
 
-import ironing.core.game.GameDefinition;
-import ironing.core.game.RecordType;
 import ironing.core.game.RecordType.Field;
 import ironing.core.game.RecordType.Kind;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
-import ironing.core.records.RecordVersions;
-import ironing.core.records.RecordVersions.Version;
+import ironing.core.records.RecordIndex;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,12 +17,11 @@ import java.util.Optional;
  * key.
  */
 public final class Shown {
-  private final GameDefinition game;
-  private final RecordVersions versions;
 
-  Shown(GameDefinition game, RecordVersions versions) {
-    this.game = game;
-    this.versions = versions;
+  private final RecordIndex index;
+
+  Shown(RecordIndex index) {
+    this.index = index;
   }
 
   /**
@@ -114,18 +110,8 @@ public final class Shown {
 
   /** What people know a record by; its key when it has no name, or is not there. */
   String name(Ref key) {
-    return versions.used(key).map(v -> label(game, key, v)).orElse(key.toString());
-  }
-
-  /** What people know a version of a record by. */
-  public static String label(GameDefinition game, Ref key, Version v) {
-    RecordType type = game.records().getOrDefault(v.type(), RecordType.undescribed(v.type()));
-    return type.label()
-        .flatMap(l -> v.fields().map(f -> f.map().get(l)))
-        .filter(n -> n instanceof Value.Text)
-        .map(n -> ((Value.Text) n).value())
-        .filter(n -> !n.isBlank())
-        .orElse(key.toString());
+    int record = index.find(key);
+    return record < 0 ? key.toString() : index.label(record);
   }
 
   /**

@@ -50,6 +50,16 @@ interface RunMapper {
       RUN + "where workspace_id = #{workspace} and ended_at is not null order by id desc limit 1")
   RunRow lastEnded(long workspace);
 
+  /** The run that went on at a moment; a game may still write a breath after it has ended. */
+  @Select(
+      RUN
+          + """
+          where workspace_id = #{workspace} and started_at <= #{at}
+            and (ended_at is null or ended_at + interval '2 seconds' >= #{at})
+          order by id desc limit 1
+          """)
+  RunRow during(@Param("workspace") long workspace, @Param("at") OffsetDateTime at);
+
   @Select(RUN + "where workspace_id = #{workspace} and id = #{id}")
   RunRow run(@Param("workspace") long workspace, @Param("id") long id);
 

@@ -5,6 +5,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
 import ironing.core.picture.Picture;
+import ironing.core.plugin.Shapes;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -33,7 +34,7 @@ public record Bench(
 
   /**
    * @param strand all versions and fittings of one mod share it; one of them has the layer
-   * @param kind archive or patch
+   * @param kind archive, or what kind of mend it is
    * @param folder where its content lies in the library
    * @param files loose ones
    * @param plugins file names of the plugins that it brings
@@ -50,6 +51,11 @@ public record Bench(
       long sizeBytes,
       List<String> plugins,
       Map<String, String> edited) {
+    /** Whether it is a plugin with the combined records of others. */
+    public boolean isPatch() {
+      return kind.equals("patch");
+    }
+
     /** Whether it was generated from other mods. */
     public boolean isMend() {
       return !kind.equals("archive");
@@ -58,6 +64,11 @@ public record Bench(
 
   /** The loose files of the unmodded game. */
   public record Own(int files, long sizeBytes) {}
+
+  /** How its records compare. */
+  public Shapes shapes() {
+    return Shapes.of(game);
+  }
 
   /** What to call a mod, or the game. */
   public String nameOf(long mod) {

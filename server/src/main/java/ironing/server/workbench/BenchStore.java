@@ -12,6 +12,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
 import ironing.core.picture.Sections;
+import ironing.core.plugin.Shapes;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.FileRow;
 import ironing.server.workbench.BenchMapper.IndexRow;
@@ -77,7 +78,7 @@ class BenchStore {
             gathered.holdings(),
             gathered.plugins(),
             arrangement(profile, row, mods),
-            content.headers(workspace, folder, mods));
+            content.headers(workspace, folder, mods, Shapes.of(game)));
     Found own = gathered.found().getOrDefault(Holdings.GAME, new Found());
     return new Bench(
         workspace,
@@ -243,11 +244,11 @@ class BenchStore {
   }
 
   /** A layer on top of all, switched on; nothing when the mod has its layer already. */
-  void addTopLayer(ProfileRow profile, long mod) {
+  void addTopLayer(ProfileRow profile, long mod, boolean on) {
     Arrangement told = json.read(profile.arrangement(), Parts.class).on(Arrangement.EMPTY);
     if (told.layers().stream().anyMatch(l -> l.mod() == mod)) return;
     List<Layer> layers = new ArrayList<>(told.layers());
-    layers.add(new Layer(mod, true));
+    layers.add(new Layer(mod, on));
     db.setArrangement(profile.id(), json.write(Parts.of(told.withLayers(layers))));
   }
 

@@ -6,7 +6,7 @@ import ironing.server.platform.MayBeAbsent;
 /**
  * The one act that would remedy something, for a button.
  *
- * @param mod for the switches of mods, and the layer of a rule
+ * @param mod for the switches of mods, the layer of a rule, and a mend
  * @param plugin for the switches of plugins
  * @param name what to call it
  * @param rule for MEND_RULE, of which kind it is
@@ -27,7 +27,8 @@ public record Fix(
     SWITCH_PLUGIN_OFF,
     MEND_RULE,
     TAKE_PROPOSAL,
-    BUILD_PATCH
+    BUILD_PATCH,
+    REBUILD_MEND
   }
 
   public Fix(Kind kind, Long mod, String plugin, String name) {

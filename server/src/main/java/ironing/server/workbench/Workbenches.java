@@ -186,13 +186,15 @@ public class Workbenches {
   }
 
   /**
-   * Takes a change of the library in. A mod that is new is put on top and switched on. What is in
-   * memory is made anew at the next look, so that many changes in a row cost one load.
+   * Takes a change of the library in. A mod that is new is put on top. What is in memory is made
+   * anew at the next look, so that many changes in a row cost one load.
    *
+   * @param on whether a new mod is switched on
    * @param work done inside the transaction; gives the mod
    */
-  public long changeLibrary(long workspace, String said, LongSupplier work) {
-    return changeLibrary(workspace, said, work, store::addTopLayer);
+  public long changeLibrary(long workspace, String said, boolean on, LongSupplier work) {
+    return changeLibrary(
+        workspace, said, work, (profile, mod) -> store.addTopLayer(profile, mod, on));
   }
 
   /**

@@ -11,8 +11,8 @@ import ironing.core.layers.Standing.Way;
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
 import ironing.core.picture.Arrangement.Layer;
-import ironing.core.records.Collision;
 import ironing.core.records.Collision.State;
+import ironing.core.records.Collisions;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
 import ironing.server.library.Fittings;
@@ -22,7 +22,7 @@ import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
 import ironing.server.mends.Mends.MendView;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.RecordIndex;
+import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Fix;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
@@ -36,19 +36,19 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 
 /** Gathers what is wrong in a workspace, the weightiest first. */
 @Component
 public class Wrinkles {
   private final Mends mends;
-  private final RecordIndex index;
+  private final Records index;
   private final Fittings fittings;
   private final LoadHealth health;
   private final SetAsideMapper db;
 
-  Wrinkles(
-      Mends mends, RecordIndex index, Fittings fittings, LoadHealth health, SetAsideMapper db) {
+  Wrinkles(Mends mends, Records index, Fittings fittings, LoadHealth health, SetAsideMapper db) {
     this.health = health;
     this.mends = mends;
     this.db = db;
@@ -73,6 +73,7 @@ public class Wrinkles {
     LAYERS,
     LOAD_ORDER,
     RECORDS,
+    MENDS,
     DEPLOY
   }
 
@@ -141,7 +142,7 @@ public class Wrinkles {
     for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
     cards(bench, out);
     records(bench, out);
-    staleMends(bench, out);
+    mends(bench, out);
     betterFittings(bench, out);
     brokenRules(bench, out);
     idleMods(bench, out);
@@ -259,26 +260,28 @@ public class Wrinkles {
   }
 
   private void records(Bench bench, List<Wrinkle> out) {
-    List<Collision> all = List.copyOf(index.of(bench).collisions().values());
-    List<Collision> asked = all.stream().filter(c -> c.state() == State.NEEDS_YOU).toList();
-    List<Collision> combine = all.stream().filter(c -> c.state() == State.COMBINES).toList();
+    Collisions all = index.of(bench).collisions();
+    List<Integer> asked = standing(all, State.NEEDS_YOU);
+    List<Integer> combine = standing(all, State.COMBINES);
     if (!asked.isEmpty()) {
       out.add(
           new Wrinkle(
                   "records-asked",
                   Weight.LOSES,
                   asked.size() == 1
-                      ? "“" + asked.get(0).label() + "” needs a word from you"
+                      ? "“"
+                          + index.of(bench).index().label(all.record(asked.get(0)))
+                          + "” needs a word from you"
                       : asked.size() + " records need a word from you",
                   "Plugins change them in different ways; the game reads the last one whole.",
                   "Decide field by field in Records.",
                   Place.RECORDS,
                   null,
                   null)
-              .withFacts(recordsOf(asked)));
+              .withFacts(recordsOf(all, asked)));
     }
     if (!combine.isEmpty()) {
-      int lost = combine.stream().mapToInt(c -> c.lost().size()).sum();
+      int lost = combine.stream().mapToInt(all::lost).sum();
       String those = combine.size() == 1 ? "1 record loses " : combine.size() + " records lose ";
       out.add(
           new Wrinkle(
@@ -290,30 +293,44 @@ public class Wrinkles {
                   Place.RECORDS,
                   null,
                   new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch"))
-              .withFacts(recordsOf(combine)));
+              .withFacts(recordsOf(all, combine)));
     }
   }
 
-  private static String recordsOf(List<Collision> collisions) {
-    return collisions.stream()
-        .map(c -> c.key() + " " + c.lost())
-        .sorted()
+  private static List<Integer> standing(Collisions all, State state) {
+    return IntStream.range(0, all.size()).filter(i -> all.state(i) == state).boxed().toList();
+  }
+
+  private static String recordsOf(Collisions all, List<Integer> which) {
+    return which.stream()
+        .map(i -> all.record(i) + " " + Long.toHexString(all.madeOf(all.record(i))))
         .collect(Collectors.joining("\n"));
   }
 
-  private void staleMends(Bench bench, List<Wrinkle> out) {
+  private void mends(Bench bench, List<Wrinkle> out) {
     for (MendView m : mends.of(bench)) {
-      if (!m.stale()) continue;
-      out.add(
-          new Wrinkle(
-              "mend-stale",
-              Weight.LOSES,
-              m.name() + " is stale",
-              String.join(" ", m.reasons()),
-              "Make it anew.",
-              Place.RECORDS,
-              m.mod(),
-              new Fix(Fix.Kind.BUILD_PATCH, null, null, "the patch")));
+      if (m.stale())
+        out.add(
+            new Wrinkle(
+                "mend-stale",
+                Weight.LOSES,
+                m.name() + " is stale",
+                String.join(" ", m.reasons()),
+                "Make it anew.",
+                Place.MENDS,
+                m.mod(),
+                new Fix(Fix.Kind.REBUILD_MEND, m.mod(), null, "the mend")));
+      if (!m.wrong().isEmpty())
+        out.add(
+            new Wrinkle(
+                "mend-wrong",
+                Weight.LOSES,
+                m.name() + " is not right here",
+                String.join(" ", m.wrong()),
+                "Switch it off, or bring in what it is made for.",
+                Place.MENDS,
+                m.mod(),
+                new Fix(Fix.Kind.SWITCH_MOD_OFF, m.mod(), null, m.name())));
     }
   }
 

@@ -119,6 +119,12 @@ public final class Api {
     return job("/api/workspaces/" + workspace + "/mods", Map.of("archive", archive));
   }
 
+  /** Brings an archive in as another version of a mod, in its place; gives the new mod. */
+  public long update(long workspace, long mod, String name, byte[] bytes) {
+    Map<String, Object> body = Map.of("archive", bringIn(workspace, name, bytes), "instead", mod);
+    return job("/api/workspaces/" + workspace + "/mods", body).result();
+  }
+
   /** Makes a workspace of a game's folder; gives its number. */
   public long workspace(Object folder) {
     return job("/api/workspaces", Map.of("folder", folder.toString())).result();

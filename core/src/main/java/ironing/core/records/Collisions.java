@@ -1,0 +1,391 @@
+package ironing.core.records;
+
+import ironing.core.game.GameDefinition;
+import ironing.core.game.RecordType;
+import ironing.core.game.RecordType.Kind;
+import ironing.core.path.PathCase;
+import ironing.core.plugin.Prints;
+import ironing.core.plugin.RecordTable;
+import ironing.core.plugin.Value.Ref;
+import ironing.core.records.Collision.State;
+import java.util.Arrays;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.IntStream;
+
+/**
+ * How every record stands that some plugin overrides, or on which the user has decided.
+ *
+ * <p>Most are told by the prints of their fields alone. Where sets or rows were changed in
+ * different ways, something is removed, or the user has decided, the values are read and combined.
+ *
+ * <p>Invariant: the same as {@link Collision#of} says of each. Threads: immutable; made on all
+ * processors. Cost: linear in the fields of the overrides.
+ */
+public final class Collisions {
+  private static final int CHUNK = 4_096;
+  private static final long MISSING = 0;
+
+  private final GameDefinition game;
+  private final RecordIndex index;
+  private final Map<Integer, Map<String, String>> decisions = new HashMap<>();
+  // the fields' names of all tables under common numbers
+  private final Map<String, Integer> numbers = new HashMap<>();
+  private final int[][] numberOf;
+
+  private final int[] records;
+  private final byte[] states;
+  private final short[] lost;
+  private final short[] asked;
+  private final boolean[] wanting;
+
+  private Collisions(
+      GameDefinition game, RecordIndex index, Map<String, Map<String, String>> decided) {
+    this.game = game;
+    this.index = index;
+    decided.forEach(
+        (key, places) -> {
+          int record = Ref.parse(key).map(index::find).orElse(-1);
+          if (record >= 0 && !places.isEmpty()) decisions.put(record, places);
+        });
+    numberOf = new int[index.pluginCount()][];
+    for (int p = 0; p < numberOf.length; p++) {
+      List<String> names = index.table(p).fieldNames();
+      numberOf[p] = new int[names.size()];
+      for (int i = 0; i < names.size(); i++)
+        numberOf[p][i] = numbers.computeIfAbsent(names.get(i), n -> numbers.size());
+    }
+    records =
+        IntStream.concat(
+                Arrays.stream(index.overridden()).filter(r -> takesSides(r) || decided(r)),
+                decisions.keySet().stream()
+                    .mapToInt(Integer::intValue)
+                    .filter(r -> index.versionCount(r) == 1))
+            .sorted()
+            .toArray();
+    states = new byte[records.length];
+    lost = new short[records.length];
+    asked = new short[records.length];
+    wanting = new boolean[records.length];
+    int chunks = (records.length + CHUNK - 1) / CHUNK;
+    IntStream.range(0, chunks)
+        .parallel()
+        .forEach(
+            c -> {
+              Look look = new Look();
+              int to = Math.min(records.length, (c + 1) * CHUNK);
+              for (int i = c * CHUNK; i < to; i++) look.at(i);
+            });
+  }
+
+  /**
+   * @param decisions the user's choices, by the record's key as text and the place
+   */
+  public static Collisions in(
+      GameDefinition game, RecordIndex index, Map<String, Map<String, String>> decisions) {
+    return new Collisions(game, index, decisions);
+  }
+
+  private boolean decided(int record) {
+    return !decisions.isEmpty() && decisions.containsKey(record);
+  }
+
+  /** Whether a plugin that is no patch overrides it. */
+  private boolean takesSides(int record) {
+    for (int v = 1; v < index.versionCount(record); v++)
+      if (!index.source(index.positionOf(record, v)).mend()) return true;
+    return false;
+  }
+
+  public int size() {
+    return records.length;
+  }
+
+  /** The number of a record in the index. */
+  public int record(int i) {
+    return records[i];
+  }
+
+  public State state(int i) {
+    return State.values()[states[i]];
+  }
+
+  /** In how many fields what the game reads lacks what somebody changed. */
+  public int lost(int i) {
+    return lost[i];
+  }
+
+  /** How many places wait for the user. */
+  public int asked(int i) {
+    return asked[i];
+  }
+
+  /**
+   * Whether the plugins alone do not come to the outcome, so that a patch has to hold it; false
+   * while it waits for the user.
+   */
+  public boolean wantsPatch(int i) {
+    return wanting[i];
+  }
+
+  /** The place of a record among these, or -1. */
+  public int find(int record) {
+    int at = Arrays.binarySearch(records, record);
+    return at < 0 ? -1 : at;
+  }
+
+  /** The user's choices for a record. */
+  public Map<String, String> decisionsOn(int record) {
+    return decisions.getOrDefault(record, Map.of());
+  }
+
+  /** One of them with its values. */
+  public Collision of(int record) {
+    return Collision.of(game, index, record, decisionsOn(record));
+  }
+
+  /**
+   * The same while the outcome is made of the same: the versions of those who take sides, in their
+   * order, and what the user has said.
+   */
+  public long madeOf(int record) {
+    long print = Prints.name(index.key(record).toString());
+    for (int v = 0; v < index.versionCount(record); v++) {
+      int position = index.positionOf(record, v);
+      if (v > 0 && index.source(position).mend()) continue;
+      print = Prints.mix(print, Prints.name(PathCase.fold(index.name(position))));
+      print = Prints.mix(print, index.table(position).print(index.rowOf(record, v)));
+    }
+    Map<String, String> words = new TreeMap<>(decisionsOn(record));
+    for (Map.Entry<String, String> e : words.entrySet())
+      print = Prints.mix(print, Prints.name(e.getKey() + "=" + e.getValue()));
+    return print;
+  }
+
+  public PathCase pathCase() {
+    return game.pathCase();
+  }
+
+  /** How many stand how. */
+  public Map<State, Integer> counts() {
+    int[] counts = new int[State.values().length];
+    for (byte s : states) counts[s]++;
+    Map<State, Integer> map = new EnumMap<>(State.class);
+    for (State s : State.values()) map.put(s, counts[s.ordinal()]);
+    return map;
+  }
+
+  /**
+   * The places in the order of the plugins whose versions no other stands for; the first who made
+   * the record is among them where nobody overrides it.
+   */
+  public int[] leaves(int record) {
+    return new Look().leavesOf(record);
+  }
+
+  /** Looks at one record after another, with room that is used again. */
+  private final class Look {
+    private final long[] ground = new long[numbers.size()];
+    private final long[] outcome = new long[numbers.size()];
+    private final int[] groundAt = new int[numbers.size()];
+    private final int[] seenAt = new int[numbers.size()];
+    private final int[] changedAt = new int[numbers.size()];
+    private final boolean[] clash = new boolean[numbers.size()];
+    private int[] touched = new int[16];
+    private int[] versions = new int[8];
+    private int stamp;
+    private int nextStamp = 1;
+    private int sides, groundFields, groundChanged;
+
+    void at(int i) {
+      int record = records[i];
+      if (decided(record) || !byPrints(i, record)) byValues(i, record);
+    }
+
+    private void byValues(int i, int record) {
+      Collision c = of(record);
+      note(i, c.state(), c.lost().size(), c.combination().asked());
+      wanting[i] = c.wantsPatch(game);
+    }
+
+    private void note(int i, State state, int lostFields, long askedPlaces) {
+      states[i] = (byte) state.ordinal();
+      lost[i] = (short) Math.min(lostFields, Short.MAX_VALUE);
+      asked[i] = (short) Math.min(askedPlaces, Short.MAX_VALUE);
+    }
+
+    /** The versions that take sides, by their number in the record; gives how many. */
+    private int sides(int record) {
+      int count = 0;
+      for (int v = 0; v < index.versionCount(record); v++) {
+        if (v > 0 && index.source(index.positionOf(record, v)).mend()) continue;
+        if (count == versions.length) versions = Arrays.copyOf(versions, count * 2);
+        versions[count++] = v;
+      }
+      return count;
+    }
+
+    private boolean isLeaf(int record, int side, int sides) {
+      int position = index.positionOf(record, versions[side]);
+      for (int other = 0; other < sides; other++)
+        if (index.sees(index.positionOf(record, versions[other]), position)) return false;
+      return true;
+    }
+
+    int[] leavesOf(int record) {
+      int sides = sides(record);
+      return IntStream.range(0, sides)
+          .filter(s -> isLeaf(record, s, sides))
+          .map(s -> index.positionOf(record, versions[s]))
+          .toArray();
+    }
+
+    private int groundOf(int record, int sides, boolean[] leaf) {
+      int best = 0;
+      for (int candidate = 1; candidate < sides; candidate++) {
+        if (leaf[candidate]) continue;
+        int position = index.positionOf(record, versions[candidate]);
+        boolean all = true;
+        for (int l = 0; l < sides && all; l++)
+          all = !leaf[l] || index.sees(index.positionOf(record, versions[l]), position);
+        if (all) best = candidate;
+      }
+      return best;
+    }
+
+    /** Whether the prints were enough to tell. */
+    private boolean byPrints(int i, int record) {
+      sides = sides(record);
+      boolean[] leaf = new boolean[sides];
+      for (int s = 0; s < sides; s++) leaf[s] = isLeaf(record, s, sides);
+      int base = versions[groundOf(record, sides, leaf)];
+      int usedVersion = index.versionCount(record) - 1;
+      if (removed(record, base)
+          || removed(record, usedVersion)
+          || removed(record, versions[sides - 1])) return false;
+      for (int s = 0; s < sides; s++) if (leaf[s] && removed(record, versions[s])) return false;
+      // one for the record, and one for each side behind it
+      stamp = nextStamp;
+      nextStamp += sides + 1;
+      int touchedCount = 0;
+      RecordTable table = index.table(index.positionOf(record, base));
+      int row = index.rowOf(record, base), position = index.positionOf(record, base);
+      for (int f = table.fieldFrom(row); f < table.fieldFrom(row + 1); f++) {
+        int number = numberOf[position][table.fieldNumber(f)];
+        groundAt[number] = stamp;
+        ground[number] = table.fieldPrint(f);
+      }
+      groundFields = table.fieldFrom(row + 1) - table.fieldFrom(row);
+      groundChanged = 0;
+      long basePrint = table.print(row);
+      int changers = 0;
+      for (int s = 0; s < sides; s++) {
+        if (!leaf[s]) continue;
+        int p = index.positionOf(record, versions[s]), r = index.rowOf(record, versions[s]);
+        RecordTable t = index.table(p);
+        if (t.print(r) == basePrint) continue;
+        changers++;
+        int seen = stamp + 1 + s;
+        for (int f = t.fieldFrom(r); f < t.fieldFrom(r + 1); f++) {
+          int number = numberOf[p][t.fieldNumber(f)];
+          seenAt[number] = seen;
+          long print = t.fieldPrint(f);
+          if (groundAt[number] == stamp && ground[number] == print) continue;
+          touchedCount = change(number, print, touchedCount);
+        }
+        for (int f = table.fieldFrom(row); f < table.fieldFrom(row + 1); f++) {
+          int number = numberOf[position][table.fieldNumber(f)];
+          if (seenAt[number] != seen) touchedCount = change(number, MISSING, touchedCount);
+        }
+      }
+      int clashes = 0;
+      for (int k = 0; k < touchedCount; k++) {
+        if (!clash[touched[k]]) continue;
+        if (joins(record, touched[k])) return false;
+        clashes++;
+      }
+      tell(i, record, usedVersion, touchedCount, clashes, changers);
+      return true;
+    }
+
+    private int change(int number, long print, int touchedCount) {
+      if (changedAt[number] != stamp) {
+        changedAt[number] = stamp;
+        if (groundAt[number] == stamp) groundChanged++;
+        outcome[number] = print;
+        clash[number] = false;
+        if (touchedCount == touched.length) touched = Arrays.copyOf(touched, touchedCount * 2);
+        touched[touchedCount] = number;
+        return touchedCount + 1;
+      }
+      if (outcome[number] != print) clash[number] = true;
+      return touchedCount;
+    }
+
+    private void tell(
+        int i, int record, int usedVersion, int touchedCount, int clashes, int changers) {
+      int lostFields = clashes + lacking(record, usedVersion, touchedCount);
+      boolean outcomeRead = clashes == 0 && lostFields == 0 && sameElsewhere(record, usedVersion);
+      boolean mend = index.source(index.positionOf(record, usedVersion)).mend();
+      State state = State.COMBINES;
+      if (clashes > 0) state = State.NEEDS_YOU;
+      else if (outcomeRead && (mend || changers > 1)) state = State.SETTLED;
+      else if (outcomeRead) state = changers == 0 ? State.SAME : State.ONE_CHANGES;
+      note(i, state, lostFields, clashes);
+      int last = versions[sides - 1];
+      boolean byPlugins =
+          last == usedVersion
+              ? outcomeRead
+              : lacking(record, last, touchedCount) == 0 && sameElsewhere(record, last);
+      wanting[i] = clashes == 0 && !byPlugins;
+    }
+
+    /** How many fields of a version are not as the changes that do not clash come to. */
+    private int lacking(int record, int version, int touchedCount) {
+      int p = index.positionOf(record, version), r = index.rowOf(record, version);
+      RecordTable t = index.table(p);
+      int lacking = 0;
+      for (int k = 0; k < touchedCount; k++) {
+        int number = touched[k];
+        if (clash[number]) continue;
+        long now = MISSING;
+        for (int f = t.fieldFrom(r); f < t.fieldFrom(r + 1); f++)
+          if (numberOf[p][t.fieldNumber(f)] == number) now = t.fieldPrint(f);
+        if (now != outcome[number]) lacking++;
+      }
+      return lacking;
+    }
+
+    /** Whether a version is as the ground in all fields that nobody changed. */
+    private boolean sameElsewhere(int record, int version) {
+      int p = index.positionOf(record, version), r = index.rowOf(record, version);
+      RecordTable t = index.table(p);
+      int same = 0;
+      for (int f = t.fieldFrom(r); f < t.fieldFrom(r + 1); f++) {
+        int number = numberOf[p][t.fieldNumber(f)];
+        if (changedAt[number] == stamp) continue;
+        if (groundAt[number] != stamp || ground[number] != t.fieldPrint(f)) return false;
+        same++;
+      }
+      return same == groundFields - groundChanged;
+    }
+
+    private boolean removed(int record, int version) {
+      return index.table(index.positionOf(record, version)).removed(index.rowOf(record, version));
+    }
+
+    /** Whether differing changes of a field may still come together. */
+    private boolean joins(int record, int number) {
+      RecordType type = game.records().get(index.type(record));
+      if (type == null) return false;
+      for (Map.Entry<String, RecordType.Field> e : type.fields().entrySet()) {
+        if (numbers.getOrDefault(e.getKey(), -1) != number) continue;
+        return e.getValue().kind() == Kind.SET || e.getValue().kind() == Kind.ROWS;
+      }
+      return false;
+    }
+  }
+}

@@ -1,0 +1,313 @@
+package ironing.core.records;
+
+import ironing.core.IroningException;
+import ironing.core.path.PathCase;
+import ironing.core.plugin.Plugin;
+import ironing.core.plugin.RecordTable;
+import ironing.core.plugin.RecordTable.Bytes;
+import ironing.core.plugin.Shapes;
+import ironing.core.plugin.Value.Ref;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * All versions of all records of the plugins that are on, in load order. A record has a number: its
+ * owner's place in the order, then its id, decide.
+ *
+ * <p>Invariant: numbers run from 0 without a gap. The first version of a record is its owner's, the
+ * last is the one that the game uses, whole.
+ *
+ * <p>Threads: immutable. Cost: linear in the records; some 20 bytes for each override beside the
+ * tables. Values are read from the plugins' files when they are asked for.
+ */
+public final class RecordIndex {
+  /**
+   * A plugin that is on.
+   *
+   * @param mend whether it was generated from others: it takes no side
+   */
+  public record Source(RecordTable table, Bytes file, boolean mend) {
+    /** One that is in memory. */
+    public static Source of(Plugin plugin, Shapes shapes, boolean mend) {
+      return new Source(
+          RecordTable.of(plugin, shapes),
+          (offset, length) -> {
+            throw new IOException("its values are in memory");
+          },
+          mend);
+    }
+  }
+
+  /** A record that makes no sense: never combined. */
+  public record Odd(Ref key, String plugin, String reason) {}
+
+  private final Source[] sources;
+  private final Map<String, Integer> positions = new HashMap<>();
+  private final int[] firstOf;
+  private final BitSet[] masters;
+  // the overrides of a record, in load order, from its entry on to that of the next record
+  private final int[] overrideFrom;
+  private final int[] overridePosition;
+  private final int[] overrideRow;
+  private final List<Odd> odd = new ArrayList<>();
+
+  private RecordIndex(List<Source> inOrder) {
+    sources = inOrder.toArray(Source[]::new);
+    for (int p = 0; p < sources.length; p++) positions.put(PathCase.fold(name(p)), p);
+    firstOf = new int[sources.length + 1];
+    masters = new BitSet[sources.length];
+    int[][] ownerPosition = new int[sources.length][];
+    for (int p = 0; p < sources.length; p++) {
+      RecordTable t = sources[p].table();
+      firstOf[p + 1] = firstOf[p] + t.size() - t.ownFrom();
+      masters[p] = new BitSet();
+      ownerPosition[p] = new int[t.ownerCount()];
+      for (int o = 0; o < t.ownerCount(); o++) {
+        int at = positions.getOrDefault(PathCase.fold(t.ownerName(o)), -1);
+        ownerPosition[p][o] = at;
+        if (at >= 0 && at != p) masters[p].set(at);
+      }
+    }
+    int[][] targets = new int[sources.length][];
+    for (int p = 0; p < sources.length; p++) targets[p] = targets(p, ownerPosition[p]);
+    overrideFrom = new int[size() + 1];
+    for (int[] of : targets) for (int record : of) if (record >= 0) overrideFrom[record + 1]++;
+    for (int r = 0; r < size(); r++) overrideFrom[r + 1] += overrideFrom[r];
+    overridePosition = new int[overrideFrom[size()]];
+    overrideRow = new int[overrideFrom[size()]];
+    int[] next = Arrays.copyOf(overrideFrom, size());
+    for (int p = 0; p < sources.length; p++) {
+      for (int row = 0; row < targets[p].length; row++) {
+        int record = targets[p][row];
+        if (record < 0) continue;
+        overridePosition[next[record]] = p;
+        overrideRow[next[record]++] = row;
+      }
+    }
+  }
+
+  /**
+   * @param inOrder the plugins that are on, as the game reads them
+   */
+  public static RecordIndex of(List<Source> inOrder) {
+    return new RecordIndex(inOrder);
+  }
+
+  /** The record that each override of a plugin is of; -1 where it makes no sense. */
+  private int[] targets(int p, int[] ownerPosition) {
+    RecordTable t = sources[p].table();
+    int[] targets = new int[t.ownFrom()];
+    for (int row = 0; row < targets.length; row++) {
+      int at = ownerPosition[t.owner(row)];
+      RecordTable owner = at < 0 || at > p ? null : sources[at].table();
+      int there = owner == null ? -1 : owner.rowOf(owner.ownerCount() - 1, t.id(row));
+      targets[row] = there < 0 ? -1 : firstOf[at] + there - owner.ownFrom();
+      if (there < 0) {
+        String name = t.ownerName(t.owner(row));
+        String reason = name + " has no record " + t.id(row) + ", or loads after " + t.name() + ".";
+        odd.add(new Odd(t.key(row), t.name(), reason));
+      } else if (!owner.type(there).equals(t.type(row))) {
+        targets[row] = -1;
+        String reason =
+            "It is a %s in %s and a %s in %s."
+                .formatted(owner.type(there), owner.name(), t.type(row), t.name());
+        odd.add(new Odd(t.key(row), t.name(), reason));
+      }
+    }
+    return targets;
+  }
+
+  /** How many records make sense. */
+  public int size() {
+    return firstOf[sources.length];
+  }
+
+  public int pluginCount() {
+    return sources.length;
+  }
+
+  public Source source(int position) {
+    return sources[position];
+  }
+
+  public RecordTable table(int position) {
+    return sources[position].table();
+  }
+
+  public String name(int position) {
+    return sources[position].table().name();
+  }
+
+  /** The place of a plugin in the order, or -1. */
+  public int position(String plugin) {
+    return positions.getOrDefault(PathCase.fold(plugin), -1);
+  }
+
+  /** Whether a plugin has another as a master. */
+  public boolean sees(int position, int other) {
+    return masters[position].get(other);
+  }
+
+  /** The records that a plugin owns: from this number on to that of the next plugin. */
+  public int firstOf(int position) {
+    return firstOf[position];
+  }
+
+  /** The place of the plugin that owns a record. */
+  public int ownerOf(int record) {
+    int at = Arrays.binarySearch(firstOf, record);
+    if (at < 0) return -at - 2;
+    // plugins without records of their own share a number with the next
+    while (firstOf[at + 1] == record) at++;
+    return at;
+  }
+
+  private int ownRow(int owner, int record) {
+    return record - firstOf[owner] + table(owner).ownFrom();
+  }
+
+  public Ref key(int record) {
+    int owner = ownerOf(record);
+    return table(owner).key(ownRow(owner, record));
+  }
+
+  /** The number of a record, or -1 when nobody defines it. */
+  public int find(Ref key) {
+    int owner = position(key.owner());
+    return owner < 0 ? -1 : find(owner, key.id());
+  }
+
+  /** The number of a record by its owner's place and its id, or -1. Cost: logarithmic. */
+  public int find(int owner, int id) {
+    RecordTable t = table(owner);
+    int row = t.rowOf(t.ownerCount() - 1, id);
+    return row < 0 ? -1 : firstOf[owner] + row - t.ownFrom();
+  }
+
+  /** The record that a row of a plugin is a version of, or -1 for one that makes no sense. */
+  public int recordAt(int position, int row) {
+    RecordTable t = table(position);
+    if (row >= t.ownFrom()) return firstOf[position] + row - t.ownFrom();
+    int record = find(t.key(row));
+    return record >= 0 && type(record).equals(t.type(row)) ? record : -1;
+  }
+
+  public String type(int record) {
+    int owner = ownerOf(record);
+    return table(owner).type(ownRow(owner, record));
+  }
+
+  /** How many versions there are, the owner's among them. */
+  public int versionCount(int record) {
+    return 1 + overrideFrom[record + 1] - overrideFrom[record];
+  }
+
+  /** The place of the plugin that a version is of; the owner's is version 0. */
+  public int positionOf(int record, int version) {
+    return version == 0 ? ownerOf(record) : overridePosition[overrideFrom[record] + version - 1];
+  }
+
+  /** The row of a version in the table of its plugin. */
+  public int rowOf(int record, int version) {
+    if (version > 0) return overrideRow[overrideFrom[record] + version - 1];
+    return ownRow(ownerOf(record), record);
+  }
+
+  /** The place of the plugin whose version the game uses. */
+  public int usedPosition(int record) {
+    return positionOf(record, versionCount(record) - 1);
+  }
+
+  public int usedRow(int record) {
+    return rowOf(record, versionCount(record) - 1);
+  }
+
+  /** The same for two indexes in which the game reads the same of a record. */
+  public long usedPrint(int record) {
+    return table(usedPosition(record)).print(usedRow(record));
+  }
+
+  /** The records that some plugin overrides, by number. */
+  public int[] overridden() {
+    int count = 0;
+    for (int r = 0; r < size(); r++) if (overrideFrom[r + 1] > overrideFrom[r]) count++;
+    int[] all = new int[count];
+    for (int r = 0, i = 0; r < size(); r++) if (overrideFrom[r + 1] > overrideFrom[r]) all[i++] = r;
+    return all;
+  }
+
+  /** What people know a record by, as the version in use has it; its key where there is nothing. */
+  public String label(int record) {
+    for (int v = versionCount(record) - 1; v >= 0; v--) {
+      String label = table(positionOf(record, v)).label(rowOf(record, v));
+      if (!label.isBlank()) return label;
+    }
+    return key(record).toString();
+  }
+
+  /** The versions with their values, in load order. */
+  public List<Version> versions(int record) {
+    List<Version> versions = new ArrayList<>();
+    for (int v = 0; v < versionCount(record); v++) versions.add(version(record, v));
+    return versions;
+  }
+
+  /**
+   * One version with its values.
+   *
+   * @throws IroningException when the plugin's file cannot be read any more
+   */
+  public Version version(int record, int version) {
+    return version(positionOf(record, version), rowOf(record, version), type(record));
+  }
+
+  private Version version(int position, int row, String type) {
+    Source s = sources[position];
+    try {
+      Plugin.Record r = s.table().record(row, s.file());
+      return new Version(
+          s.table().name(), s.table().header().masters(), position, type, r.fields());
+    } catch (IOException e) {
+      throw unreadable(s.table().name(), e);
+    }
+  }
+
+  /** What is thrown when a plugin’s file cannot be read any more. */
+  public static IroningException unreadable(String plugin, IOException e) {
+    return IroningException.of(
+        "plugin-unreadable",
+        plugin,
+        "Its file cannot be read: " + e.getMessage() + ".",
+        "Connect the drive again, or let Ironing look at the game folder anew.",
+        e);
+  }
+
+  public Version used(int record) {
+    return version(record, versionCount(record) - 1);
+  }
+
+  /** The version that the game uses, by the record's key; empty when nobody defines it. */
+  public Optional<Version> used(Ref key) {
+    int record = find(key);
+    return record < 0 ? Optional.empty() : Optional.of(used(record));
+  }
+
+  /** The records that make no sense, plugin by plugin. */
+  public List<Odd> odd() {
+    return odd;
+  }
+
+  /** How many records a plugin overrides, that is, has without owning them. */
+  public int overrides(int position) {
+    int count = 0;
+    for (int row = 0; row < table(position).ownFrom(); row++)
+      if (recordAt(position, row) >= 0) count++;
+    return count;
+  }
+}

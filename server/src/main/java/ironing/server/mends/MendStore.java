@@ -1,0 +1,221 @@
+package ironing.server.mends;
+
+import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
+import ironing.core.layers.Holdings;
+import ironing.core.library.ModCard;
+import ironing.server.library.ModStore;
+import ironing.server.library.ModStore.BuiltFile;
+import ironing.server.library.ModStore.LeftOutEntry;
+import ironing.server.library.ModStore.Made;
+import ironing.server.library.ModStore.Place;
+import ironing.server.mends.MadeOf.Ingredients;
+import ironing.server.mends.MendMapper.MendRow;
+import ironing.server.platform.Json;
+import ironing.server.workbench.Bench;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.LongConsumer;
+import org.springframework.stereotype.Component;
+
+/** Writes mends: their files into the library, and beside them what they are and were made of. */
+@Component
+class MendStore {
+  private final MendMapper db;
+  private final ModStore mods;
+  private final Json json;
+
+  MendStore(MendMapper db, ModStore mods, Json json) {
+    this.db = db;
+    this.mods = mods;
+    this.json = json;
+  }
+
+  /**
+   * A mend as it is kept.
+   *
+   * @param mod its number in the library
+   */
+  record Kept(
+      long mod,
+      String kind,
+      String plugin,
+      int records,
+      String builtAt,
+      Recipe recipe,
+      Ingredients ingredients,
+      MadeOf made) {
+    boolean isPatch() {
+      return kind.equals("patch");
+    }
+  }
+
+  /** The mends of the profile in use that are in the library. */
+  List<Kept> of(Bench bench) {
+    return db.of(bench.profile()).stream()
+        .filter(r -> bench.mods().containsKey(r.modId()))
+        .map(this::kept)
+        .toList();
+  }
+
+  private Kept kept(MendRow r) {
+    return new Kept(
+        r.modId(),
+        r.kind(),
+        r.plugin(),
+        r.records(),
+        r.builtAt().toString(),
+        json.read(r.recipe(), Recipe.class),
+        json.read(r.ingredients(), Ingredients.class),
+        json.read(r.made(), MadeOf.class));
+  }
+
+  /**
+   * @throws IroningException with code {@code not-found}
+   */
+  Kept require(Bench bench, long mod) {
+    return of(bench).stream()
+        .filter(k -> k.mod() == mod)
+        .findFirst()
+        .orElseThrow(
+            () ->
+                IroningException.of(
+                    "not-found",
+                    "Mend " + mod,
+                    "There is no such mend in this profile.",
+                    "Choose one from the list of mends."));
+  }
+
+  /**
+   * What is written of a mend.
+   *
+   * @param files game path to bytes; the plugin of the mend is among them
+   * @param beside what lies beside them and is not deployed, by its name
+   */
+  record Writing(
+      String kind,
+      ModCard card,
+      String plugin,
+      Map<String, byte[]> files,
+      Map<String, byte[]> beside,
+      int records,
+      Recipe recipe,
+      Ingredients ingredients,
+      MadeOf made) {}
+
+  /** A new mend; {@code on} tells whether its layer is switched on at once. */
+  long add(Bench bench, Writing w, boolean on) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+      Path built = write(work.path(), w);
+      Place place = on ? new Place.OnTop() : new Place.OnTopOff();
+      return mods.add(bench.workspace(), made(w), place, built, row(bench, w));
+    }
+  }
+
+  /** Gives a mend new content; its layer, its switch and its place stay. */
+  void replace(Bench bench, long mod, Writing w, String said) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+      Path built = write(work.path(), w);
+      mods.replace(bench.workspace(), mod, made(w), built, said, row(bench, w));
+    }
+  }
+
+  private static Path write(Path work, Writing w) throws IOException {
+    Path built = work.resolve("mod");
+    for (Map.Entry<String, byte[]> f : w.files().entrySet())
+      put(built.resolve("content").resolve(f.getKey()), f.getValue());
+    for (Map.Entry<String, byte[]> f : w.beside().entrySet())
+      put(built.resolve("papers").resolve(f.getKey()), f.getValue());
+    return built;
+  }
+
+  private static void put(Path file, byte[] bytes) throws IOException {
+    Files.createDirectories(file.getParent());
+    Files.write(file, bytes);
+  }
+
+  private static Made made(Writing w) {
+    List<BuiltFile> files = new ArrayList<>();
+    w.files()
+        .forEach(
+            (path, bytes) ->
+                files.add(new BuiltFile("", path, "", bytes.length, ContentHash.of(bytes))));
+    List<LeftOutEntry> beside = new ArrayList<>();
+    w.beside()
+        .forEach(
+            (name, bytes) ->
+                beside.add(new LeftOutEntry(name, "to be read here", bytes.length, true, false)));
+    return Made.generated(w.kind(), w.card(), "Ironing made it", files, beside);
+  }
+
+  private LongConsumer row(Bench bench, Writing w) {
+    return mod ->
+        db.put(
+            mod,
+            bench.profile(),
+            w.kind(),
+            w.plugin(),
+            w.records(),
+            json.write(w.ingredients()),
+            json.write(w.recipe()),
+            json.write(w.made()));
+  }
+
+  void setRecipe(long mod, Recipe recipe) {
+    db.setRecipe(mod, json.write(recipe));
+  }
+
+  /** The version of a mend that is made anew: one more than before. */
+  static String nextVersion(Bench bench, Optional<Kept> before) {
+    return before
+        .map(k -> bench.mods().get(k.mod()).card().version())
+        .filter(v -> v.matches("\\d{1,8}"))
+        .map(v -> Integer.toString(Integer.parseInt(v) + 1))
+        .orElse("1");
+  }
+
+  /** Whether a mend's layer is on. */
+  static boolean isOn(Bench bench, long mod) {
+    return bench.picture().arrangement().layers().stream().anyMatch(l -> l.mod() == mod && l.on());
+  }
+
+  /** The content of a mend's plugin as it is in the library now; empty when it is gone. */
+  static String contentNow(Bench bench, Kept k) {
+    Holdings holdings = bench.picture().holdings();
+    int path = holdings.idOf(bench.game().pluginPath(k.plugin()));
+    int slot = path < 0 ? -1 : holdings.slotOfMod(path, k.mod());
+    return slot < 0 ? "" : holdings.shaAt(slot);
+  }
+
+  /** A file name that the game takes for a plugin and that nobody has. */
+  static String freeName(Bench bench, String wished) {
+    String match = bench.game().plugins().orElseThrow().match().toString();
+    if (!match.startsWith("*.")) {
+      throw IroningException.of(
+          "patch-unnameable",
+          match,
+          "Ironing cannot make up a plugin’s name for this pattern.",
+          "Write the pattern in the game’s definition like “*.plug”.");
+    }
+    Holdings holdings = bench.picture().holdings();
+    String plain = wished.replaceAll("[\\\\/:*?\"<>|\\p{Cntrl}]", " ").strip();
+    for (int i = 1; ; i++) {
+      String name = plain + (i == 1 ? "" : " " + i) + match.substring(1);
+      if (holdings.idOf(bench.game().pluginPath(name)) < 0) return name;
+    }
+  }
+
+  static void requirePlugins(Bench bench) {
+    if (bench.game().plugins().isPresent()) return;
+    throw IroningException.of(
+        "no-plugins",
+        bench.title(),
+        "This game has no plugins, so nothing can be patched.",
+        "Settle files in Layers instead.");
+  }
+}

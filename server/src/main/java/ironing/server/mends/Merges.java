@@ -1,0 +1,469 @@
+package ironing.server.mends;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.archive.ContentHash;
+import ironing.core.layers.Holdings;
+import ironing.core.library.ModCard;
+import ironing.core.loadorder.LoadOrder;
+import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.mends.CarriedDecisions;
+import ironing.core.mends.MergeBuilder;
+import ironing.core.mends.MergePlan;
+import ironing.core.mends.MergePlan.Note;
+import ironing.core.mends.Renumbering.Moved;
+import ironing.core.path.PathCase;
+import ironing.core.picture.Arrangement;
+import ironing.core.picture.Picture;
+import ironing.core.plugin.RecordTable;
+import ironing.core.records.RecordIndex;
+import ironing.server.mends.MadeOf.Ingredients;
+import ironing.server.mends.MendStore.Kept;
+import ironing.server.mends.MendStore.Writing;
+import ironing.server.platform.Folders;
+import ironing.server.platform.Json;
+import ironing.server.records.Records;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.Workbenches;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.springframework.stereotype.Component;
+
+/** Makes several plugins one, and takes that back. */
+@Component
+class Merges {
+  private static final String TABLE = "renumbered";
+  private final MendStore store;
+  private final Records records;
+  private final ContentStore content;
+  private final Workbenches benches;
+  private final Folders folders;
+  private final Json json;
+
+  Merges(
+      MendStore store,
+      Records records,
+      ContentStore content,
+      Workbenches benches,
+      Folders folders,
+      Json json) {
+    this.store = store;
+    this.records = records;
+    this.content = content;
+    this.benches = benches;
+    this.folders = folders;
+    this.json = json;
+  }
+
+  /** What merging some plugins comes to; throws nothing for a merge that is refused. */
+  MergePlan plan(Bench bench, List<String> sources, String target) {
+    MendStore.requirePlugins(bench);
+    return MergePlan.of(bench.game(), records.of(bench).index(), sources, target);
+  }
+
+  /**
+   * The file name of a merge, as it was asked for or made up.
+   *
+   * @param wished with or without the ending of plugins
+   */
+  String target(Bench bench, String wished, List<String> sources) {
+    MendStore.requirePlugins(bench);
+    String name = wished.strip();
+    boolean one = sources.stream().anyMatch(s -> PathCase.fold(s).equals(PathCase.fold(name)));
+    if (one) return name;
+    String match = bench.game().plugins().orElseThrow().match().toString();
+    String ending = match.startsWith("*.") ? match.substring(1) : "";
+    String plain =
+        PathCase.fold(name).endsWith(PathCase.fold(ending))
+            ? name.substring(0, name.length() - ending.length())
+            : name;
+    if (plain.isBlank() || plain.matches(".*[\\\\/:*?\"<>|\\p{Cntrl}].*"))
+      throw IroningException.of(
+          "name-unfit",
+          wished,
+          "A plugin cannot be called this.",
+          "Use letters, digits, blanks and hyphens, and no slash.");
+    return plain + ending;
+  }
+
+  /** What the order would be like with the merge in its place and its sources off. */
+  private List<Wish> orderWith(LoadOrder order, MergePlan plan) {
+    Set<String> sources = new HashSet<>();
+    plan.sources().forEach(s -> sources.add(PathCase.fold(s)));
+    String target = PathCase.fold(plan.target());
+    List<Wish> next = new ArrayList<>();
+    boolean placed = false;
+    if (ownOrNone(order, plan.after())) {
+      next.add(new Wish(plan.target(), true));
+      placed = true;
+    }
+    for (Wish w : order.asWishes()) {
+      String name = PathCase.fold(w.name());
+      if (!name.equals(target)) next.add(sources.contains(name) ? w.withOn(false) : w);
+      if (!placed && name.equals(PathCase.fold(plan.after()))) {
+        next.add(new Wish(plan.target(), true));
+        placed = true;
+      }
+    }
+    return next;
+  }
+
+  // the game's own are in no wish: behind the last of them is the beginning
+  private static boolean ownOrNone(LoadOrder order, String after) {
+    return after.isEmpty() || order.find(after).map(LoadOrder.Entry::own).orElse(true);
+  }
+
+  /** Game paths, but for plugins, at which the game would read another file. */
+  List<String> otherFiles(Bench bench, MergePlan plan) {
+    Arrangement now = bench.picture().arrangement();
+    List<Wish> off = new ArrayList<>();
+    Set<String> sources = new HashSet<>();
+    plan.sources().forEach(s -> sources.add(PathCase.fold(s)));
+    // the merged plugin is not there yet: the last source stands in for it, with all the packs
+    String last = plan.sources().get(plan.sources().size() - 1);
+    for (Wish w : bench.picture().loadOrder().asWishes())
+      off.add(
+          sources.contains(PathCase.fold(w.name())) && !w.name().equals(last)
+              ? w.withOn(false)
+              : w);
+    if (plan.packs().isEmpty()) return List.of();
+    Picture after = bench.picture().rearranged(now.withPlugins(off));
+    Holdings h = after.holdings();
+    Set<String> packs = new HashSet<>();
+    plan.packs().forEach(p -> packs.add(PathCase.fold(p)));
+    return after.standing().changesSince(bench.picture().standing()).stream()
+        .map(c -> h.path(c.path()))
+        .filter(p -> !bench.game().isPlugin(p))
+        .filter(p -> !fromPacks(bench, p, packs))
+        .toList();
+  }
+
+  // a path that only the packs of the sources bring stays theirs
+  private static boolean fromPacks(Bench bench, String path, Set<String> packs) {
+    Holdings h = bench.picture().holdings();
+    return h.sourcesOf(h.idOf(path)).stream()
+        .allMatch(s -> s.pack().map(p -> packs.contains(PathCase.fold(fileName(p)))).orElse(false));
+  }
+
+  private static String fileName(String path) {
+    return path.substring(path.lastIndexOf('/') + 1);
+  }
+
+  /** Makes a merge; gives its mod. */
+  long make(long workspace, String name, List<String> sources, String target) throws IOException {
+    Bench bench = benches.get(workspace);
+    MergePlan plan = plan(bench, sources, target);
+    refuse(plan);
+    Recipe.Merge merge =
+        new Recipe.Merge(
+            plan.sources(),
+            target,
+            modsOf(bench, plan.sources()),
+            bench.picture().loadOrder().asWishes(),
+            dependents(bench, plan),
+            null,
+            null);
+    Recipe recipe = Recipe.merge(name, merge);
+    long mod = store.add(bench, writing(bench, plan, recipe, Optional.empty()), false);
+    Bench with = benches.get(workspace);
+    Arrangement arranged = arranged(with, mod, plan);
+    CarriedDecisions carried = carried(bench, with, plan, arranged);
+    store.setRecipe(mod, Recipe.merge(name, carrying(merge, bench, carried)));
+    benches.rearrange(
+        workspace,
+        with.revision(),
+        b -> "Merged " + String.join(", ", plan.sources()) + " into " + target,
+        b -> decided(arranged, carried));
+    return mod;
+  }
+
+  private CarriedDecisions carried(Bench before, Bench with, MergePlan plan, Arrangement arranged) {
+    RecordIndex after = records.under(with, with.picture().rearranged(arranged));
+    return CarriedDecisions.of(before.game(), records.of(before).collisions(), plan, after);
+  }
+
+  private static Recipe.Merge carrying(Recipe.Merge merge, Bench bench, CarriedDecisions carried) {
+    Map<String, Map<String, String>> before =
+        new TreeMap<>(bench.picture().arrangement().decisions());
+    before.keySet().retainAll(carried.gone());
+    return new Recipe.Merge(
+        merge.sources(),
+        merge.target(),
+        merge.mods(),
+        merge.orderBefore(),
+        merge.rewritten(),
+        before,
+        List.copyOf(carried.instead().keySet()));
+  }
+
+  private static Arrangement decided(Arrangement arranged, CarriedDecisions carried) {
+    Map<String, Map<String, String>> decisions = new TreeMap<>(arranged.decisions());
+    decisions.keySet().removeAll(carried.gone());
+    decisions.putAll(carried.instead());
+    return arranged.withDecisions(decisions);
+  }
+
+  private Arrangement arranged(Bench bench, long mod, MergePlan plan) {
+    Arrangement now = bench.picture().arrangement();
+    List<Arrangement.Layer> layers =
+        now.layers().stream().map(l -> l.mod() == mod ? l.withOn(true) : l).toList();
+    Arrangement on = now.withLayers(layers);
+    LoadOrder order = bench.picture().rearranged(on).loadOrder();
+    return on.withPlugins(order.merged(on.plugins(), orderWith(order, plan)));
+  }
+
+  static void refuse(MergePlan plan) {
+    if (plan.refused().isEmpty()) return;
+    throw new IroningException(
+        plan.refused().stream()
+            .map((Note n) -> new Problem("merge-" + n.code(), n.thing(), n.reason(), n.remedy()))
+            .toList());
+  }
+
+  private static Map<String, Long> modsOf(Bench bench, List<String> plugins) {
+    Map<String, Long> mods = new TreeMap<>();
+    for (String p : plugins)
+      bench.picture().loadOrder().find(p).ifPresent(e -> mods.put(p, e.plugin().mod()));
+    return mods;
+  }
+
+  /** Those that are rewritten with the merge; patches are made anew instead. */
+  List<String> dependents(Bench bench, MergePlan plan) {
+    return plan.dependents().stream().filter(d -> !isPatch(bench, d)).toList();
+  }
+
+  static boolean isPatch(Bench bench, String plugin) {
+    return bench
+        .picture()
+        .loadOrder()
+        .find(plugin)
+        .map(e -> bench.mods().get(e.plugin().mod()))
+        .map(m -> m != null && m.isPatch())
+        .orElse(false);
+  }
+
+  private Writing writing(Bench bench, MergePlan plan, Recipe recipe, Optional<Kept> before) {
+    byte[] merged = MergeBuilder.merged(plan, recipe.name(), n -> file(bench, n));
+    Map<String, byte[]> files = new LinkedHashMap<>();
+    files.put(bench.game().pluginPath(plan.target()), merged);
+    for (String d : dependents(bench, plan))
+      files.put(bench.game().pluginPath(d), MergeBuilder.rewritten(plan, d, file(bench, d)));
+    Map<String, byte[]> beside = new LinkedHashMap<>();
+    beside.put(TABLE + ".csv", csv(plan).getBytes(StandardCharsets.UTF_8));
+    beside.put(TABLE + ".json", table(plan).getBytes(StandardCharsets.UTF_8));
+    Map<String, String> ingredients = new TreeMap<>();
+    List<String> read = new ArrayList<>(plan.sources());
+    read.addAll(dependents(bench, plan));
+    for (String s : read)
+      bench.picture().loadOrder().find(s).ifPresent(e -> ingredients.put(s, e.plugin().sha256()));
+    String summary = "Holds the records of " + String.join(", ", plan.sources()) + ".";
+    ModCard card =
+        ModCard.generated("merge", recipe.name(), MendStore.nextVersion(bench, before), summary)
+            .madeOf(authors(bench, plan), List.of(), List.of());
+    return new Writing(
+        "merge",
+        card,
+        plan.target(),
+        files,
+        beside,
+        plan.newRecords() + plan.overrides(),
+        recipe,
+        new Ingredients(ingredients, List.of()),
+        new MadeOf(ContentHash.of(merged), plan.masters(), Map.of()));
+  }
+
+  private static List<String> authors(Bench bench, MergePlan plan) {
+    return modsOf(bench, plan.sources()).values().stream()
+        .map(m -> bench.mods().get(m))
+        .filter(m -> m != null)
+        .flatMap(m -> m.card().authors().stream())
+        .distinct()
+        .toList();
+  }
+
+  private RecordTable.Bytes file(Bench bench, String plugin) {
+    LoadOrder.Entry e = bench.picture().loadOrder().find(plugin).orElseThrow();
+    Path file = content.inPlay(bench, bench.game().pluginPath(e.name()));
+    try {
+      return RecordTable.Bytes.of(Files.readAllBytes(file));
+    } catch (IOException x) {
+      throw new UncheckedIOException(x);
+    }
+  }
+
+  /** Old keys to new ones, as RFC 4180 has it. */
+  static String csv(MergePlan plan) {
+    StringBuilder out = new StringBuilder("old_plugin,old_id,new_plugin,new_id\r\n");
+    for (String s : plan.sources())
+      for (Moved m : plan.numbers().of(s))
+        out.append(cell(m.from().owner()))
+            .append(',')
+            .append(m.from().id())
+            .append(',')
+            .append(cell(m.to().owner()))
+            .append(',')
+            .append(m.to().id())
+            .append("\r\n");
+    return out.toString();
+  }
+
+  private static String cell(String text) {
+    boolean quoted = text.matches("(?s).*[\",\\r\\n].*");
+    return quoted ? '"' + text.replace("\"", "\"\"") + '"' : text;
+  }
+
+  /** A record's key before and after. */
+  record Renumbered(String from, String to) {}
+
+  private String table(MergePlan plan) {
+    List<Renumbered> all = new ArrayList<>();
+    for (String s : plan.sources())
+      for (Moved m : plan.numbers().of(s))
+        all.add(new Renumbered(m.from().toString(), m.to().toString()));
+    return json.write(all);
+  }
+
+  /** The arrangement without a merge: its layer off, its sources on and where they were. */
+  private static Arrangement without(Bench bench, Kept k) {
+    Arrangement now = bench.picture().arrangement();
+    List<Arrangement.Layer> layers =
+        now.layers().stream().map(l -> l.mod() == k.mod() ? l.withOn(false) : l).toList();
+    Recipe.Merge merge = k.recipe().merge();
+    Set<String> sources = new HashSet<>();
+    merge.sources().forEach(s -> sources.add(PathCase.fold(s)));
+    Map<String, Wish> today = new LinkedHashMap<>();
+    for (Wish w : now.plugins()) today.put(PathCase.fold(w.name()), w);
+    List<Wish> next = new ArrayList<>(now.plugins());
+    next.removeIf(w -> sources.contains(PathCase.fold(w.name())));
+    next.removeIf(w -> PathCase.fold(w.name()).equals(PathCase.fold(merge.target())));
+    String before = "";
+    for (Wish w : merge.orderBefore()) {
+      String name = PathCase.fold(w.name());
+      if (sources.contains(name)) {
+        next.add(behind(next, before), w.withOn(true));
+        before = name;
+      } else if (today.containsKey(name)) {
+        before = name;
+      }
+    }
+    Map<String, Map<String, String>> decisions = new TreeMap<>(now.decisions());
+    decisions.keySet().removeAll(merge.decisionsAfter());
+    decisions.putAll(merge.decisionsBefore());
+    return now.withLayers(layers).withPlugins(next).withDecisions(decisions);
+  }
+
+  private static int behind(List<Wish> order, String name) {
+    for (int i = 0; i < order.size(); i++)
+      if (PathCase.fold(order.get(i).name()).equals(name)) return i + 1;
+    return 0;
+  }
+
+  /**
+   * One of the two tables of a merge, as it lies in the library.
+   *
+   * @param ending csv or json
+   */
+  byte[] table(Bench bench, long mod, String ending) throws IOException {
+    requireMerge(store.require(bench, mod));
+    Path folder = folders.mods(bench.workspace()).resolve(bench.mods().get(mod).folder());
+    return Files.readAllBytes(folder.resolve("papers").resolve(TABLE + "." + ending));
+  }
+
+  /** Switches the merge off and its sources on again: one step, which can be undone. */
+  Bench takeBack(long workspace, long mod) {
+    Kept k = store.require(benches.get(workspace), mod);
+    requireMerge(k);
+    return benches.rearrange(
+        workspace,
+        benches.get(workspace).revision(),
+        b -> "Took the merge “" + b.nameOf(mod) + "” back",
+        b -> without(b, k));
+  }
+
+  static void requireMerge(Kept k) {
+    if (k.recipe().merge() != null) return;
+    throw IroningException.of(
+        "not-a-merge",
+        k.plugin(),
+        "It is a patch, and nothing was switched off for it.",
+        "Switch its layer off instead.");
+  }
+
+  /** Makes a merge anew from its sources as they are now. */
+  void rebuild(Bench bench, Kept k) throws IOException {
+    requireMerge(k);
+    Bench apart = bench.as(bench.picture().rearranged(without(bench, k)));
+    MergePlan plan = planApart(apart, k);
+    refuse(plan);
+    Recipe.Merge was = k.recipe().merge();
+    Recipe recipe =
+        Recipe.merge(
+            k.recipe().name(),
+            new Recipe.Merge(
+                plan.sources(),
+                was.target(),
+                modsOf(apart, plan.sources()),
+                was.orderBefore(),
+                dependents(apart, plan),
+                was.decisionsBefore(),
+                was.decisionsAfter()));
+    Writing w = writing(apart, plan, recipe, Optional.of(k));
+    store.replace(bench, k.mod(), w, "Made “" + recipe.name() + "” anew");
+  }
+
+  private MergePlan planApart(Bench apart, Kept k) {
+    return MergePlan.of(
+        apart.game(),
+        records.under(apart, apart.picture()),
+        k.recipe().merge().sources(),
+        k.recipe().merge().target());
+  }
+
+  /** Why making a merge anew would give another; empty when it is fresh. */
+  List<String> reasons(Bench bench, Kept k) {
+    List<String> reasons = new ArrayList<>();
+    if (!MendStore.contentNow(bench, k).equals(k.made().sha256()))
+      reasons.add("Its plugin is not the one that Ironing made.");
+    k.ingredients()
+        .plugins()
+        .forEach(
+            (name, sha) -> {
+              String now = contentOf(bench, k, name);
+              if (now.isEmpty()) reasons.add(name + " is no longer in the library.");
+              else if (!now.equals(sha)) reasons.add(name + " has changed.");
+            });
+    for (String s : k.recipe().merge().sources()) {
+      boolean covered = PathCase.fold(s).equals(PathCase.fold(k.plugin()));
+      boolean on = bench.picture().loadOrder().find(s).map(LoadOrder.Entry::on).orElse(false);
+      if (on && !covered) reasons.add(s + " is on again beside the merge.");
+    }
+    return reasons;
+  }
+
+  /** The content of an ingredient as it is now, be it off or covered; empty when it is gone. */
+  String contentOf(Bench bench, Kept k, String plugin) {
+    Holdings holdings = bench.picture().holdings();
+    int path = holdings.idOf(bench.game().pluginPath(plugin));
+    if (path < 0) return "";
+    for (int i = bench.picture().arrangement().layers().size() - 1; i >= 0; i--) {
+      Arrangement.Layer l = bench.picture().arrangement().layers().get(i);
+      if (l.mod() == k.mod() || bench.mods().get(l.mod()).isMend()) continue;
+      int slot = holdings.slotOfMod(path, l.mod());
+      if (slot >= 0) return holdings.shaAt(slot);
+    }
+    int game = holdings.slotOfMod(path, Holdings.GAME);
+    return game < 0 ? "" : holdings.shaAt(game);
+  }
+}

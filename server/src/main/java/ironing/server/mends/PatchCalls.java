@@ -1,0 +1,146 @@
+package ironing.server.mends;
+
+import ironing.core.loadorder.LoadOrder;
+import ironing.core.path.PathCase;
+import ironing.core.records.Collision.State;
+import ironing.core.records.Collisions;
+import ironing.server.mends.Mends.MendView;
+import ironing.server.records.Records;
+import ironing.server.workbench.Bench;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import org.springframework.stereotype.Component;
+
+/** Which patches a set of plugins calls for. */
+@Component
+class PatchCalls {
+  private static final int MOST = 200;
+  private final Records records;
+  private final Patches patches;
+  private final Mends mends;
+
+  PatchCalls(Records records, Patches patches, Mends mends) {
+    this.records = records;
+    this.patches = patches;
+    this.mends = mends;
+  }
+
+  /**
+   * Two plugins that collide, and no patch holds the outcome.
+   *
+   * @param records over which they do; {@code asked} of them wait for the user
+   * @param here plugins that are off and have both as masters: patches that somebody made for them
+   */
+  record CallingPair(
+      String first,
+      String firstMod,
+      String second,
+      String secondMod,
+      int records,
+      int asked,
+      List<String> here) {}
+
+  /** A patch that nothing here needs. */
+  record IdlePatch(long mod, String name, String reason) {}
+
+  record CalledFor(List<CallingPair> pairs, int more, List<IdlePatch> idle) {}
+
+  CalledFor of(Bench bench) {
+    Records.Known known = records.of(bench);
+    Collisions all = known.collisions();
+    Set<Integer> free = new HashSet<>(patches.shares(bench).free());
+    Map<Long, int[]> pairs = new TreeMap<>();
+    for (int i = 0; i < all.size(); i++) {
+      boolean asked = all.state(i) == State.NEEDS_YOU;
+      if (!asked && !free.contains(i)) continue;
+      int[] leaves = all.leaves(all.record(i));
+      for (int a = 0; a < leaves.length; a++)
+        for (int b = a + 1; b < leaves.length; b++) {
+          int[] counts = pairs.computeIfAbsent((long) leaves[a] << 32 | leaves[b], k -> new int[2]);
+          counts[0]++;
+          if (asked) counts[1]++;
+        }
+    }
+    List<CallingPair> calling = new ArrayList<>();
+    pairs.forEach(
+        (key, counts) -> {
+          String first = known.index().name((int) (key >> 32));
+          String second = known.index().name((int) (long) key);
+          calling.add(
+              new CallingPair(
+                  first,
+                  modName(bench, first),
+                  second,
+                  modName(bench, second),
+                  counts[0],
+                  counts[1],
+                  madeForBoth(bench, first, second)));
+        });
+    calling.sort(Comparator.comparingInt(CallingPair::records).reversed());
+    List<IdlePatch> idle = new ArrayList<>();
+    for (MendView m : mends.of(bench)) {
+      if (m.kind() != Mends.MendKind.PATCH || !m.on() || m.needed()) continue;
+      idle.add(new IdlePatch(m.mod(), m.name(), "The game reads the same without it."));
+    }
+    idleByOthers(bench, known, idle);
+    return new CalledFor(
+        calling.stream().limit(MOST).toList(), Math.max(0, calling.size() - MOST), idle);
+  }
+
+  private static String modName(Bench bench, String plugin) {
+    return bench
+        .picture()
+        .loadOrder()
+        .find(plugin)
+        .map(e -> bench.nameOf(e.plugin().mod()))
+        .orElse(plugin);
+  }
+
+  private static List<String> madeForBoth(Bench bench, String first, String second) {
+    return bench.picture().loadOrder().entries().stream()
+        .filter(e -> !e.on() && hasMaster(e, first) && hasMaster(e, second))
+        .map(LoadOrder.Entry::name)
+        .toList();
+  }
+
+  private static boolean hasMaster(LoadOrder.Entry e, String plugin) {
+    return e.plugin().masters().stream()
+        .anyMatch(m -> PathCase.fold(m).equals(PathCase.fold(plugin)));
+  }
+
+  /** Plugins of others that only override, and of which the game reads nothing. */
+  private static void idleByOthers(Bench bench, Records.Known known, List<IdlePatch> idle) {
+    var index = known.index();
+    for (int p = 0; p < index.pluginCount(); p++) {
+      var t = index.table(p);
+      if (index.source(p).mend() || t.size() == 0 || t.ownFrom() < t.size()) continue;
+      boolean used = false;
+      for (int row = 0; row < t.size() && !used; row++) {
+        int record = index.recordAt(p, row);
+        if (record < 0) continue;
+        int count = index.versionCount(record);
+        // without it the game would read the version before: is that another?
+        if (index.usedPosition(record) != p || count < 2) continue;
+        int before = index.positionOf(record, count - 2), row2 = index.rowOf(record, count - 2);
+        used = index.table(before).print(row2) != t.print(row);
+      }
+      if (used) continue;
+      bench
+          .picture()
+          .loadOrder()
+          .find(t.name())
+          .ifPresent(
+              e ->
+                  idle.add(
+                      new IdlePatch(
+                          e.plugin().mod(),
+                          t.name(),
+                          "It only changes others’ records, and the game reads none of it.")));
+    }
+  }
+}

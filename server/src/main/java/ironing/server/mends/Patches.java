@@ -1,0 +1,292 @@
+package ironing.server.mends;
+
+import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
+import ironing.core.library.ModCard;
+import ironing.core.library.ModCard.Clash;
+import ironing.core.library.ModCard.Need;
+import ironing.core.mends.PatchBuilder;
+import ironing.core.mends.PatchScope;
+import ironing.core.path.PathCase;
+import ironing.core.plugin.Plugin;
+import ironing.core.plugin.PluginCodec;
+import ironing.core.records.Collision;
+import ironing.core.records.Collisions;
+import ironing.core.records.RecordIndex;
+import ironing.server.mends.MadeOf.Ingredients;
+import ironing.server.mends.MendStore.Kept;
+import ironing.server.mends.MendStore.Writing;
+import ironing.server.records.Records;
+import ironing.server.workbench.Bench;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.IntStream;
+import org.springframework.stereotype.Component;
+
+/**
+ * The patches of a profile: which records each has to hold, and making them. The same plugins,
+ * order and decisions always give the same bytes.
+ */
+@Component
+class Patches {
+  private final MendStore store;
+  private final Records records;
+
+  Patches(MendStore store, Records records) {
+    this.store = store;
+    this.records = records;
+  }
+
+  /**
+   * Which patch has to hold which records.
+   *
+   * @param byPatch the places in the collisions, by the patch’s mod
+   * @param free those that no patch is for
+   */
+  record Shares(Map<Long, List<Integer>> byPatch, List<Integer> free) {
+    List<Integer> of(long mod) {
+      return byPatch.getOrDefault(mod, List.of());
+    }
+  }
+
+  /** A patch that records may go to; one that is not there yet has no number. */
+  private record Taker(long mod, PatchScope scope) {}
+
+  private static final long NEW = 0;
+
+  /** Every record that a patch has to hold goes to the narrowest patch that is on and for it. */
+  Shares shares(Bench bench) {
+    return shares(bench, Optional.empty());
+  }
+
+  private Shares shares(Bench bench, Optional<PatchScope> another) {
+    List<Taker> patches = new ArrayList<>();
+    for (Kept k : store.of(bench))
+      if (k.isPatch() && MendStore.isOn(bench, k.mod()))
+        patches.add(new Taker(k.mod(), k.recipe().scope()));
+    another.ifPresent(scope -> patches.add(new Taker(NEW, scope)));
+    patches.sort(Comparator.comparing(k -> k.scope().kind()));
+    Collisions all = records.of(bench).collisions();
+    Map<Long, List<Integer>> byPatch = new HashMap<>();
+    List<Integer> free = new ArrayList<>();
+    for (int i = 0; i < all.size(); i++) {
+      if (!all.wantsPatch(i)) continue;
+      Optional<Taker> to = Optional.empty();
+      if (!patches.isEmpty()) {
+        String key = records.of(bench).index().key(all.record(i)).toString();
+        List<String> leaves = leaves(bench, all.record(i));
+        to = patches.stream().filter(k -> k.scope().has(key, leaves)).findFirst();
+      }
+      if (to.isPresent()) byPatch.computeIfAbsent(to.get().mod(), m -> new ArrayList<>()).add(i);
+      else free.add(i);
+    }
+    return new Shares(byPatch, free);
+  }
+
+  private List<String> leaves(Bench bench, int record) {
+    Records.Known known = records.of(bench);
+    return Arrays.stream(known.collisions().leaves(record)).mapToObj(known.index()::name).toList();
+  }
+
+  /** The records that a new patch would get beside those that are there. */
+  List<Integer> wantedBy(Bench bench, PatchScope scope) {
+    return shares(bench, Optional.of(scope)).of(NEW);
+  }
+
+  /**
+   * Makes a patch, or makes it anew.
+   *
+   * @param before the patch as it is; empty for a new one
+   * @return its mod
+   */
+  long build(Bench bench, Optional<Kept> before, Recipe recipe) throws IOException {
+    List<Integer> wanted =
+        before.isPresent() ? shares(bench).of(before.get().mod()) : wantedBy(bench, recipe.scope());
+    if (wanted.isEmpty()) throw nothing(bench, recipe);
+    String name = recipe.name() == null ? "Patch for " + bench.profileName() : recipe.name();
+    String file =
+        before
+            .map(Kept::plugin)
+            .orElseGet(
+                () ->
+                    MendStore.freeName(
+                        bench,
+                        recipe.name() == null ? bench.profileName() + " patch" : recipe.name()));
+    Writing w = writing(bench, before, recipe, name, file, wanted);
+    if (before.isEmpty()) return store.add(bench, w, true);
+    store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
+    return before.get().mod();
+  }
+
+  private static IroningException nothing(Bench bench, Recipe recipe) {
+    return IroningException.of(
+        "nothing-to-patch",
+        recipe.name() == null ? bench.profileName() : recipe.name(),
+        "No record combines into something that the game does not read already.",
+        "Decide the records that need you first; where none does, no patch is needed.");
+  }
+
+  private Writing writing(
+      Bench bench,
+      Optional<Kept> before,
+      Recipe recipe,
+      String name,
+      String file,
+      List<Integer> wanted) {
+    Plugin plugin = plugin(bench, name, file, wanted);
+    byte[] bytes = PluginCodec.encode(plugin);
+    Map<String, String> plugins = new TreeMap<>();
+    for (String m : plugin.header().masters())
+      bench.picture().loadOrder().find(m).ifPresent(e -> plugins.put(m, e.plugin().sha256()));
+    return new Writing(
+        "patch",
+        card(bench, before, recipe, name, plugin),
+        file,
+        Map.of(bench.game().pluginPath(file), bytes),
+        Map.of(),
+        wanted.size(),
+        recipe,
+        new Ingredients(plugins, List.of()),
+        new MadeOf(ContentHash.of(bytes), plugin.header().masters(), made(bench, wanted)));
+  }
+
+  private Plugin plugin(Bench bench, String name, String file, List<Integer> wanted) {
+    Records.Known known = records.of(bench);
+    RecordIndex index = known.index();
+    Collisions all = known.collisions();
+    List<String> order =
+        IntStream.range(0, index.pluginCount())
+            .filter(p -> !index.source(p).mend())
+            .mapToObj(index::name)
+            .toList();
+    List<Collision> collisions = wanted.stream().map(i -> all.of(all.record(i))).toList();
+    return PatchBuilder.build(
+        file, name, String.join(", ", credits(bench, collisions)), order, collisions);
+  }
+
+  // whose work went into it: those of the mods that changed a record, and of the plugins themselves
+  private static List<String> credits(Bench bench, List<Collision> collisions) {
+    Set<String> credits = new LinkedHashSet<>();
+    for (Collision c : collisions)
+      c.combination()
+          .leaves()
+          .forEach(
+              l ->
+                  bench
+                      .picture()
+                      .loadOrder()
+                      .find(l.plugin())
+                      .ifPresent(
+                          e -> {
+                            Bench.Mod mod = bench.mods().get(e.plugin().mod());
+                            if (mod != null) credits.addAll(mod.card().authors());
+                            e.plugin()
+                                .header()
+                                .flatMap(Plugin.Header::author)
+                                .ifPresent(credits::add);
+                          }));
+    return List.copyOf(credits);
+  }
+
+  private static ModCard card(
+      Bench bench, Optional<Kept> before, Recipe recipe, String name, Plugin plugin) {
+    String summary = "Holds the records that several plugins change, combined.";
+    List<String> authors =
+        plugin.header().author().map(a -> List.of(a.split(", "))).orElse(List.of());
+    return ModCard.generated("patch", name, MendStore.nextVersion(bench, before), summary)
+        .madeOf(
+            authors,
+            recipe.needs().stream().map(c -> new Need(c.mod(), c.versions())).toList(),
+            recipe.clashes().stream()
+                .map(c -> new Clash(c, "the patch is not made for both"))
+                .toList());
+  }
+
+  private Map<String, String> made(Bench bench, List<Integer> wanted) {
+    Records.Known known = records.of(bench);
+    Map<String, String> made = new LinkedHashMap<>();
+    for (int i : wanted) {
+      int record = known.collisions().record(i);
+      made.put(
+          known.index().key(record).toString(),
+          Long.toHexString(known.collisions().madeOf(record)));
+    }
+    return made;
+  }
+
+  /** Why making a patch anew would give another; empty when it is fresh. */
+  List<String> reasons(Bench bench, Kept patch, Shares shares) {
+    List<String> reasons = new ArrayList<>();
+    Map<String, String> now = made(bench, shares.of(patch.mod()));
+    Map<String, String> was = patch.made().records();
+    int more = 0, less = 0, other = 0;
+    for (Map.Entry<String, String> e : now.entrySet()) {
+      String before = was.get(e.getKey());
+      if (before == null) more++;
+      else if (!before.equals(e.getValue())) other++;
+    }
+    for (String key : was.keySet()) if (!now.containsKey(key)) less++;
+    boolean order = !inOrder(bench, patch.made().masters());
+    if (more + less + other == 0 && !order) return byHand(bench, patch);
+    ingredients(bench, patch, reasons);
+    if (more > 0) reasons.add(count(more) + " would come into it.");
+    if (less > 0) reasons.add(count(less) + " in it would go.");
+    if (other > 0)
+      reasons.add(
+          count(other) + " in it " + (other == 1 ? "is" : "are") + " made of something else now.");
+    if (order && more + less + other == 0) reasons.add("Its masters load in another order.");
+    return reasons;
+  }
+
+  private static List<String> byHand(Bench bench, Kept patch) {
+    boolean same = MendStore.contentNow(bench, patch).equals(patch.made().sha256());
+    return same ? List.of() : List.of("Its plugin is not the one that Ironing made.");
+  }
+
+  private static void ingredients(Bench bench, Kept patch, List<String> reasons) {
+    patch
+        .ingredients()
+        .plugins()
+        .forEach(
+            (name, sha) -> {
+              var e = bench.picture().loadOrder().find(name).filter(x -> x.on());
+              if (e.isEmpty()) reasons.add(name + " is no longer on.");
+              else if (!e.get().plugin().sha256().equals(sha)) reasons.add(name + " has changed.");
+            });
+  }
+
+  private static boolean inOrder(Bench bench, List<String> masters) {
+    Map<String, Integer> at = new HashMap<>();
+    bench.picture().loadOrder().active().forEach(e -> at.put(PathCase.fold(e.name()), at.size()));
+    int before = -1;
+    for (String m : masters) {
+      int here = at.getOrDefault(PathCase.fold(m), -1);
+      if (here < 0) continue;
+      if (here < before) return false;
+      before = here;
+    }
+    return true;
+  }
+
+  static String count(int records) {
+    return records == 1 ? "1 record" : records + " records";
+  }
+
+  /** What a patch holds now and would hold, record by record. */
+  Plugin fresh(Bench bench, Kept patch) {
+    List<Integer> wanted = shares(bench).of(patch.mod());
+    String name =
+        patch.recipe().name() == null ? "Patch for " + bench.profileName() : patch.recipe().name();
+    return plugin(bench, name, patch.plugin(), wanted);
+  }
+}

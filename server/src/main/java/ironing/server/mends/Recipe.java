@@ -1,0 +1,67 @@
+package ironing.server.mends;
+
+import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.mends.PatchScope;
+import ironing.server.platform.MayBeAbsent;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a mend is for, as it is kept.
+ *
+ * @param name what it is called; absent for one that was made before mends had names
+ * @param scope which records a patch is for; absent for the whole profile
+ * @param needs mods that a patch is only right with
+ * @param clashes mods that a patch is never right with, by their ids
+ * @param merge what a merge was made of; absent for a patch
+ */
+record Recipe(
+    @MayBeAbsent String name,
+    @MayBeAbsent PatchScope scope,
+    @MayBeAbsent List<Condition> needs,
+    @MayBeAbsent List<String> clashes,
+    @MayBeAbsent Merge merge) {
+  Recipe {
+    if (scope == null) scope = PatchScope.PROFILE;
+    needs = needs == null ? List.of() : List.copyOf(needs);
+    clashes = clashes == null ? List.of() : List.copyOf(clashes);
+  }
+
+  /**
+   * A mod that must be there and on.
+   *
+   * @param versions a range, {@code *} for any
+   * @param answer of its fitting, as question/answer, for one variant only; absent for any
+   */
+  record Condition(String mod, String versions, @MayBeAbsent String answer) {}
+
+  /**
+   * @param sources file names in load order
+   * @param mods the mod of each source, by its file name
+   * @param orderBefore the load order as it was wished before
+   * @param rewritten plugins elsewhere that name the merge as master now
+   * @param decisionsBefore on records that it touches, by their old keys
+   * @param decisionsAfter the keys of the decisions that stand in their place
+   */
+  record Merge(
+      List<String> sources,
+      String target,
+      Map<String, Long> mods,
+      List<Wish> orderBefore,
+      List<String> rewritten,
+      @MayBeAbsent Map<String, Map<String, String>> decisionsBefore,
+      @MayBeAbsent List<String> decisionsAfter) {
+    Merge {
+      decisionsBefore = decisionsBefore == null ? Map.of() : decisionsBefore;
+      decisionsAfter = decisionsAfter == null ? List.of() : decisionsAfter;
+    }
+  }
+
+  static Recipe patch(String name, PatchScope scope, List<Condition> needs, List<String> clashes) {
+    return new Recipe(name, scope, needs, clashes, null);
+  }
+
+  static Recipe merge(String name, Merge merge) {
+    return new Recipe(name, null, List.of(), List.of(), merge);
+  }
+}

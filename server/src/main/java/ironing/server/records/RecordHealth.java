@@ -1,0 +1,66 @@
+package ironing.server.records;
+
+import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
+import ironing.core.plugin.Shapes;
+import ironing.core.records.RecordFindings;
+import ironing.core.records.RecordFindings.Finding;
+import ironing.core.records.RecordIndex;
+import ironing.server.workbench.Bench;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.IntStream;
+import org.springframework.stereotype.Component;
+
+/** What is wrong with single records; kept while the workspace stays as it is. */
+@Component
+class RecordHealth {
+  private final Records records;
+  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+
+  private record Known(Bench bench, List<Finding> findings) {}
+
+  RecordHealth(Records records) {
+    this.records = records;
+  }
+
+  List<Finding> of(Bench bench) {
+    Known k = known.get(bench.workspace());
+    if (k != null && k.bench() == bench) return k.findings();
+    long[] inPlay = inPlay(bench);
+    RecordIndex index = records.of(bench).index();
+    List<Finding> found =
+        RecordFindings.of(index, print -> Arrays.binarySearch(inPlay, print) >= 0);
+    known.put(bench.workspace(), new Known(bench, found));
+    return found;
+  }
+
+  /**
+   * The prints of all paths in play, sorted: from the game folder, and from the mount of plugins,
+   * for a record may name a path from either.
+   */
+  private long[] inPlay(Bench bench) {
+    Shapes shapes = bench.shapes();
+    Holdings holdings = bench.picture().holdings();
+    String at = pluginMount(bench.game());
+    return IntStream.range(0, holdings.pathCount())
+        .parallel()
+        .filter(p -> bench.picture().standing().inPlay(p) >= 0)
+        .mapToObj(holdings::path)
+        .flatMapToLong(
+            path ->
+                Arrays.stream(
+                    !at.isEmpty() && path.startsWith(at)
+                        ? new long[] {shapes.path(path), shapes.path(path.substring(at.length()))}
+                        : new long[] {shapes.path(path)}))
+        .sorted()
+        .toArray();
+  }
+
+  private static String pluginMount(GameDefinition game) {
+    String any = game.plugins().isPresent() ? game.pluginPath("x") : "x";
+    return any.substring(0, any.length() - 1);
+  }
+}

@@ -1,0 +1,103 @@
+package ironing.server.run;
+
+import ironing.core.path.PathCase;
+import ironing.core.run.RunLog;
+import ironing.server.run.RunMapper.RunRow;
+import ironing.server.workbench.Bench;
+import java.io.IOException;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/**
+ * Which saves were made with which plugins, as far as the runs that were recorded tell: a save
+ * belongs to the run during which it was written.
+ */
+@Component
+class Saves {
+  private static final int MOST = 500;
+  private final RunMapper db;
+
+  Saves(RunMapper db) {
+    this.db = db;
+  }
+
+  /**
+   * @param path in the game folder
+   * @param run during which it was written; 0 when no run that was recorded tells
+   * @param plugins that the game read in that run
+   */
+  record Save(String path, OffsetDateTime at, long run, List<String> plugins) {}
+
+  /** The newest first. What the game's definition protects are its saves. */
+  List<Save> of(Bench bench) throws IOException {
+    List<Save> found = new ArrayList<>();
+    Map<Long, List<String>> plugins = new HashMap<>();
+    for (Map.Entry<String, OffsetDateTime> e : protectedFiles(bench).entrySet()) {
+      RunRow run = db.during(bench.workspace(), e.getValue());
+      long id = run == null || run.log() == null ? 0 : run.id();
+      List<String> read =
+          id == 0
+              ? List.of()
+              : plugins.computeIfAbsent(
+                  id,
+                  r ->
+                      List.copyOf(RunLog.summarise(run.log().lines().toList()).plugins().keySet()));
+      found.add(new Save(e.getKey(), e.getValue(), id, read));
+    }
+    found.sort(Comparator.comparing(Save::at).reversed());
+    return found.subList(0, Math.min(MOST, found.size()));
+  }
+
+  /** Those that were made with one of some plugins. */
+  List<Save> madeWith(Bench bench, List<String> plugins) throws IOException {
+    Set<String> wanted = new HashSet<>();
+    plugins.forEach(p -> wanted.add(PathCase.fold(p)));
+    return of(bench).stream()
+        .filter(s -> s.plugins().stream().anyMatch(p -> wanted.contains(PathCase.fold(p))))
+        .toList();
+  }
+
+  private static Map<String, OffsetDateTime> protectedFiles(Bench bench) throws IOException {
+    Map<String, OffsetDateTime> files = new HashMap<>();
+    Path root = bench.gameFolder();
+    if (bench.game().protect().isEmpty() || !Files.isDirectory(root)) return files;
+    Files.walkFileTree(
+        root,
+        new SimpleFileVisitor<>() {
+          @Override
+          public FileVisitResult preVisitDirectory(Path dir, BasicFileAttributes a) {
+            return dir.endsWith(".ironing")
+                ? FileVisitResult.SKIP_SUBTREE
+                : FileVisitResult.CONTINUE;
+          }
+
+          @Override
+          public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
+            String path = root.relativize(file).toString().replace('\\', '/');
+            if (bench.game().protect().stream().anyMatch(p -> p.matches(path)))
+              files.put(path, a.lastModifiedTime().toInstant().atOffset(ZoneOffset.UTC));
+            return FileVisitResult.CONTINUE;
+          }
+
+          @Override
+          public FileVisitResult visitFileFailed(Path file, IOException e) {
+            // what cannot be looked at tells nothing
+            return FileVisitResult.CONTINUE;
+          }
+        });
+    return files;
+  }
+}

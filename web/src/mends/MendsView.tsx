@@ -1,0 +1,208 @@
+import clsx from 'clsx'
+import { Scissors } from 'lucide-react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import type { Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { useUndo } from '../frame/queries'
+import { useWorkspace } from '../frame/workspace'
+import { Button } from '../ui/Button'
+import { Screen } from '../ui/Screen'
+import { Empty, Failed, Loading } from '../ui/States'
+import { Tag } from '../ui/Tag'
+import { count, list, when } from '../ui/text'
+import { CalledFor } from './CalledFor'
+import { ConditionsDialog } from './ConditionsDialog'
+import { useMendDifference, useMends, useRebuild, useRebuildStale, useTakeBack } from './queries'
+
+type Mend = Schema['MendView']
+
+/** Generated mods: patches and merges, how each stands, and which the set still calls for. */
+export function MendsView() {
+  const workspace = useWorkspace()
+  const mends = useMends(workspace)
+  const { say } = useNotices()
+  const rebuild = useRebuildStale(workspace, () => say('All stale mends are made anew.'))
+  const stale = mends.data?.filter((m) => m.stale).length ?? 0
+  return (
+    <Screen
+      title="Mends"
+      says="Mods that Ironing makes of others: patches hold combined records, merges are several plugins made one."
+      actions={
+        <>
+          {stale > 0 && (
+            <Button look="strong" disabled={rebuild.isPending} onClick={() => rebuild.mutate(undefined)}>
+              {rebuild.isPending ? 'Making them anew …' : `Make ${count(stale, 'stale mend')} anew`}
+            </Button>
+          )}
+          <Link
+            to={`/workspaces/${workspace}/mends/merge`}
+            className="inline-flex h-[30px] items-center rounded-[7px] border border-line bg-card px-2.5 hover:bg-sunk"
+          >
+            Merge plugins
+          </Link>
+        </>
+      }
+    >
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-3 max-lg:grid-cols-1">
+        <section aria-label="Mends" className="card min-h-0 overflow-y-auto">
+          {mends.isPending ? (
+            <Loading what="mends" />
+          ) : !mends.data ? (
+            <Failed error={mends.error} retry={() => mends.refetch()} />
+          ) : mends.data.length === 0 ? (
+            <Empty icon={Scissors} title="Nothing has been mended yet">
+              Settle in{' '}
+              <Link to={`/workspaces/${workspace}/records`} className="text-woad underline">
+                Records
+              </Link>{' '}
+              what needs you, and put the outcome into a patch.
+            </Empty>
+          ) : (
+            <ul>
+              {mends.data.map((m) => (
+                <MendCard key={m.mod} workspace={workspace} mend={m} />
+              ))}
+            </ul>
+          )}
+        </section>
+        <CalledFor workspace={workspace} />
+      </div>
+    </Screen>
+  )
+}
+
+function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
+  const { say } = useNotices()
+  const { undo } = useUndo(workspace)
+  const rebuild = useRebuild(workspace, () => say(`“${m.name}” is made anew.`))
+  const back = useTakeBack(workspace, () =>
+    say(`“${m.name}” is taken back: its plugins are on again.`, { label: 'Undo', run: undo }),
+  )
+  const [shown, setShown] = useState(false)
+  const [conditions, setConditions] = useState(false)
+  const busy = rebuild.isPending || back.isPending
+  return (
+    <li className="border-line border-b px-4 py-3">
+      <h2 className="flex flex-wrap items-baseline gap-x-2">
+        <Link to={`/workspaces/${workspace}/layers/${m.mod}`} className="hover:underline">
+          {m.name}
+        </Link>
+        <Tag>{m.kind === 'PATCH' ? 'patch' : 'merge'}</Tag>
+        {!m.on && <Tag>off</Tag>}
+        {m.on && <Tag>{m.stale ? 'stale' : 'fresh'}</Tag>}
+      </h2>
+      <p className="text-ink-2">
+        {m.plugin} · {count(m.records, 'record')} · {scope(m)} · made {when(m.builtAt)}
+      </p>
+      {m.stale && <Notes notes={m.reasons} tone="stale" />}
+      {m.wrong.length > 0 && <Notes notes={m.wrong} tone="wrong" />}
+      {m.on && !m.needed && (
+        <p className="mt-1.5 text-ink-2">Nothing here needs it: the game reads the same without it.</p>
+      )}
+      {m.conditions.length > 0 && (
+        <p className="mt-1.5 text-ink-2">
+          Right {list(m.conditions.map((c) => c.text + (c.met ? '' : ' (not so now)')))}.
+        </p>
+      )}
+      <details className="mt-1.5">
+        <summary className="cursor-pointer text-ink-2">
+          Made of {count(m.ingredients.length, 'plugin')}
+          {m.credits.length > 0 && `, with the work of ${list(m.credits)}`}
+        </summary>
+        <ul className="mt-1">
+          {m.ingredients.map((i) => (
+            <li key={i.plugin} className="py-0.5">
+              {i.plugin}{' '}
+              <span className="text-ink-2">
+                {i.modName && `of ${i.modName}`}
+                {i.state === 'CHANGED' && ', has changed since'}
+                {i.state === 'GONE' && ', is not there any more'}
+              </span>{' '}
+              <code className="text-[11px] text-ink-3" title={i.made}>
+                {i.made.slice(0, 12)}
+              </code>
+            </li>
+          ))}
+        </ul>
+      </details>
+      <p className="mt-2 flex flex-wrap gap-1.5">
+        <Button className="h-7" disabled={busy || !m.on} onClick={() => rebuild.mutate(m.mod)}>
+          {rebuild.isPending ? 'Making it anew …' : 'Make it anew'}
+        </Button>
+        {m.kind === 'PATCH' && m.stale && (
+          <Button className="h-7" aria-expanded={shown} onClick={() => setShown(!shown)}>
+            {shown ? 'Hide the difference' : 'See the difference'}
+          </Button>
+        )}
+        {m.kind === 'PATCH' && (
+          <Button className="h-7" onClick={() => setConditions(true)}>
+            When it is right
+          </Button>
+        )}
+        {m.kind === 'MERGE' && m.on && (
+          <Button className="h-7" disabled={busy} onClick={() => back.mutate(m.mod)}>
+            {back.isPending ? 'Taking it back …' : 'Take the merge back'}
+          </Button>
+        )}
+        {m.kind === 'MERGE' && (
+          <a
+            href={`/api/workspaces/${workspace}/mends/merges/${m.mod}/renumbered`}
+            download="renumbered.csv"
+            className="inline-flex h-7 items-center px-1.5 text-woad underline"
+          >
+            Old and new ids
+          </a>
+        )}
+      </p>
+      {shown && <Difference workspace={workspace} mod={m.mod} />}
+      {conditions && <ConditionsDialog workspace={workspace} mend={m} onClose={() => setConditions(false)} />}
+    </li>
+  )
+}
+
+function scope(m: Mend): string {
+  if (m.kind === 'MERGE') return `of ${list(m.sources)}`
+  if (m.scope === 'PROFILE') return 'for the whole profile'
+  return m.scope === 'RECORDS' ? `for ${count(m.names.length, 'record')}` : `for ${list(m.names)}`
+}
+
+function Notes({ notes, tone }: { notes: readonly string[]; tone: 'stale' | 'wrong' }) {
+  return (
+    <ul
+      className={clsx(
+        'mt-1.5 rounded-lg border px-3 py-1.5',
+        tone === 'stale' ? 'border-ochre/50 bg-ochre-soft' : 'border-madder/50 bg-madder-soft',
+      )}
+    >
+      {notes.map((n) => (
+        <li key={n}>{n}</li>
+      ))}
+    </ul>
+  )
+}
+
+/** What making a patch anew would change in it, record by record. */
+function Difference({ workspace, mod }: { workspace: number; mod: number }) {
+  const difference = useMendDifference(workspace, mod, true)
+  if (difference.isPending) return <Loading what="the difference" />
+  if (!difference.data) return <Failed error={difference.error} retry={() => difference.refetch()} />
+  if (difference.data.length === 0)
+    return <p className="mt-2 text-ink-2">Its records would stay as they are.</p>
+  return (
+    <ul aria-label="Difference" className="mt-2 max-h-60 overflow-y-auto rounded-lg border border-line">
+      {difference.data.map((d) => (
+        <li key={d.key} className="border-line border-b px-3 py-1.5">
+          <b className="font-medium">{d.label}</b> <span className="text-ink-2">{d.key}</span>
+          {d.before === undefined && ' comes in'}
+          {d.after === undefined && ' goes'}
+          {d.before !== undefined && d.after !== undefined && (
+            <span className="block break-all font-mono text-[11px]">
+              <span className="text-ink-2">{d.before}</span> → {d.after}
+            </span>
+          )}
+        </li>
+      ))}
+    </ul>
+  )
+}

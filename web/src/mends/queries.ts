@@ -1,0 +1,183 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { api, got, type Schema } from '../api/client'
+import { of } from '../frame/workspace'
+import { ended, useAct } from '../library/queries'
+
+export function useMends(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'mends'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/mends', { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function useCalledFor(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'called-for'),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mends/called-for', { params: { path: { workspace } }, signal }),
+      ),
+  })
+}
+
+/** What making a patch anew would change in it. */
+export function useMendDifference(workspace: number, mod: number, asked: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'mend-difference', mod),
+    enabled: asked,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/mends/{mod}/difference', {
+          params: { path: { workspace, mod } },
+          signal,
+        }),
+      ),
+  })
+}
+
+const WAIT = { Prefer: 'wait=5' }
+
+/** Puts every record that combines into the profile's patch. */
+export function useBuildPatch(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async () =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/mends/patch', {
+            params: { path: { workspace }, header: WAIT },
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+/** Makes a patch of its own for some plugins or records. */
+export function useAddPatch(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async (body: Schema['PatchRequest']) =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/mends/patches', {
+            params: { path: { workspace }, header: WAIT },
+            body,
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+export function useRebuild(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async (mod: number) =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/mends/{mod}/rebuild', {
+            params: { path: { workspace, mod }, header: WAIT },
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+export function useRebuildStale(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async () =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/mends/rebuild', {
+            params: { path: { workspace }, header: WAIT },
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+export function useConditions(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async ({ mod, body }: { mod: number; body: Schema['ConditionsRequest'] }) =>
+      ended(
+        await got(
+          api.PUT('/api/workspaces/{workspace}/mends/{mod}/conditions', {
+            params: { path: { workspace, mod }, header: WAIT },
+            body,
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+export type MergeWish = Schema['MergeRequest']
+
+export function useMergePreview(workspace: number, wish: MergeWish | null) {
+  return useQuery({
+    queryKey: of(workspace, 'merge-preview', wish),
+    enabled: wish !== null,
+    gcTime: 30_000,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/mends/merges/preview', {
+          params: { path: { workspace } },
+          body: wish as MergeWish,
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useMerge(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async (body: MergeWish) =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/mends/merges', {
+            params: { path: { workspace }, header: WAIT },
+            body,
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+export function useTakeBack(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async (mod: number) =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/mends/merges/{mod}/take-back', {
+            params: { path: { workspace, mod }, header: WAIT },
+          }),
+        ),
+      ),
+    done,
+  )
+}
+
+/** Saves that were made with one of some plugins, as far as the runs that were recorded tell. */
+export function useSaves(workspace: number, plugins: readonly string[]) {
+  return useQuery({
+    queryKey: of(workspace, 'saves', plugins),
+    enabled: plugins.length > 0,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/saves', {
+          params: { path: { workspace }, query: { plugin: [...plugins] } },
+          signal,
+        }),
+      ),
+  })
+}

@@ -1,0 +1,119 @@
+import clsx from 'clsx'
+import { X } from 'lucide-react'
+import type { Schema } from '../api/client'
+import { number } from '../ui/text'
+import type { RecordState, WhichRecords } from './queries'
+import { ALL_STATES, STATES } from './states'
+
+const FIELD = 'h-[28px] max-w-44 rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
+
+/** Which records are in the list: by how they stand, by type and by plugin. */
+export function RecordFilters({
+  view,
+  which,
+  plugins,
+  onStates,
+  onSet,
+}: {
+  view: Schema['RecordsView']
+  which: WhichRecords
+  plugins: readonly string[]
+  onStates: (states: RecordState[]) => void
+  onSet: (key: 'type' | 'plugin' | 'losesOf' | 'refersTo', value: string) => void
+}) {
+  const counts: Record<RecordState, number> = {
+    NEEDS_YOU: view.states.needYou,
+    COMBINES: view.states.combine,
+    SETTLED: view.states.settled,
+    ONE_CHANGES: view.states.oneChanges,
+    SAME: view.states.same,
+  }
+  const all = which.state.length === 0
+  return (
+    <>
+      <fieldset className="flex flex-wrap items-center gap-1">
+        <legend className="sr-only">How they stand</legend>
+        {ALL_STATES.map((s) => {
+          const on = which.state.includes(s)
+          return (
+            <button
+              key={s}
+              type="button"
+              aria-pressed={on}
+              title={STATES[s].about}
+              onClick={() => onStates(on ? which.state.filter((x) => x !== s) : [...which.state, s])}
+              className={chip(on)}
+            >
+              {STATES[s].word} <span className="num">{number(counts[s])}</span>
+            </button>
+          )
+        })}
+        <button type="button" aria-pressed={all} onClick={() => onStates([])} className={chip(all)}>
+          all <span className="num">{number(view.records)}</span>
+        </button>
+      </fieldset>
+      <select
+        aria-label="Of which type"
+        value={which.type}
+        onChange={(e) => onSet('type', e.target.value)}
+        className={FIELD}
+      >
+        <option value="">every type</option>
+        {view.types.map((t) => (
+          <option key={t.type} value={t.type}>
+            {t.title} ({number(t.records)})
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label="Of which plugin"
+        value={which.plugin.length === 1 && !which.losesOf ? which.plugin[0] : ''}
+        onChange={(e) => onSet('plugin', e.target.value)}
+        className={FIELD}
+      >
+        <option value="">every plugin</option>
+        {plugins.map((p) => (
+          <option key={p} value={p}>
+            {p}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label="What does a plugin lose"
+        value={which.losesOf}
+        onChange={(e) => onSet('losesOf', e.target.value)}
+        className={FIELD}
+      >
+        <option value="">whoever loses</option>
+        {plugins.map((p) => (
+          <option key={p} value={p}>
+            {p} loses
+          </option>
+        ))}
+      </select>
+      {which.plugin.length > 1 && (
+        <Dropped text={`both in ${which.plugin.join(' and ')}`} drop={() => onSet('plugin', '')} />
+      )}
+      {which.refersTo && <Dropped text={`refers to ${which.refersTo}`} drop={() => onSet('refersTo', '')} />}
+    </>
+  )
+}
+
+function chip(on: boolean): string {
+  return clsx(
+    'h-[26px] rounded-full border px-2.5 text-[12px]',
+    on ? 'border-woad bg-woad-soft text-ink' : 'border-line-2 bg-card text-ink-2 hover:border-ink-3',
+  )
+}
+
+function Dropped({ text, drop }: { text: string; drop: () => void }) {
+  return (
+    <button
+      type="button"
+      onClick={drop}
+      className="inline-flex h-[26px] items-center gap-1 rounded-full border border-woad bg-woad-soft px-2.5 text-[12px]"
+    >
+      {text} <X size={12} aria-label="take this away" />
+    </button>
+  )
+}
