@@ -14,6 +14,7 @@ const layer: Schema['LayerView'] = {
   broughtAt: '2026-11-20T10:00:00Z',
   name: 'Fogbound Weather',
   version: '4.0.1',
+  cardId: 'card',
   kind: 'archive',
   files: 112,
   sizeBytes: 58 * 1024 * 1024,

@@ -53,11 +53,11 @@ function Pair({ workspace, pair: p }: { workspace: number; pair: Schema['Calling
   return (
     <li className="border-line border-t px-4 py-2">
       <p>
-        <b className="font-semibold">{p.secondMod}</b> <span className="text-ink-2">over</span>{' '}
-        <b className="font-semibold">{p.firstMod}</b>
+        <b className="font-semibold">{p.second}</b> <span className="text-ink-2">over</span>{' '}
+        <b className="font-semibold">{p.first}</b>
       </p>
       <p className="text-ink-2">
-        {count(p.records, 'record')}
+        {p.secondMod} and {p.firstMod}: {count(p.records, 'record')}
         {p.asked > 0 && `, ${p.asked} of them ${p.asked === 1 ? 'needs' : 'need'} you`}
         {p.here.length > 0 &&
           `. ${list(p.here)} ${p.here.length === 1 ? 'is' : 'are'} made for both, and off`}

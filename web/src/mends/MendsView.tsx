@@ -164,7 +164,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
 function scope(m: Mend): string {
   if (m.kind === 'MERGE') return `of ${list(m.sources)}`
   if (m.scope === 'PROFILE') return 'for the whole profile'
-  return m.scope === 'RECORDS' ? `for ${count(m.names.length, 'record')}` : `for ${list(m.names)}`
+  return `for ${list(m.names)}`
 }
 
 function Notes({ notes, tone }: { notes: readonly string[]; tone: 'stale' | 'wrong' }) {

@@ -5,7 +5,7 @@ import { number } from '../ui/text'
 import type { RecordState, WhichRecords } from './queries'
 import { ALL_STATES, STATES } from './states'
 
-const FIELD = 'h-[28px] max-w-44 rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
+const FIELD = 'h-[28px] max-w-36 rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
 
 /** Which records are in the list: by how they stand, by type and by plugin. */
 export function RecordFilters({
@@ -40,11 +40,11 @@ export function RecordFilters({
               key={s}
               type="button"
               aria-pressed={on}
-              title={STATES[s].about}
+              title={`${STATES[s].word}: ${STATES[s].about}`}
               onClick={() => onStates(on ? which.state.filter((x) => x !== s) : [...which.state, s])}
               className={chip(on)}
             >
-              {STATES[s].word} <span className="num">{number(counts[s])}</span>
+              {STATES[s].short} <span className="num">{number(counts[s])}</span>
             </button>
           )
         })}

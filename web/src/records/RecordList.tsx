@@ -53,7 +53,7 @@ function Nearing({ more, at }: { more: () => void; at: number }) {
 }
 
 function RecordRow({ line: l }: { line: Schema['RecordLine'] }) {
-  const state = l.state && (l.state === 'NEEDS_YOU' ? `${number(l.asked)} asked` : STATES[l.state].word)
+  const state = l.state && (l.state === 'NEEDS_YOU' ? `${number(l.asked)} asked` : STATES[l.state].short)
   return (
     <div className="flex h-full items-center gap-2 px-3">
       <span className="min-w-0 flex-1">
@@ -68,9 +68,7 @@ function RecordRow({ line: l }: { line: Schema['RecordLine'] }) {
         ) : (
           <span className="block truncate">{state ?? 'one plugin'}</span>
         )}
-        {l.lost > 0 && state && (
-          <span className="block truncate">{l.state === 'COMBINES' ? 'combines' : state}</span>
-        )}
+        {l.lost > 0 && state && <span className="block truncate">{state}</span>}
       </span>
     </div>
   )

@@ -165,7 +165,7 @@ public class Mends {
         k.builtAt(),
         on,
         k.isPatch() ? k.recipe().scope().kind() : null,
-        List.copyOf(k.recipe().scope().names()),
+        spelled(bench, k.recipe().scope()),
         k.records(),
         !reasons.isEmpty(),
         reasons,
@@ -179,6 +179,17 @@ public class Mends {
         k.recipe().clashes(),
         mod.card().authors(),
         k.recipe().merge() == null ? List.of() : k.recipe().merge().sources());
+  }
+
+  // a scope keeps names as they compare; people know them as they are written
+  private List<String> spelled(Bench bench, PatchScope scope) {
+    return scope.names().stream()
+        .map(
+            name ->
+                scope.kind() == PatchScope.Kind.PLUGINS
+                    ? bench.picture().loadOrder().find(name).map(LoadOrder.Entry::name).orElse(name)
+                    : label(bench, name))
+        .toList();
   }
 
   private List<Ingredient> ingredients(Bench bench, Kept k) {

@@ -6,6 +6,7 @@ import ironing.core.mends.PatchPattern;
 import ironing.core.picture.Arrangement;
 import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
+import ironing.core.records.Combination;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combiner;
 import ironing.core.records.RecordIndex;
@@ -243,7 +244,7 @@ class RecordActsController {
           new TouchedRecord(
               index.key(t.record()).toString(),
               index.label(t.record()),
-              shown.of(t.now(), type.field(body.take())),
+              now(shown, t, type.field(body.take())),
               shown.of(t.then(), type.field(body.take()))));
     }
     Bench after = bench;
@@ -256,6 +257,11 @@ class RecordActsController {
       after = decide(workspace, ifMatch, said, words);
     }
     return new PatternView(after.revision(), touched.size(), views);
+  }
+
+  private static Words now(Shown shown, PatchPattern.Touched t, RecordType.Field field) {
+    boolean asked = t.cell() != null && t.cell().how() == Combination.How.ASKED;
+    return asked ? new Words(false, "not decided", List.of()) : shown.of(t.now(), field);
   }
 
   private static String orEmpty(@MayBeAbsent String text) {

@@ -166,7 +166,8 @@ class RecordsController {
   }
 
   /**
-   * Records, in load order of their owners and then by id.
+   * Records, in load order of their owners and then by id; what waits for the user first, where
+   * states are asked for.
    *
    * @param find part of a name, of a key or of a type's title, or a field and what it says, such as
    *     {@code speed > 10}
@@ -215,7 +216,15 @@ class RecordsController {
           .forEach(x -> referring.add(x.record()));
       found = found.filter(referring::contains);
     }
-    int[] matching = found.toArray();
+    // what waits for the user first, where it is asked how they stand
+    int[] matching =
+        state.isEmpty()
+            ? found.toArray()
+            : found
+                .boxed()
+                .sorted(Comparator.comparing((Integer r) -> all.state(all.find(r))))
+                .mapToInt(Integer::intValue)
+                .toArray();
     int from = Math.max(0, Math.min(offset, matching.length));
     int to = Math.min(matching.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
     List<RecordLine> lines =
