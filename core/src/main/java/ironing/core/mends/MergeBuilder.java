@@ -6,11 +6,15 @@ import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.RecordCopy;
+import ironing.core.plugin.RecordCopy.Keys;
 import ironing.core.plugin.RecordTable;
+import ironing.core.plugin.Shapes;
 import ironing.core.records.RecordIndex;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -21,8 +25,7 @@ import java.util.stream.IntStream;
 /**
  * Makes the plugins of a merge: the merged one, and those that name a merged one as master anew.
  *
- * <p>Cost: linear in the bytes; all processors share it. A stretch of records at a time is in
- * memory with its values.
+ * <p>Cost: linear in the bytes; all processors share it. No value is made of what is merged.
  */
 public final class MergeBuilder {
   private static final int STRETCH = 4_096;
@@ -45,7 +48,7 @@ public final class MergeBuilder {
     List<byte[]> parts =
         IntStream.range(0, stretches)
             .parallel()
-            .mapToObj(i -> stretch(plan, header, bytes, i * STRETCH))
+            .mapToObj(i -> stretch(plan, bytes, i * STRETCH))
             .toList();
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     out.writeBytes(PluginCodec.encode(new Plugin(plan.target(), header, List.of())));
@@ -81,16 +84,20 @@ public final class MergeBuilder {
     return authors.isEmpty() ? Optional.empty() : Optional.of(String.join(", ", authors));
   }
 
-  private static byte[] stretch(
-      MergePlan plan, Header header, Map<Integer, RecordTable.Bytes> bytes, int from) {
-    List<Plugin.Record> records = new ArrayList<>();
+  private static byte[] stretch(MergePlan plan, Map<Integer, RecordTable.Bytes> bytes, int from) {
+    RecordCopy copy = new RecordCopy(Shapes.of(plan.game()));
     int to = Math.min(plan.rows().size(), from + STRETCH);
+    Map<Integer, Keys> keys = new HashMap<>();
     for (MergePlan.Row row : plan.rows().subList(from, to)) {
       RecordTable t = plan.index().table(row.position());
-      Plugin.Record r = read(t, row.row(), bytes.get(row.position()));
-      records.add(plan.numbers().of(r, typeOf(plan.game(), r.type())));
+      Keys k = keys.computeIfAbsent(row.position(), p -> plan.keys(t));
+      try {
+        copy.copy(t, row.row(), bytes.get(row.position()), row.order(), k, plan.numbers()::text);
+      } catch (IOException e) {
+        throw RecordIndex.unreadable(t.name(), e);
+      }
     }
-    return PluginCodec.encodeRecords(new Plugin(plan.target(), header, List.of()), records);
+    return copy.bytes();
   }
 
   private static RecordType typeOf(GameDefinition game, String type) {

@@ -3,6 +3,7 @@ package ironing.core.mends;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
+import ironing.core.plugin.RecordCopy;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.RecordIndex;
@@ -216,16 +217,19 @@ public final class MergePlan {
 
   private void gather() {
     Set<Integer> placed = new HashSet<>(rest.subList(0, Math.min(place, rest.size())));
+    int[] masterAt = new int[index.pluginCount()];
+    for (int i = 0; i < masters.size(); i++) masterAt[index.position(masters.get(i))] = i;
     for (int s : sources) {
       RecordTable t = index.table(s);
       for (int row = 0; row < t.size(); row++) {
         int record = index.recordAt(s, row);
         if (record < 0) continue;
         if (lastSource(record) != s) continue;
-        List<String> versions = sourcesOf(record);
-        if (versions.size() > 1) shared.add(new Shared(record, versions));
+        if (row < t.ownFrom() && sourceCount(record) > 1)
+          shared.add(new Shared(record, sourcesOf(record)));
         int used = index.usedPosition(record);
-        boolean mine = merged[index.ownerOf(record)];
+        int ownerAt = index.ownerOf(record);
+        boolean mine = merged[ownerAt];
         if (!mine && placed.contains(used)) {
           leftOut.add(
               new Note(
@@ -239,7 +243,7 @@ public final class MergePlan {
         }
         if (mine) own++;
         Ref key = numbers.of(index.key(record));
-        int owner = mine ? masters.size() : masterAt(key.owner());
+        int owner = mine ? masters.size() : masterAt[ownerAt];
         rows.add(new Row((long) owner << 32 | key.id(), s, row));
       }
     }
@@ -251,10 +255,11 @@ public final class MergePlan {
         leftOut.add(new Note("odd", o.key().toString(), o.reason(), ""));
   }
 
-  private int masterAt(String name) {
-    for (int i = 0; i < masters.size(); i++)
-      if (PathCase.fold(masters.get(i)).equals(PathCase.fold(name))) return i;
-    return -1;
+  private int sourceCount(int record) {
+    int count = 0;
+    for (int v = 0; v < index.versionCount(record); v++)
+      if (merged[index.positionOf(record, v)]) count++;
+    return count;
   }
 
   private int lastSource(int record) {
@@ -341,6 +346,24 @@ public final class MergePlan {
 
   GameDefinition game() {
     return game;
+  }
+
+  /** Where the references of a source lead to in the merged plugin. */
+  RecordCopy.Keys keys(RecordTable source) {
+    int[] master = new int[source.ownerCount()];
+    for (int o = 0; o < master.length; o++) {
+      String name = source.ownerName(o);
+      master[o] = -1;
+      for (int m = 0; m < masters.size(); m++)
+        if (PathCase.fold(masters.get(m)).equals(PathCase.fold(name))) master[o] = m;
+    }
+    Renumbering.Lookup[] mergedNumbers = new Renumbering.Lookup[master.length];
+    for (int o = 0; o < master.length; o++) mergedNumbers[o] = numbers.lookup(source.ownerName(o));
+    int self = masters.size();
+    return (owner, id) ->
+        mergedNumbers[owner] == null
+            ? RecordCopy.Keys.key(master[owner], id)
+            : RecordCopy.Keys.key(self, mergedNumbers[owner].of(id));
   }
 
   List<Row> rows() {

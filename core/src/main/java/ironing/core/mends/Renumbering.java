@@ -31,6 +31,8 @@ import java.util.Set;
 public final class Renumbering {
   private final String target;
   private final Map<String, Numbers> bySource = new HashMap<>();
+  // nearly all references write a name as its file does: they need no folding
+  private final Map<String, Numbers> asWritten = new HashMap<>();
   private final Set<String> names = new HashSet<>();
   private final int longestName;
   private int nextId = 1;
@@ -48,8 +50,17 @@ public final class Renumbering {
       this.fresh = new int[old.length];
     }
 
+    // most plugins number their records without a gap: the place is the number
+    private int at(int id) {
+      return id <= old.length && old[id - 1] == id ? id - 1 : Arrays.binarySearch(old, id);
+    }
+
+    boolean has(int id) {
+      return at(id) >= 0;
+    }
+
     int of(int id) {
-      int at = Arrays.binarySearch(old, id);
+      int at = at(id);
       return at < 0 ? -1 : fresh[at];
     }
   }
@@ -72,6 +83,7 @@ public final class Renumbering {
       for (int i = 0; i < ids.length; i++) ids[i] = t.id(t.ownFrom() + i);
       Numbers n = new Numbers(t.name(), ids);
       bySource.put(PathCase.fold(t.name()), n);
+      asWritten.put(t.name(), n);
       if (PathCase.fold(t.name()).equals(PathCase.fold(target))) inOrder.add(0, n);
       else inOrder.add(n);
     }
@@ -82,9 +94,12 @@ public final class Renumbering {
   // a reference to a record that is not there must not lead to another's record afterwards
   private void addNowhere(RecordTable t) {
     Map<Numbers, Set<Integer>> missing = new LinkedHashMap<>();
+    Numbers[] byOwner = new Numbers[t.ownerCount()];
+    for (int o = 0; o < byOwner.length; o++)
+      byOwner[o] = bySource.get(PathCase.fold(t.ownerName(o)));
     for (int ref = 0; ref < t.refFrom(t.size()); ref++) {
-      Numbers n = bySource.get(PathCase.fold(t.ownerName(t.refOwner(ref))));
-      if (n != null && Arrays.binarySearch(n.old, t.refId(ref)) < 0)
+      Numbers n = byOwner[t.refOwner(ref)];
+      if (n != null && !n.has(t.refId(ref)))
         missing.computeIfAbsent(n, k -> new HashSet<>()).add(t.refId(ref));
     }
     missing.forEach(
@@ -152,9 +167,25 @@ public final class Renumbering {
     return bySource.containsKey(PathCase.fold(plugin));
   }
 
+  /** The new number of one of a plugin's records. */
+  interface Lookup {
+    int of(int id);
+  }
+
+  /** The numbers of one of the merged plugins; null for any other. */
+  Lookup lookup(String plugin) {
+    Numbers n = bySource.get(PathCase.fold(plugin));
+    if (n == null) return null;
+    return id -> {
+      int to = n.of(id);
+      return to < 0 ? nowhere : to;
+    };
+  }
+
   /** The key that a record has afterwards. */
   public Ref of(Ref key) {
-    Numbers n = bySource.get(PathCase.fold(key.owner()));
+    Numbers n = asWritten.get(key.owner());
+    if (n == null) n = bySource.get(PathCase.fold(key.owner()));
     if (n == null) return key;
     int id = n.of(key.id());
     // a reference from elsewhere to a record that is not there goes on leading nowhere

@@ -30,16 +30,25 @@ final class CborReader {
 
   private final String name;
   private final byte[] bytes;
+  private final int end;
   private int at;
   private boolean deterministic = true;
 
   CborReader(String name, byte[] bytes) {
+    this(name, bytes, bytes.length);
+  }
+
+  /**
+   * @param end how many of the bytes count
+   */
+  CborReader(String name, byte[] bytes, int end) {
     this.name = name;
     this.bytes = bytes;
+    this.end = end;
   }
 
   boolean atEnd() {
-    return at >= bytes.length;
+    return at >= end;
   }
 
   int offset() {
@@ -127,7 +136,7 @@ final class CborReader {
       case 5:
         {
           Map<String, Object> map = new LinkedHashMap<>();
-          while (!atBreak()) entry(map, depth, null);
+          while (!atBreak()) entry(map, depth);
           return map;
         }
       default:
@@ -161,7 +170,7 @@ final class CborReader {
   private List<Object> array(long count, int start, int depth) {
     // every item takes at least a byte: a count beyond the rest of the file is a lie, not a request
     // for memory
-    if (count < 0 || count > bytes.length - at) throw bad(start, "it ends in the middle of a list");
+    if (count < 0 || count > end - at) throw bad(start, "it ends in the middle of a list");
     // nor is it believed below that: lists in lists would each ask for the rest of the file
     List<Object> items = new ArrayList<>((int) Math.min(count, 16));
     for (long i = 0; i < count; i++) items.add(item(depth + 1));
@@ -169,28 +178,36 @@ final class CborReader {
   }
 
   private Map<String, Object> map(long count, int start, int depth) {
-    if (count < 0 || count > (bytes.length - at) / 2)
-      throw bad(start, "it ends in the middle of a map");
+    if (count < 0 || count > (end - at) / 2) throw bad(start, "it ends in the middle of a map");
     Map<String, Object> map = new LinkedHashMap<>();
-    byte[] previous = null;
-    for (long i = 0; i < count; i++) previous = entry(map, depth, previous);
+    int previous = -1, previousEnd = -1;
+    for (long i = 0; i < count; i++) {
+      int key = at;
+      int keyEnd = entry(map, depth);
+      boolean ascends =
+          previous < 0
+              || Arrays.compareUnsigned(bytes, previous, previousEnd, bytes, key, keyEnd) < 0;
+      if (!ascends) deterministic = false;
+      previous = key;
+      previousEnd = keyEnd;
+    }
     return map;
   }
 
-  private byte[] entry(Map<String, Object> map, int depth, byte[] previousKey) {
+  /** Gives where the key ends. */
+  private int entry(Map<String, Object> map, int depth) {
     int start = at;
     Object key = item(depth + 1);
     if (!(key instanceof String text)) throw bad(start, "a key of a map is no text");
-    byte[] encoded = Arrays.copyOfRange(bytes, start, at);
-    if (previousKey != null && Arrays.compareUnsigned(previousKey, encoded) >= 0)
-      deterministic = false;
+    int keyEnd = at;
     if (map.containsKey(text)) throw bad(start, "the key “" + text + "” stands twice in a map");
     map.put(text, item(depth + 1));
-    return encoded;
+    return keyEnd;
   }
 
   private String text(byte[] utf8, int start) {
     if (utf8.length > MAX_TEXT_BYTES) throw bad(start, "a text is over 16 MiB");
+    if (Prints.ascii(utf8, 0, utf8.length)) return new String(utf8, StandardCharsets.US_ASCII);
     try {
       return StandardCharsets.UTF_8
           .newDecoder()
@@ -204,8 +221,7 @@ final class CborReader {
   }
 
   private byte[] slice(long length, int start) {
-    if (length < 0 || length > bytes.length - at)
-      throw bad(start, "it ends in the middle of a string");
+    if (length < 0 || length > end - at) throw bad(start, "it ends in the middle of a string");
     at += (int) length;
     return Arrays.copyOfRange(bytes, at - (int) length, at);
   }
@@ -236,7 +252,7 @@ final class CborReader {
   }
 
   private long bits(int width) {
-    if (bytes.length - at < width) throw bad(at, "it ends in the middle of a value");
+    if (end - at < width) throw bad(at, "it ends in the middle of a value");
     long v = 0;
     for (int i = 0; i < width; i++) v = (v << 8) | (bytes[at++] & 0xff);
     return v;

@@ -1,22 +1,26 @@
 package ironing.core.plugin;
 
-import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
 
 /**
  * Writes CBOR in the one deterministic encoding of RFC 8949, section 4.2.1: shortest heads,
  * definite lengths, keys in the order of their encoded bytes, floats in the shortest form that
  * keeps them.
+ *
+ * <p>Threads: one writer, one thread.
  */
 final class CborWriter {
-  private final ByteArrayOutputStream out = new ByteArrayOutputStream();
+  private byte[] out = new byte[256];
+  private int size;
+  // the names of fields repeat from record to record
+  private final Map<String, byte[]> keys = new HashMap<>();
 
   byte[] bytes() {
-    return out.toByteArray();
+    return Arrays.copyOf(out, size);
   }
 
   void tag(long tag) {
@@ -27,67 +31,100 @@ final class CborWriter {
     head(4, count);
   }
 
+  void nothing() {
+    put(0xf6);
+  }
+
+  void truth(boolean b) {
+    put(b ? 0xf5 : 0xf4);
+  }
+
+  void integer(long l) {
+    if (l >= 0) head(0, l);
+    else head(1, -1 - l);
+  }
+
+  void binary(byte[] b) {
+    head(2, b.length);
+    put(b);
+  }
+
+  void text(String s) {
+    byte[] utf8 = s.getBytes(StandardCharsets.UTF_8);
+    head(3, utf8.length);
+    put(utf8);
+  }
+
+  /** Writes the value of an entry of a map. */
+  interface Entry<V> {
+    void write(V value);
+  }
+
+  /** A map with text keys, in the order in which they are to be. */
+  <V> void map(Map<String, V> map, Entry<V> entry) {
+    head(5, map.size());
+    KeyAndValue<V>[] entries = sorted(map);
+    for (KeyAndValue<V> e : entries) {
+      put(e.key());
+      entry.write(e.value());
+    }
+  }
+
+  private record KeyAndValue<V>(byte[] key, V value) {}
+
+  private <V> KeyAndValue<V>[] sorted(Map<String, V> map) {
+    @SuppressWarnings("unchecked")
+    KeyAndValue<V>[] entries = new KeyAndValue[map.size()];
+    int i = 0;
+    for (Map.Entry<String, V> e : map.entrySet())
+      entries[i++] =
+          new KeyAndValue<>(keys.computeIfAbsent(e.getKey(), CborWriter::key), e.getValue());
+    Arrays.sort(entries, (a, b) -> Arrays.compareUnsigned(a.key(), b.key()));
+    return entries;
+  }
+
+  private static byte[] key(String name) {
+    CborWriter w = new CborWriter();
+    w.text(name);
+    return w.bytes();
+  }
+
   /**
    * null, Boolean, Long, Double, String, byte[], List, Map with text keys, or {@link
    * CborReader.Tagged}.
    */
   void item(Object o) {
-    if (o == null) out.write(0xf6);
-    else if (o instanceof Boolean b) out.write(b ? 0xf5 : 0xf4);
+    if (o == null) nothing();
+    else if (o instanceof Boolean b) truth(b);
     else if (o instanceof Long l) integer(l);
     else if (o instanceof Double d) real(d);
     else if (o instanceof String s) text(s);
-    else if (o instanceof byte[] b) {
-      head(2, b.length);
-      out.writeBytes(b);
-    } else if (o instanceof List<?> list) {
-      head(4, list.size());
+    else if (o instanceof byte[] b) binary(b);
+    else if (o instanceof List<?> list) {
+      array(list.size());
       for (Object i : list) item(i);
-    } else if (o instanceof Map<?, ?> map) map(map);
-    else if (o instanceof CborReader.Tagged t) {
+    } else if (o instanceof Map<?, ?> map) {
+      @SuppressWarnings("unchecked")
+      Map<String, Object> byName = (Map<String, Object>) map;
+      map(byName, this::item);
+    } else if (o instanceof CborReader.Tagged t) {
       tag(t.tag());
       item(t.item());
     } else throw new IllegalArgumentException("no CBOR for " + o.getClass());
   }
 
-  private void integer(long l) {
-    if (l >= 0) head(0, l);
-    else head(1, -1 - l);
-  }
-
-  private void text(String s) {
-    byte[] utf8 = s.getBytes(StandardCharsets.UTF_8);
-    head(3, utf8.length);
-    out.writeBytes(utf8);
-  }
-
-  private void map(Map<?, ?> map) {
-    head(5, map.size());
-    TreeMap<byte[], Object> byKey = new TreeMap<>(Arrays::compareUnsigned);
-    for (Map.Entry<?, ?> e : map.entrySet()) {
-      CborWriter key = new CborWriter();
-      key.text((String) e.getKey());
-      byKey.put(key.bytes(), e.getValue());
-    }
-    byKey.forEach(
-        (key, value) -> {
-          out.writeBytes(key);
-          item(value);
-        });
-  }
-
-  private void real(double d) {
+  void real(double d) {
     switch (widthOf(d)) {
       case 2 -> {
-        out.write(0xf9);
+        put(0xf9);
         big(doubleToHalf(d), 2);
       }
       case 4 -> {
-        out.write(0xfa);
+        put(0xfa);
         big(Float.floatToIntBits((float) d), 4);
       }
       default -> {
-        out.write(0xfb);
+        put(0xfb);
         big(Double.doubleToLongBits(d), 8);
       }
     }
@@ -116,23 +153,35 @@ final class CborWriter {
   private void head(int major, long arg) {
     int top = major << 5;
     if (arg >= 0 && arg < 24) {
-      out.write(top | (int) arg);
+      put(top | (int) arg);
     } else if (arg >= 0 && arg < 0x100) {
-      out.write(top | 24);
+      put(top | 24);
       big(arg, 1);
     } else if (arg >= 0 && arg < 0x10000) {
-      out.write(top | 25);
+      put(top | 25);
       big(arg, 2);
     } else if (arg >= 0 && arg < 0x100000000L) {
-      out.write(top | 26);
+      put(top | 26);
       big(arg, 4);
     } else {
-      out.write(top | 27);
+      put(top | 27);
       big(arg, 8);
     }
   }
 
   private void big(long v, int width) {
-    for (int i = width - 1; i >= 0; i--) out.write((int) (v >> (8 * i)) & 0xff);
+    for (int i = width - 1; i >= 0; i--) put((int) (v >> (8 * i)) & 0xff);
+  }
+
+  private void put(int octet) {
+    if (size == out.length) out = Arrays.copyOf(out, size * 2);
+    out[size++] = (byte) octet;
+  }
+
+  private void put(byte[] bytes) {
+    if (out.length - size < bytes.length)
+      out = Arrays.copyOf(out, Math.max(Math.addExact(size, bytes.length), size * 2));
+    System.arraycopy(bytes, 0, out, size, bytes.length);
+    size += bytes.length;
   }
 }

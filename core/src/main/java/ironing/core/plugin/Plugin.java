@@ -4,6 +4,7 @@ import ironing.core.path.PathCase;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -71,29 +72,38 @@ public record Plugin(String name, Header header, List<Record> records) {
    */
   public List<Record> inWritingOrder() {
     List<Record> sorted = new ArrayList<>(records);
-    Map<String, Integer> index = OwnerIndex.of(this);
+    OwnerIndex owners = new OwnerIndex(this);
     sorted.sort(
-        Comparator.<Record>comparingInt(r -> OwnerIndex.lookUp(index, this, r.key()))
+        Comparator.<Record>comparingInt(r -> owners.of(r.key()))
             .thenComparingInt(r -> r.key().id()));
     return sorted;
   }
 
   /** The names of this plugin's masters and itself, numbered as records in the file number them. */
   static final class OwnerIndex {
-    private OwnerIndex() {}
+    private final Plugin plugin;
+    private final Map<String, Integer> folded = new HashMap<>();
+    // names are nearly always written alike: looking one up need not fold it
+    private final Map<String, Integer> written = new HashMap<>();
 
-    static Map<String, Integer> of(Plugin p) {
-      Map<String, Integer> index = new LinkedHashMap<>();
-      for (String m : p.header().masters()) index.put(PathCase.fold(m), index.size());
-      index.put(PathCase.fold(p.name()), index.size());
-      return index;
+    OwnerIndex(Plugin p) {
+      plugin = p;
+      for (String m : p.header().masters()) folded.put(PathCase.fold(m), folded.size());
+      folded.put(PathCase.fold(p.name()), folded.size());
     }
 
-    static int lookUp(Map<String, Integer> index, Plugin p, Value.Ref key) {
-      Integer i = index.get(PathCase.fold(key.owner()));
+    /**
+     * @throws PluginException when the record's owner is no master
+     */
+    int of(Value.Ref key) {
+      Integer i = written.get(key.owner());
+      if (i != null) return i;
+      i = folded.get(PathCase.fold(key.owner()));
       if (i == null)
         throw PluginException.of(
-            p.name(), "it refers to " + key + " without having " + key.owner() + " as a master");
+            plugin.name(),
+            "it refers to " + key + " without having " + key.owner() + " as a master");
+      written.put(key.owner(), i);
       return i;
     }
   }

@@ -48,8 +48,8 @@ public final class PluginCodec {
    */
   record HeaderRead(Header header, int end, boolean deterministic) {}
 
-  static HeaderRead readHeader(String name, byte[] bytes) {
-    Decoding d = new Decoding(name, bytes, false);
+  static HeaderRead readHeader(String name, byte[] bytes, int end) {
+    Decoding d = new Decoding(name, bytes, end, false);
     Header header = d.run().plugin().header();
     return new HeaderRead(header, d.in.offset(), d.in.deterministic());
   }
@@ -96,14 +96,33 @@ public final class PluginCodec {
   }
 
   private static void write(CborWriter w, Plugin plugin, List<Record> records) {
-    Map<String, Integer> owners = Plugin.OwnerIndex.of(plugin);
+    Plugin.OwnerIndex owners = new Plugin.OwnerIndex(plugin);
     for (Record r : records) {
       w.array(4);
-      w.item(r.type());
-      w.item((long) Plugin.OwnerIndex.lookUp(owners, plugin, r.key()));
-      w.item((long) r.key().id());
-      w.item(r.fields().map(f -> plain(f, owners, plugin)).orElse(null));
+      w.text(r.type());
+      w.integer(owners.of(r.key()));
+      w.integer(r.key().id());
+      if (r.fields().isPresent()) write(w, r.fields().get(), owners);
+      else w.nothing();
     }
+  }
+
+  private static void write(CborWriter w, Value v, Plugin.OwnerIndex owners) {
+    if (v instanceof Value.Text t) w.text(t.value());
+    else if (v instanceof Value.Int i) w.integer(i.value());
+    else if (v instanceof Value.Real r) w.real(r.value());
+    else if (v instanceof Ref r) {
+      w.tag(REFERENCE);
+      w.array(2);
+      w.integer(owners.of(r));
+      w.integer(r.id());
+    } else if (v instanceof Value.Array a) {
+      w.array(a.items().size());
+      for (Value i : a.items()) write(w, i, owners);
+    } else if (v instanceof Value.Fields f) w.map(f.map(), i -> write(w, i, owners));
+    else if (v instanceof Value.Truth t) w.truth(t.value());
+    else if (v instanceof Value.Bytes b) w.binary(b.value());
+    else w.nothing();
   }
 
   private static Map<String, Object> headerMap(Header h) {
@@ -118,31 +137,29 @@ public final class PluginCodec {
     h.about().ifPresent(v -> map.put("about", v));
     h.game().ifPresent(v -> map.put("game", v));
     if (!h.packs().isEmpty()) map.put("packs", new ArrayList<Object>(h.packs()));
-    h.other().forEach((k, v) -> map.put(k, plain(v, Map.of(), null)));
+    h.other().forEach((k, v) -> map.put(k, plain(v)));
     return map;
   }
 
-  private static Object plain(Value v, Map<String, Integer> owners, Plugin plugin) {
+  // what a header holds beside the known: it refers to nothing
+  private static Object plain(Value v) {
     if (v instanceof Value.Truth t) return t.value();
     if (v instanceof Value.Int i) return i.value();
     if (v instanceof Value.Real r) return r.value();
     if (v instanceof Value.Text t) return t.value();
     if (v instanceof Value.Bytes b) return b.value();
-    if (v instanceof Ref r) {
-      long owner = Plugin.OwnerIndex.lookUp(owners, plugin, r);
-      return new CborReader.Tagged(REFERENCE, List.of(owner, (long) r.id()), 0);
-    }
     if (v instanceof Value.Array a) {
       List<Object> items = new ArrayList<>();
-      for (Value i : a.items()) items.add(plain(i, owners, plugin));
+      for (Value i : a.items()) items.add(plain(i));
       return items;
     }
     if (v instanceof Value.Fields f) {
       Map<String, Object> map = new LinkedHashMap<>();
-      f.map().forEach((k, i) -> map.put(k, plain(i, owners, plugin)));
+      f.map().forEach((k, i) -> map.put(k, plain(i)));
       return map;
     }
-    return null;
+    if (v instanceof Value.Null) return null;
+    throw new IllegalArgumentException("a header holds no " + v);
   }
 
   /** One file being decoded; the offset of the item at hand goes into every error. */
@@ -155,11 +172,15 @@ public final class PluginCodec {
     private long offset;
 
     Decoding(String name, byte[] bytes, boolean withRecords) {
+      this(name, bytes, bytes.length, withRecords);
+    }
+
+    Decoding(String name, byte[] bytes, int end, boolean withRecords) {
       this.name = name;
       this.withRecords = withRecords;
-      this.in = new CborReader(name, bytes);
-      if (bytes.length > MAX_FILE_BYTES) throw PluginException.of(name, "it is over 1 GiB");
-      if (bytes.length == 0) throw PluginException.of(name, "it is empty");
+      this.in = new CborReader(name, bytes, end);
+      if (end > MAX_FILE_BYTES) throw PluginException.of(name, "it is over 1 GiB");
+      if (end == 0) throw PluginException.of(name, "it is empty");
     }
 
     Decoded run() {

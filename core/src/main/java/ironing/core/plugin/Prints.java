@@ -94,6 +94,16 @@ public final class Prints {
     return mix(name + MAP, value);
   }
 
+  /** Whether no byte of a stretch has its highest bit set. */
+  static boolean ascii(byte[] in, int from, int length) {
+    long any = 0;
+    int at = from, end = from + length;
+    for (; at + 8 <= end; at += 8) any |= (long) WORDS.get(in, at);
+    any &= 0x8080808080808080L;
+    for (; at < end; at++) any |= in[at] & 0x80;
+    return any == 0;
+  }
+
   private static long bytes(long kind, byte[] in, int from, int length) {
     long print = mix(kind, length);
     int at = from, end = from + length;

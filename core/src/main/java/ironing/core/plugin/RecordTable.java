@@ -5,6 +5,7 @@ import ironing.core.plugin.Plugin.Record;
 import ironing.core.plugin.Value.Ref;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -95,6 +96,15 @@ public final class RecordTable {
    */
   public static RecordTable read(String name, byte[] bytes, Shapes shapes) {
     return TableScan.read(name, bytes, shapes);
+  }
+
+  /**
+   * The same of a file.
+   *
+   * @throws IOException when it cannot be read
+   */
+  public static RecordTable read(String name, Path file, Shapes shapes) throws IOException {
+    return TableScan.read(name, file, shapes);
   }
 
   /** The table of a plugin in memory, and the bytes that go with it. */
@@ -238,13 +248,16 @@ public final class RecordTable {
    * @throws PluginException when they are others meanwhile
    */
   public Record record(int row, Bytes file) throws IOException {
-    int from = rows.at[row], to = row + 1 < rows.size ? rows.at[row + 1] : rows.end;
-    byte[] item =
-        rewritten.isPresent()
-            ? Arrays.copyOfRange(rewritten.get(), from, to)
-            : file.at(from, to - from);
-    Record record = PluginCodec.readRecord(name, header, item);
+    Record record = PluginCodec.readRecord(name, header, item(row, file));
     if (record.key().equals(key(row))) return record;
     throw PluginException.of(name, "the file has changed since it was looked through");
+  }
+
+  /** The bytes of a record, in the encoding that a writer chooses. */
+  byte[] item(int row, Bytes file) throws IOException {
+    int from = rows.at[row], to = row + 1 < rows.size ? rows.at[row + 1] : rows.end;
+    return rewritten.isPresent()
+        ? Arrays.copyOfRange(rewritten.get(), from, to)
+        : file.at(from, to - from);
   }
 }

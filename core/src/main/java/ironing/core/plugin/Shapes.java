@@ -6,6 +6,7 @@ import ironing.core.game.RecordType.Field;
 import ironing.core.game.RecordType.Kind;
 import ironing.core.path.PathCase;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
@@ -69,6 +70,9 @@ public final class Shapes {
 
     final boolean keyed;
 
+    /** Whether some text in it, at any depth, may hold ids. */
+    final boolean holdsIds;
+
     /** What a list holds; null for anything. */
     private final Shape of;
 
@@ -85,6 +89,10 @@ public final class Shapes {
       this.names = field.fields().keySet().stream().mapToLong(Prints::name).toArray();
       this.children =
           field.fields().values().stream().map(f -> of(f, Optional.empty())).toArray(Shape[]::new);
+      this.holdsIds =
+          field.holdsIds()
+              || of != null && of.holdsIds
+              || Arrays.stream(children).anyMatch(c -> c.holdsIds);
     }
 
     private static Shape of(Field field, Optional<String> key) {

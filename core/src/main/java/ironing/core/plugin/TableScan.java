@@ -7,11 +7,16 @@ import ironing.core.plugin.PluginCodec.Decoded;
 import ironing.core.plugin.PluginCodec.HeaderRead;
 import ironing.core.plugin.RecordTable.Columns;
 import ironing.core.plugin.Shapes.Shape;
+import java.io.IOException;
+import java.lang.ref.SoftReference;
 import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -31,6 +36,8 @@ import java.util.Optional;
 final class TableScan {
   private static final int MAX_DEPTH = CborReader.MAX_DEPTH - 4;
   private static final int LABEL_BYTES = 200;
+  private static final int MAX_FILE_BYTES = 1 << 30;
+  private static final int KEPT_BYTES = 64 << 20;
 
   /** Something that the writer would have written in another way, or not at all. */
   private static final class Odd extends RuntimeException {
@@ -60,14 +67,22 @@ final class TableScan {
     }
   }
 
-  private final byte[] in;
-  private final Shapes shapes;
+  /**
+   * Room that one file after another is looked through in. Fifteen hundred files in a row would
+   * otherwise ask for, and leave behind, several times their size.
+   */
+  private static final ThreadLocal<SoftReference<TableScan>> IDLE = new ThreadLocal<>();
+
   private final CharsetDecoder utf8 =
       StandardCharsets.UTF_8
           .newDecoder()
           .onMalformedInput(CodingErrorAction.REPORT)
           .onUnmappableCharacter(CodingErrorAction.REPORT);
   private final Columns rows = new Columns();
+  private byte[] buffer = new byte[0];
+  private byte[] in;
+  private int end;
+  private Shapes shapes;
   private final List<String> types = new ArrayList<>();
   private final List<byte[]> typeBytes = new ArrayList<>();
   private final List<String> names = new ArrayList<>();
@@ -83,45 +98,93 @@ final class TableScan {
   private long keyPrint;
   private byte[] folded = new byte[256];
 
-  private TableScan(byte[] in, Shapes shapes) {
-    this.in = in;
-    this.shapes = shapes;
+  private TableScan() {
+    rows.fieldFrom = new int[1];
+    rows.refFrom = new int[1];
+    rows.pathFrom = new int[1];
+    rows.labelFrom = new int[1];
+    rows.fieldName = new short[64];
+    rows.fieldPrint = new long[64];
+    rows.refOwner = new int[64];
+    rows.refId = new int[64];
+    rows.path = new long[64];
+    rows.label = new byte[256];
+    rows.outOfRange = new int[4];
+    rows.removed = new int[4];
+    size(16);
+  }
+
+  private static TableScan idle() {
+    SoftReference<TableScan> before = IDLE.get();
+    TableScan scan = before == null ? null : before.get();
+    if (scan != null) return scan;
+    scan = new TableScan();
+    IDLE.set(new SoftReference<>(scan));
+    return scan;
   }
 
   static RecordTable read(String name, byte[] bytes, Shapes shapes) {
+    return read(name, bytes, bytes.length, shapes);
+  }
+
+  private static RecordTable read(String name, byte[] bytes, int end, Shapes shapes) {
     try {
-      return new TableScan(bytes, shapes).run(name, Optional.empty(), null);
+      return idle().run(name, bytes, end, shapes, Optional.empty(), null);
     } catch (Odd e) {
-      Decoded slow = PluginCodec.decode(name, bytes);
+      byte[] whole = Arrays.copyOf(bytes, end);
+      Decoded slow = PluginCodec.decode(name, whole);
       return rewritten(name, PluginCodec.encode(slow.plugin()), shapes, slow.warnings());
+    }
+  }
+
+  static RecordTable read(String name, Path file, Shapes shapes) throws IOException {
+    TableScan scan = idle();
+    try (FileChannel channel = FileChannel.open(file, StandardOpenOption.READ)) {
+      long size = channel.size();
+      if (size > MAX_FILE_BYTES) throw PluginException.of(name, "it is over 1 GiB");
+      if (scan.buffer.length < size) scan.buffer = new byte[(int) size + (int) size / 4];
+      ByteBuffer into = ByteBuffer.wrap(scan.buffer, 0, (int) size);
+      while (into.hasRemaining() && channel.read(into) >= 0) continue;
+      byte[] bytes = scan.buffer;
+      // one very large file is no reason to hold so much for ever
+      if (bytes.length > KEPT_BYTES) scan.buffer = new byte[0];
+      return read(name, bytes, into.position(), shapes);
     }
   }
 
   static RecordTable rewritten(String name, byte[] written, Shapes shapes, List<String> warnings) {
     try {
-      return new TableScan(written, shapes).run(name, Optional.of(written), warnings);
+      return idle().run(name, written, written.length, shapes, Optional.of(written), warnings);
     } catch (Odd e) {
       throw new IllegalStateException(name + " is not read as it was written", e);
     }
   }
 
-  private RecordTable run(String name, Optional<byte[]> rewritten, List<String> told) {
-    if (in.length > 1 << 30 || in.length == 0) throw ODD;
-    HeaderRead read = PluginCodec.readHeader(name, in);
+  private RecordTable run(
+      String name,
+      byte[] bytes,
+      int length,
+      Shapes wished,
+      Optional<byte[]> rewritten,
+      List<String> told) {
+    in = bytes;
+    end = length;
+    shapes = wished;
+    clear();
+    if (end > MAX_FILE_BYTES || end == 0) throw ODD;
+    HeaderRead read = PluginCodec.readHeader(name, in, end);
     if (!read.deterministic()) throw ODD;
     Header header = read.header();
     List<String> owners = new ArrayList<>(header.masters());
     owners.add(name);
     ownerPrints = owners.stream().mapToLong(o -> Prints.name(PathCase.fold(o))).toArray();
     at = read.end();
-    start((in.length - at) / 160 + 16);
-    while (at < in.length) record();
+    while (at < end) record();
     rows.end = at;
     List<String> warnings = new ArrayList<>();
     if (told != null) warnings.addAll(told);
     else PluginCodec.nextIdWarning(header, highestOwn()).ifPresent(warnings::add);
-    trim();
-    return new RecordTable(name, header, warnings, owners, types, names, rows, rewritten);
+    return new RecordTable(name, header, warnings, owners, types, names, trimmed(), rewritten);
   }
 
   private int highestOwn() {
@@ -145,7 +208,7 @@ final class TableScan {
         && (owner < rows.owner[row - 1] || owner == rows.owner[row - 1] && id <= rows.id[row - 1]))
       throw ODD;
     rowOutOfRange = false;
-    if (at < in.length && in[at] == (byte) 0xf6) {
+    if (at < end && in[at] == (byte) 0xf6) {
       at++;
       rows.print[row] = Prints.NULL;
       if (removed == rows.removed.length) rows.removed = Arrays.copyOf(rows.removed, removed * 2);
@@ -171,7 +234,7 @@ final class TableScan {
       length = octet();
       if (length < 24) throw ODD;
     } else if (length < 0 || length > 23) throw ODD;
-    if (length < 1 || length > 32 || length > in.length - at) throw ODD;
+    if (length < 1 || length > 32 || length > end - at) throw ODD;
     int from = at;
     at += length;
     for (int i = 0; i < typeBytes.size(); i++) {
@@ -375,7 +438,7 @@ final class TableScan {
 
   private long path(int from, int length) {
     long print;
-    if (!ascii(from, length)) {
+    if (!Prints.ascii(in, from, length)) {
       String path = new String(in, from, length, StandardCharsets.UTF_8);
       byte[] key = shapes.pathCase().key(path).getBytes(StandardCharsets.UTF_8);
       print = Prints.path(key, 0, key.length);
@@ -410,7 +473,7 @@ final class TableScan {
   private boolean ascending(int a, int b) {
     // heads differ when lengths do, so no key is the beginning of another
     for (; ; a++, b++) {
-      if (b >= in.length) return false;
+      if (b >= end) return false;
       int order = (in[a] & 0xff) - (in[b] & 0xff);
       if (order != 0) return order < 0;
       if (b + 1 >= at) return false;
@@ -421,7 +484,7 @@ final class TableScan {
   private int text(int head) {
     int length = length(head);
     if (length > CborReader.MAX_TEXT_BYTES) throw ODD;
-    if (!ascii(at, length)) {
+    if (!Prints.ascii(in, at, length)) {
       try {
         utf8.decode(ByteBuffer.wrap(in, at, length));
       } catch (CharacterCodingException e) {
@@ -432,22 +495,16 @@ final class TableScan {
     return length;
   }
 
-  private boolean ascii(int from, int length) {
-    int any = 0;
-    for (int i = from, end = from + length; i < end; i++) any |= in[i];
-    return any >= 0;
-  }
-
   private int length(int head) {
     long n = argument(head & 31);
-    if (n < 0 || n > in.length - at) throw ODD;
+    if (n < 0 || n > end - at) throw ODD;
     return (int) n;
   }
 
   private int count(int head, int major) {
     if (head >> 5 != major) throw ODD;
     long n = argument(head & 31);
-    if (n < 0 || n > in.length - at) throw ODD;
+    if (n < 0 || n > end - at) throw ODD;
     return (int) n;
   }
 
@@ -485,35 +542,24 @@ final class TableScan {
   }
 
   private long bits(int width) {
-    if (in.length - at < width) throw ODD;
+    if (end - at < width) throw ODD;
     long v = 0;
     for (int i = 0; i < width; i++) v = v << 8 | in[at++] & 0xff;
     return v;
   }
 
   private int octet() {
-    if (at >= in.length) throw ODD;
+    if (at >= end) throw ODD;
     return in[at++] & 0xff;
   }
 
-  private void start(int guess) {
-    rows.owner = new int[guess];
-    rows.id = new int[guess];
-    rows.type = new short[guess];
-    rows.at = new int[guess];
-    rows.print = new long[guess];
-    rows.fieldFrom = new int[guess + 1];
-    rows.refFrom = new int[guess + 1];
-    rows.pathFrom = new int[guess + 1];
-    rows.labelFrom = new int[guess + 1];
-    rows.fieldName = new short[guess * 8];
-    rows.fieldPrint = new long[guess * 8];
-    rows.refOwner = new int[guess * 2];
-    rows.refId = new int[guess * 2];
-    rows.path = new long[guess];
-    rows.label = new byte[guess * 16];
-    rows.outOfRange = new int[4];
-    rows.removed = new int[4];
+  private void clear() {
+    rows.size = 0;
+    fields = refs = paths = labelBytes = removed = outOfRange = 0;
+    stack.top = keys.top = 0;
+    types.clear();
+    typeBytes.clear();
+    names.clear();
   }
 
   private void grow() {
@@ -521,26 +567,39 @@ final class TableScan {
   }
 
   private void size(int n) {
-    rows.owner = Arrays.copyOf(rows.owner, n);
-    rows.id = Arrays.copyOf(rows.id, n);
-    rows.type = Arrays.copyOf(rows.type, n);
-    rows.at = Arrays.copyOf(rows.at, n);
-    rows.print = Arrays.copyOf(rows.print, n);
+    rows.owner = rows.owner == null ? new int[n] : Arrays.copyOf(rows.owner, n);
+    rows.id = rows.id == null ? new int[n] : Arrays.copyOf(rows.id, n);
+    rows.type = rows.type == null ? new short[n] : Arrays.copyOf(rows.type, n);
+    rows.at = rows.at == null ? new int[n] : Arrays.copyOf(rows.at, n);
+    rows.print = rows.print == null ? new long[n] : Arrays.copyOf(rows.print, n);
     rows.fieldFrom = Arrays.copyOf(rows.fieldFrom, n + 1);
     rows.refFrom = Arrays.copyOf(rows.refFrom, n + 1);
     rows.pathFrom = Arrays.copyOf(rows.pathFrom, n + 1);
     rows.labelFrom = Arrays.copyOf(rows.labelFrom, n + 1);
   }
 
-  private void trim() {
-    size(rows.size);
-    rows.fieldName = Arrays.copyOf(rows.fieldName, fields);
-    rows.fieldPrint = Arrays.copyOf(rows.fieldPrint, fields);
-    rows.refOwner = Arrays.copyOf(rows.refOwner, refs);
-    rows.refId = Arrays.copyOf(rows.refId, refs);
-    rows.path = Arrays.copyOf(rows.path, paths);
-    rows.label = Arrays.copyOf(rows.label, labelBytes);
-    rows.outOfRange = Arrays.copyOf(rows.outOfRange, outOfRange);
-    rows.removed = Arrays.copyOf(rows.removed, removed);
+  private Columns trimmed() {
+    int n = rows.size;
+    Columns c = new Columns();
+    c.size = n;
+    c.end = rows.end;
+    c.owner = Arrays.copyOf(rows.owner, n);
+    c.id = Arrays.copyOf(rows.id, n);
+    c.type = Arrays.copyOf(rows.type, n);
+    c.at = Arrays.copyOf(rows.at, n);
+    c.print = Arrays.copyOf(rows.print, n);
+    c.fieldFrom = Arrays.copyOf(rows.fieldFrom, n + 1);
+    c.refFrom = Arrays.copyOf(rows.refFrom, n + 1);
+    c.pathFrom = Arrays.copyOf(rows.pathFrom, n + 1);
+    c.labelFrom = Arrays.copyOf(rows.labelFrom, n + 1);
+    c.fieldName = Arrays.copyOf(rows.fieldName, fields);
+    c.fieldPrint = Arrays.copyOf(rows.fieldPrint, fields);
+    c.refOwner = Arrays.copyOf(rows.refOwner, refs);
+    c.refId = Arrays.copyOf(rows.refId, refs);
+    c.path = Arrays.copyOf(rows.path, paths);
+    c.label = Arrays.copyOf(rows.label, labelBytes);
+    c.outOfRange = Arrays.copyOf(rows.outOfRange, outOfRange);
+    c.removed = Arrays.copyOf(rows.removed, removed);
+    return c;
   }
 }

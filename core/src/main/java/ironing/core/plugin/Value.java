@@ -31,7 +31,7 @@ public sealed interface Value {
     public boolean equals(Object o) {
       return o instanceof Ref r
           && r.id == id
-          && PathCase.fold(r.owner).equals(PathCase.fold(owner));
+          && (r.owner.equals(owner) || PathCase.fold(r.owner).equals(PathCase.fold(owner)));
     }
 
     @Override

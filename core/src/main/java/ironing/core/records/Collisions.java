@@ -14,6 +14,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
 /**
@@ -28,6 +29,7 @@ import java.util.stream.IntStream;
 public final class Collisions {
   private static final int CHUNK = 4_096;
   private static final long MISSING = 0;
+  private static final int UNKNOWN = -1;
 
   private final GameDefinition game;
   private final RecordIndex index;
@@ -35,6 +37,7 @@ public final class Collisions {
   // the fields' names of all tables under common numbers
   private final Map<String, Integer> numbers = new HashMap<>();
   private final int[][] numberOf;
+  private final Map<String, Kind[]> kindsOf = new ConcurrentHashMap<>();
 
   private final int[] records;
   private final byte[] states;
@@ -113,14 +116,17 @@ public final class Collisions {
     return State.values()[states[i]];
   }
 
-  /** In how many fields what the game reads lacks what somebody changed. */
+  /**
+   * In how many fields what the game reads lacks what somebody changed. Where sets were changed in
+   * different ways the values are read for it.
+   */
   public int lost(int i) {
-    return lost[i];
+    return lost[i] == UNKNOWN ? of(records[i]).lost().size() : lost[i];
   }
 
-  /** How many places wait for the user. */
+  /** How many places wait for the user; read like {@link #lost}. */
   public int asked(int i) {
-    return asked[i];
+    return asked[i] == UNKNOWN ? (int) of(records[i]).combination().asked() : asked[i];
   }
 
   /**
@@ -195,10 +201,16 @@ public final class Collisions {
     private final int[] changedAt = new int[numbers.size()];
     private final boolean[] clash = new boolean[numbers.size()];
     private int[] touched = new int[16];
+    // of the versions that take sides: their number in the record, their plugin's place, their row
     private int[] versions = new int[8];
+    private int[] positions = new int[8];
+    private int[] rowsOf = new int[8];
     private int stamp;
     private int nextStamp = 1;
-    private int sides, groundFields, groundChanged;
+    private int owner;
+    private String lastType = "";
+    private Kind[] lastKinds = new Kind[0];
+    private int sides, groundFields, groundChanged, usedPosition, usedRow;
 
     void at(int i) {
       int record = records[i];
@@ -217,40 +229,48 @@ public final class Collisions {
       asked[i] = (short) Math.min(askedPlaces, Short.MAX_VALUE);
     }
 
-    /** The versions that take sides, by their number in the record; gives how many. */
+    /** Gathers the versions that take sides; gives how many. */
     private int sides(int record) {
-      int count = 0;
-      for (int v = 0; v < index.versionCount(record); v++) {
-        if (v > 0 && index.source(index.positionOf(record, v)).mend()) continue;
-        if (count == versions.length) versions = Arrays.copyOf(versions, count * 2);
-        versions[count++] = v;
+      // one record after another is asked for: their owners come in turn
+      if (record < index.firstOf(owner)) owner = 0;
+      while (record >= index.firstOf(owner + 1)) owner++;
+      int count = 0, all = index.versionCount(record);
+      for (int v = 0; v < all; v++) {
+        int position = v == 0 ? owner : index.positionOf(record, v);
+        if (v > 0 && index.source(position).mend()) continue;
+        if (count == versions.length) {
+          versions = Arrays.copyOf(versions, count * 2);
+          positions = Arrays.copyOf(positions, count * 2);
+          rowsOf = Arrays.copyOf(rowsOf, count * 2);
+        }
+        versions[count] = v;
+        positions[count] = position;
+        rowsOf[count++] = v == 0 ? index.ownRow(owner, record) : index.rowOf(record, v);
       }
       return count;
     }
 
-    private boolean isLeaf(int record, int side, int sides) {
-      int position = index.positionOf(record, versions[side]);
-      for (int other = 0; other < sides; other++)
-        if (index.sees(index.positionOf(record, versions[other]), position)) return false;
+    private boolean isLeaf(int side, int count) {
+      for (int other = 0; other < count; other++)
+        if (index.sees(positions[other], positions[side])) return false;
       return true;
     }
 
     int[] leavesOf(int record) {
-      int sides = sides(record);
-      return IntStream.range(0, sides)
-          .filter(s -> isLeaf(record, s, sides))
-          .map(s -> index.positionOf(record, versions[s]))
+      int count = sides(record);
+      return IntStream.range(0, count)
+          .filter(s -> isLeaf(s, count))
+          .map(s -> positions[s])
           .toArray();
     }
 
-    private int groundOf(int record, int sides, boolean[] leaf) {
+    private int groundOf(int count, boolean[] leaf) {
       int best = 0;
-      for (int candidate = 1; candidate < sides; candidate++) {
+      for (int candidate = 1; candidate < count; candidate++) {
         if (leaf[candidate]) continue;
-        int position = index.positionOf(record, versions[candidate]);
         boolean all = true;
-        for (int l = 0; l < sides && all; l++)
-          all = !leaf[l] || index.sees(index.positionOf(record, versions[l]), position);
+        for (int l = 0; l < count && all; l++)
+          all = !leaf[l] || index.sees(positions[l], positions[candidate]);
         if (all) best = candidate;
       }
       return best;
@@ -260,20 +280,23 @@ public final class Collisions {
     private boolean byPrints(int i, int record) {
       sides = sides(record);
       boolean[] leaf = new boolean[sides];
-      for (int s = 0; s < sides; s++) leaf[s] = isLeaf(record, s, sides);
-      int base = versions[groundOf(record, sides, leaf)];
+      for (int s = 0; s < sides; s++) leaf[s] = isLeaf(s, sides);
+      int base = groundOf(sides, leaf);
       int usedVersion = index.versionCount(record) - 1;
-      if (removed(record, base)
-          || removed(record, usedVersion)
-          || removed(record, versions[sides - 1])) return false;
-      for (int s = 0; s < sides; s++) if (leaf[s] && removed(record, versions[s])) return false;
+      boolean usedBySide = versions[sides - 1] == usedVersion;
+      usedPosition = usedBySide ? positions[sides - 1] : index.positionOf(record, usedVersion);
+      usedRow = usedBySide ? rowsOf[sides - 1] : index.rowOf(record, usedVersion);
+      if (index.table(usedPosition).removed(usedRow) || removed(base) || removed(sides - 1))
+        return false;
+      for (int s = 0; s < sides; s++) if (leaf[s] && removed(s)) return false;
+      if (alone(i, leaf, positions[base], rowsOf[base])) return true;
       // one for the record, and one for each side behind it
       stamp = nextStamp;
       nextStamp += sides + 1;
       int touchedCount = 0;
-      RecordTable table = index.table(index.positionOf(record, base));
-      int row = index.rowOf(record, base), position = index.positionOf(record, base);
-      for (int f = table.fieldFrom(row); f < table.fieldFrom(row + 1); f++) {
+      int position = positions[base], row = rowsOf[base];
+      RecordTable table = index.table(position);
+      for (int f = table.fieldFrom(row), to = table.fieldFrom(row + 1); f < to; f++) {
         int number = numberOf[position][table.fieldNumber(f)];
         groundAt[number] = stamp;
         ground[number] = table.fieldPrint(f);
@@ -284,31 +307,57 @@ public final class Collisions {
       int changers = 0;
       for (int s = 0; s < sides; s++) {
         if (!leaf[s]) continue;
-        int p = index.positionOf(record, versions[s]), r = index.rowOf(record, versions[s]);
+        int p = positions[s], r = rowsOf[s];
         RecordTable t = index.table(p);
         if (t.print(r) == basePrint) continue;
         changers++;
-        int seen = stamp + 1 + s;
-        for (int f = t.fieldFrom(r); f < t.fieldFrom(r + 1); f++) {
+        int seen = stamp + 1 + s, kept = 0;
+        for (int f = t.fieldFrom(r), to = t.fieldFrom(r + 1); f < to; f++) {
           int number = numberOf[p][t.fieldNumber(f)];
           seenAt[number] = seen;
           long print = t.fieldPrint(f);
-          if (groundAt[number] == stamp && ground[number] == print) continue;
+          boolean inGround = groundAt[number] == stamp;
+          if (inGround) kept++;
+          if (inGround && ground[number] == print) continue;
           touchedCount = change(number, print, touchedCount);
         }
-        for (int f = table.fieldFrom(row); f < table.fieldFrom(row + 1); f++) {
+        if (kept == groundFields) continue;
+        for (int f = table.fieldFrom(row), to = table.fieldFrom(row + 1); f < to; f++) {
           int number = numberOf[position][table.fieldNumber(f)];
           if (seenAt[number] != seen) touchedCount = change(number, MISSING, touchedCount);
         }
       }
-      int clashes = 0;
+      int clashes = 0, joined = 0;
       for (int k = 0; k < touchedCount; k++) {
         if (!clash[touched[k]]) continue;
-        if (joins(record, touched[k])) return false;
-        clashes++;
+        Kind kind = kindOf(table.type(row), touched[k]);
+        if (kind == Kind.ROWS) return false;
+        if (kind == Kind.SET) joined++;
+        else clashes++;
       }
-      tell(i, record, usedVersion, touchedCount, clashes, changers);
+      // what sets come to is another matter of values, but for one that waits for the user anyway
+      if (joined > 0 && clashes == 0) return false;
+      tell(i, touchedCount, clashes, joined > 0, changers);
       return true;
+    }
+
+    /** Whether one version stands for all others and is read: then its fields need no look. */
+    private boolean alone(int i, boolean[] leaf, int position, int row) {
+      int last = sides - 1;
+      for (int s = 0; s < last; s++) if (leaf[s]) return false;
+      if (positions[last] != usedPosition) return false;
+      long print = index.table(usedPosition).print(usedRow);
+      boolean same = index.table(position).print(row) == print;
+      note(i, same ? State.SAME : State.ONE_CHANGES, 0, 0);
+      return true;
+    }
+
+    private Kind kindOf(String type, int number) {
+      if (!type.equals(lastType)) {
+        lastKinds = kinds(type);
+        lastType = type;
+      }
+      return lastKinds[number];
     }
 
     private int change(int number, long print, int touchedCount) {
@@ -325,27 +374,23 @@ public final class Collisions {
       return touchedCount;
     }
 
-    private void tell(
-        int i, int record, int usedVersion, int touchedCount, int clashes, int changers) {
-      int lostFields = clashes + lacking(record, usedVersion, touchedCount);
-      boolean outcomeRead = clashes == 0 && lostFields == 0 && sameElsewhere(record, usedVersion);
-      boolean mend = index.source(index.positionOf(record, usedVersion)).mend();
+    private void tell(int i, int touchedCount, int clashes, boolean joins, int changers) {
+      int lostFields = clashes + lacking(usedPosition, usedRow, touchedCount);
+      boolean outcomeRead = clashes == 0 && lostFields == 0 && sameElsewhere(usedPosition, usedRow);
+      boolean mend = index.source(usedPosition).mend();
       State state = State.COMBINES;
       if (clashes > 0) state = State.NEEDS_YOU;
       else if (outcomeRead && (mend || changers > 1)) state = State.SETTLED;
       else if (outcomeRead) state = changers == 0 ? State.SAME : State.ONE_CHANGES;
-      note(i, state, lostFields, clashes);
-      int last = versions[sides - 1];
+      note(i, state, joins ? UNKNOWN : lostFields, joins ? UNKNOWN : clashes);
+      int p = positions[sides - 1], r = rowsOf[sides - 1];
       boolean byPlugins =
-          last == usedVersion
-              ? outcomeRead
-              : lacking(record, last, touchedCount) == 0 && sameElsewhere(record, last);
+          p == usedPosition ? outcomeRead : lacking(p, r, touchedCount) == 0 && sameElsewhere(p, r);
       wanting[i] = clashes == 0 && !byPlugins;
     }
 
     /** How many fields of a version are not as the changes that do not clash come to. */
-    private int lacking(int record, int version, int touchedCount) {
-      int p = index.positionOf(record, version), r = index.rowOf(record, version);
+    private int lacking(int p, int r, int touchedCount) {
       RecordTable t = index.table(p);
       int lacking = 0;
       for (int k = 0; k < touchedCount; k++) {
@@ -360,8 +405,7 @@ public final class Collisions {
     }
 
     /** Whether a version is as the ground in all fields that nobody changed. */
-    private boolean sameElsewhere(int record, int version) {
-      int p = index.positionOf(record, version), r = index.rowOf(record, version);
+    private boolean sameElsewhere(int p, int r) {
       RecordTable t = index.table(p);
       int same = 0;
       for (int f = t.fieldFrom(r); f < t.fieldFrom(r + 1); f++) {
@@ -373,19 +417,27 @@ public final class Collisions {
       return same == groundFields - groundChanged;
     }
 
-    private boolean removed(int record, int version) {
-      return index.table(index.positionOf(record, version)).removed(index.rowOf(record, version));
+    private boolean removed(int side) {
+      return index.table(positions[side]).removed(rowsOf[side]);
     }
+  }
 
-    /** Whether differing changes of a field may still come together. */
-    private boolean joins(int record, int number) {
-      RecordType type = game.records().get(index.type(record));
-      if (type == null) return false;
-      for (Map.Entry<String, RecordType.Field> e : type.fields().entrySet()) {
-        if (numbers.getOrDefault(e.getKey(), -1) != number) continue;
-        return e.getValue().kind() == Kind.SET || e.getValue().kind() == Kind.ROWS;
-      }
-      return false;
-    }
+  /** By the number of a field, what kind it is in a type of record; null for one not described. */
+  private Kind[] kinds(String type) {
+    return kindsOf.computeIfAbsent(
+        type,
+        name -> {
+          Kind[] kinds = new Kind[numbers.size()];
+          RecordType described = game.records().get(name);
+          if (described == null) return kinds;
+          described
+              .fields()
+              .forEach(
+                  (field, f) -> {
+                    Integer number = numbers.get(field);
+                    if (number != null) kinds[number] = f.kind();
+                  });
+          return kinds;
+        });
   }
 }

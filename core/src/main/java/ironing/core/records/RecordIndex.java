@@ -51,6 +51,8 @@ public final class RecordIndex {
   private final Map<String, Integer> positions = new HashMap<>();
   private final int[] firstOf;
   private final BitSet[] masters;
+  // by plugin and owner as its header lists them, the owner's place; -1 for one that is not there
+  private final int[][] ownerPosition;
   // the overrides of a record, in load order, from its entry on to that of the next record
   private final int[] overrideFrom;
   private final int[] overridePosition;
@@ -62,7 +64,7 @@ public final class RecordIndex {
     for (int p = 0; p < sources.length; p++) positions.put(PathCase.fold(name(p)), p);
     firstOf = new int[sources.length + 1];
     masters = new BitSet[sources.length];
-    int[][] ownerPosition = new int[sources.length][];
+    ownerPosition = new int[sources.length][];
     for (int p = 0; p < sources.length; p++) {
       RecordTable t = sources[p].table();
       firstOf[p + 1] = firstOf[p] + t.size() - t.ownFrom();
@@ -75,7 +77,7 @@ public final class RecordIndex {
       }
     }
     int[][] targets = new int[sources.length][];
-    for (int p = 0; p < sources.length; p++) targets[p] = targets(p, ownerPosition[p]);
+    for (int p = 0; p < sources.length; p++) targets[p] = targets(p);
     overrideFrom = new int[size() + 1];
     for (int[] of : targets) for (int record : of) if (record >= 0) overrideFrom[record + 1]++;
     for (int r = 0; r < size(); r++) overrideFrom[r + 1] += overrideFrom[r];
@@ -100,11 +102,11 @@ public final class RecordIndex {
   }
 
   /** The record that each override of a plugin is of; -1 where it makes no sense. */
-  private int[] targets(int p, int[] ownerPosition) {
+  private int[] targets(int p) {
     RecordTable t = sources[p].table();
     int[] targets = new int[t.ownFrom()];
     for (int row = 0; row < targets.length; row++) {
-      int at = ownerPosition[t.owner(row)];
+      int at = ownerPosition[p][t.owner(row)];
       RecordTable owner = at < 0 || at > p ? null : sources[at].table();
       int there = owner == null ? -1 : owner.rowOf(owner.ownerCount() - 1, t.id(row));
       targets[row] = there < 0 ? -1 : firstOf[at] + there - owner.ownFrom();
@@ -168,7 +170,8 @@ public final class RecordIndex {
     return at;
   }
 
-  private int ownRow(int owner, int record) {
+  /** The row of a record in the table of its owner. */
+  int ownRow(int owner, int record) {
     return record - firstOf[owner] + table(owner).ownFrom();
   }
 
@@ -194,12 +197,16 @@ public final class RecordIndex {
   public int recordAt(int position, int row) {
     RecordTable t = table(position);
     if (row >= t.ownFrom()) return firstOf[position] + row - t.ownFrom();
-    int record = find(t.key(row));
-    return record >= 0 && type(record).equals(t.type(row)) ? record : -1;
+    int owner = ownerPosition[position][t.owner(row)];
+    int record = owner < 0 || owner > position ? -1 : find(owner, t.id(row));
+    return record >= 0 && typeIn(owner, record).equals(t.type(row)) ? record : -1;
   }
 
   public String type(int record) {
-    int owner = ownerOf(record);
+    return typeIn(ownerOf(record), record);
+  }
+
+  private String typeIn(int owner, int record) {
     return table(owner).type(ownRow(owner, record));
   }
 

@@ -179,7 +179,7 @@ public class ContentStore {
     }
     TableOrFlaw fresh;
     try {
-      fresh = look(name, Files.readAllBytes(file), shapes);
+      fresh = look(name, file, shapes);
     } catch (IOException e) {
       // not remembered: the drive may be connected again at the next look
       return new TableOrFlaw(
@@ -209,9 +209,9 @@ public class ContentStore {
     };
   }
 
-  private static TableOrFlaw look(String name, byte[] bytes, Shapes shapes) {
+  private static TableOrFlaw look(String name, Path file, Shapes shapes) throws IOException {
     try {
-      RecordTable table = RecordTable.read(name, bytes, shapes);
+      RecordTable table = RecordTable.read(name, file, shapes);
       return new TableOrFlaw(Optional.of(table), Optional.empty());
     } catch (IroningException e) {
       return new TableOrFlaw(Optional.empty(), Optional.of(e.problems().get(0).reason()));
