@@ -81,10 +81,7 @@ large() {
   local first=$(((${EPOCHREALTIME/./} - began) / 1000))
   bench_java ironing.bench.LargeApi "$URL" "$workspace" >"$WORK/large-api.json"
   node bench/large-list.mjs "$URL" "$workspace" layers >"$WORK/large-layers.json"
-  local pid=$(cat "$IRONING_HOME/server.pid")
-  jcmd "$pid" GC.run >/dev/null
-  local heap=$(jcmd "$pid" GC.heap_info | sed -n 's/.*used \([0-9]*\)K.*/\1/p' | head -n 1)
-  jq -n --argjson start "$start" --argjson first "$first" --argjson heap "$((heap / 1024))" '{$start, $first, $heap}' \
+  jq -n --argjson start "$start" --argjson first "$first" --argjson heap "$(live_heap)" '{$start, $first, $heap}' \
     >"$WORK/large-start.json"
   ./ironing stop >/dev/null
 }
@@ -98,6 +95,29 @@ large_order() {
     "$URL/api/workspaces/$workspace/archives?name=plugins.zip" | jq .id)
   json_post "/workspaces/$workspace/mods" "{\"archive\":$id}" >/dev/null
   node bench/large-list.mjs "$URL" "$workspace" load-order >"$WORK/large-order.json"
+}
+
+# large_records: two million records in fifteen hundred plugins: the core alone, in a program that has just started,
+# and the same over HTTP.
+large_records() {
+  local folder=$WORK/records workspace before
+  bench_java ironing.bench.LargeRecords "$folder" 1500 2000000 >/dev/null
+  cat "$folder"/game/data/* >/dev/null
+  taskset -c 0,1 java -Xmx3g -cp "$ROOT/bench/target/classes:$(cat "$ROOT/bench/target/classpath")" \
+    ironing.bench.RecordsBench "$folder" >"$WORK/records.json"
+  before=$(live_heap)
+  workspace=$(json_post /workspaces "{\"folder\":\"$(realpath "$folder/game")\"}" | jq .result)
+  bench_java ironing.bench.RecordsApi "$URL" "$workspace" >"$WORK/records-api.json"
+  jq -n --argjson before "$before" --argjson after "$(live_heap)" '{grownMiB: ($after - $before)}' >"$WORK/records-heap.json"
+  rm -r "$folder"
+}
+
+# live_heap: MiB that the server holds after a collection.
+live_heap() {
+  local pid=$(cat "$IRONING_HOME/server.pid") heap
+  jcmd "$pid" GC.run >/dev/null
+  heap=$(jcmd "$pid" GC.heap_info | sed -n 's/.*used \([0-9]*\)K.*/\1/p' | head -n 1)
+  echo $((heap / 1024))
 }
 
 json_post() { # PATH BODY
@@ -135,6 +155,8 @@ say "· four thousand plugins"
 STARTED=$!
 until http_ok "$IRONING_PORT" /actuator/health '"UP"'; do sleep 0.05; done
 large_order
+say "· two million records"
+large_records
 ./ironing stop >/dev/null
 say "· paths, beside sort and uniq"
 bench_java -Xmx1g ironing.bench.SortBench "$WORK/paths.txt" >"$WORK/sort.json"
@@ -164,6 +186,11 @@ echo "| two thousand mods, a million files, 30 % contested | measured | target |
 echo "|---|--:|---|"
 jq -rn --slurpfile api "$WORK/large-api.json" --slurpfile page "$WORK/large-layers.json" --slurpfile start "$WORK/large-start.json" \
   --slurpfile sort "$WORK/sort.json" --slurpfile jmh "$WORK/jmh.json" -f bench/large-table.jq
+echo
+echo "| two million records of 300 bytes in 1,500 plugins, two cores | measured | target |"
+echo "|---|--:|---|"
+jq -rn --slurpfile core "$WORK/records.json" --slurpfile api "$WORK/records-api.json" --slurpfile heap "$WORK/records-heap.json" \
+  -f bench/records-table.jq
 echo
 echo "| load order of 4,000 plugins with 40,000 rules, one core | median | target |"
 echo "|---|--:|---|"

@@ -210,6 +210,29 @@ public final class RecordTable {
     return rows.refId[ref];
   }
 
+  /** The rows that refer to a record, each once. Cost: linear in the references. */
+  public int[] rowsReferringTo(int owner, int id) {
+    int[] found = new int[0];
+    int count = 0, after = 0;
+    for (int ref = next(rows.refId, id, 0); ref >= 0; ref = next(rows.refId, id, ref + 1)) {
+      if (rows.refOwner[ref] != owner || ref < after) continue;
+      int row = Arrays.binarySearch(rows.refFrom, ref);
+      if (row < 0) row = -row - 2;
+      // rows without references share a beginning with the next
+      while (rows.refFrom[row + 1] <= ref) row++;
+      after = rows.refFrom[row + 1];
+      if (count == found.length) found = Arrays.copyOf(found, count * 2 + 4);
+      found[count++] = row;
+    }
+    return Arrays.copyOf(found, count);
+  }
+
+  // apart from what is done with it, so that it becomes a loop over one array and nothing else
+  private static int next(int[] ids, int id, int from) {
+    for (int i = from; i < ids.length; i++) if (ids[i] == id) return i;
+    return -1;
+  }
+
   /** The first path of a row, at any depth; its last is before that of the next row. */
   public int pathFrom(int row) {
     return rows.pathFrom[row];

@@ -189,7 +189,20 @@ public final class Collisions {
    * the record is among them where nobody overrides it.
    */
   public int[] leaves(int record) {
-    return new Look().leavesOf(record);
+    int all = index.versionCount(record), count = 0;
+    int[] sides = new int[all];
+    for (int v = 0; v < all; v++) {
+      int position = index.positionOf(record, v);
+      if (v == 0 || !index.source(position).mend()) sides[count++] = position;
+    }
+    int leaves = 0;
+    int[] found = new int[count];
+    for (int s = 0; s < count; s++) {
+      boolean stoodFor = false;
+      for (int o = 0; o < count && !stoodFor; o++) stoodFor = index.sees(sides[o], sides[s]);
+      if (!stoodFor) found[leaves++] = sides[s];
+    }
+    return Arrays.copyOf(found, leaves);
   }
 
   /** Looks at one record after another, with room that is used again. */
@@ -254,14 +267,6 @@ public final class Collisions {
       for (int other = 0; other < count; other++)
         if (index.sees(positions[other], positions[side])) return false;
       return true;
-    }
-
-    int[] leavesOf(int record) {
-      int count = sides(record);
-      return IntStream.range(0, count)
-          .filter(s -> isLeaf(s, count))
-          .map(s -> positions[s])
-          .toArray();
     }
 
     private int groundOf(int count, boolean[] leaf) {

@@ -176,19 +176,21 @@ public final class RecordSearch {
   /** Who refers to a record, in load order. Cost: linear in all references. */
   public List<Referrer> referrers(int record) {
     Ref key = index.key(record);
+    return IntStream.range(0, index.pluginCount())
+        .parallel()
+        .boxed()
+        .flatMap(p -> referrersIn(p, key).stream())
+        .toList();
+  }
+
+  private List<Referrer> referrersIn(int position, Ref key) {
+    RecordTable t = index.table(position);
+    int owner = ownerIn(t, key.owner());
+    if (owner < 0) return List.of();
     List<Referrer> found = new ArrayList<>();
-    for (int p = 0; p < index.pluginCount(); p++) {
-      RecordTable t = index.table(p);
-      int owner = ownerIn(t, key.owner());
-      if (owner < 0) continue;
-      for (int row = 0; row < t.size(); row++) {
-        for (int ref = t.refFrom(row); ref < t.refFrom(row + 1); ref++) {
-          if (t.refId(ref) != key.id() || t.refOwner(ref) != owner) continue;
-          int from = index.recordAt(p, row);
-          if (from >= 0) found.add(new Referrer(from, p, index.usedPosition(from) == p));
-          break;
-        }
-      }
+    for (int row : t.rowsReferringTo(owner, key.id())) {
+      int from = index.recordAt(position, row);
+      if (from >= 0) found.add(new Referrer(from, position, index.usedPosition(from) == position));
     }
     return found;
   }
