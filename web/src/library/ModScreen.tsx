@@ -4,6 +4,8 @@ import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
 import { differenceWords } from '../layers/sentence'
+import { useMends } from '../mends/queries'
+import { SavesNote } from '../mends/SavesNote'
 import { useProfiles } from '../profiles/queries'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
@@ -166,6 +168,8 @@ function RemoveDialog(props: {
     got(api.POST('/api/workspaces/{workspace}/bin/mods/{mod}/return', { params: { path } })),
   )
   const profiles = useProfiles(workspace).data?.length ?? 1
+  const madeOfIt =
+    useMends(workspace).data?.filter((x) => x.ingredients.some((i) => m.plugins.includes(i.plugin))) ?? []
   const remove = useAct(
     workspace,
     async () => {
@@ -199,6 +203,13 @@ function RemoveDialog(props: {
               {list(r.neededBy)} {r.neededBy.length === 1 ? 'needs' : 'need'} it.
             </p>
           )}
+          {madeOfIt.length > 0 && (
+            <p className="text-ochre">
+              {list(madeOfIt.map((x) => x.name))} {madeOfIt.length === 1 ? 'is' : 'are'} made of it, and{' '}
+              {madeOfIt.length === 1 ? 'becomes' : 'become'} stale.
+            </p>
+          )}
+          {m.plugins.length > 0 && <SavesNote workspace={workspace} plugins={m.plugins} />}
           {r.archiveBytes > 0 &&
             (r.archiveShared ? (
               <p className="text-ink-2">Its archive stays: other mods are made of it.</p>

@@ -63,6 +63,8 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
               key={p.place}
               workspace={workspace}
               place={p}
+              pair={b.places.find((x) => x.place === p.pair)}
+              onPair={choose}
               pending={
                 decide.isPending && decide.variables.place === p.place ? decide.variables.choice : undefined
               }
@@ -125,12 +127,15 @@ function Head({ workspace, board: b }: { workspace: number; board: Schema['Board
 interface PlaceProps {
   workspace: number
   place: PlaceView
+  /** The field that is usually changed together with this one, where somebody changed that too. */
+  pair: PlaceView | undefined
+  onPair: (place: string, choice: string) => void
   /** A choice that is on its way to the server; undefined when none is. */
   pending: string | null | undefined
   onChoose: (choice: string | null) => void
 }
 
-function Place({ workspace, place: p, pending, onChoose }: PlaceProps) {
+function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlaceProps) {
   const [open, setOpen] = useState(false)
   const question = p.how === 'ASKED' || p.how === 'DECIDED' || p.choice !== undefined
   const choice = pending === undefined ? p.choice : (pending ?? undefined)
@@ -158,7 +163,10 @@ function Place({ workspace, place: p, pending, onChoose }: PlaceProps) {
         )}
       >
         {question || asks ? (
-          <Choices place={p} taken={choice} onChoose={onChoose} />
+          <>
+            <Choices place={p} taken={choice} onChoose={onChoose} />
+            <PairOffer pair={pair} choice={choice} onPair={onPair} />
+          </>
         ) : (
           <p
             className={clsx(
@@ -209,6 +217,32 @@ function Place({ workspace, place: p, pending, onChoose }: PlaceProps) {
         )}
       </div>
     </div>
+  )
+}
+
+/** Offers the same word for the field that goes with this one. */
+function PairOffer({
+  pair,
+  choice,
+  onPair,
+}: {
+  pair: PlaceView | undefined
+  choice: string | undefined
+  onPair: (place: string, choice: string) => void
+}) {
+  const same = pair?.changes.find((c) => c.plugin.toLowerCase() === choice?.toLowerCase())
+  const fits = choice && (choice === AS_BEFORE || same)
+  if (!pair || !fits || pair.choice?.toLowerCase() === choice.toLowerCase()) return null
+  return (
+    <button
+      type="button"
+      onClick={() => onPair(pair.place, choice)}
+      className="mt-1 self-start text-left text-[11.5px] text-woad underline"
+    >
+      {same
+        ? `Take ${pair.title} from ${same.modName} too: ${same.value.text}`
+        : `Take ${pair.title} as before too`}
+    </button>
   )
 }
 

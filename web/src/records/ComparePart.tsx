@@ -1,4 +1,5 @@
 import { GitCompareArrows } from 'lucide-react'
+import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useLoadOrder } from '../load-order/queries'
 import { Button } from '../ui/Button'
@@ -11,7 +12,8 @@ import { type ComparedKind, useComparedPlugins } from './queries'
 export function ComparePart({ workspace }: { workspace: number }) {
   const plugins = useLoadOrder(workspace).data?.plugins.filter((p) => p.on) ?? []
   const [query, setQuery] = useSearchParams()
-  const chosen = query.getAll('of')
+  // the box is ticked at once; the address follows
+  const [chosen, setChosen] = useState<readonly string[]>(query.getAll('of'))
   const show = (query.get('which') ?? 'DIFFERENT') as ComparedKind
   const set = (change: (q: URLSearchParams) => void) =>
     setQuery(
@@ -33,13 +35,15 @@ export function ComparePart({ workspace }: { workspace: number }) {
             <input
               type="checkbox"
               checked={chosen.includes(p.name)}
-              onChange={(e) =>
+              onChange={(e) => {
+                const others = chosen.filter((c) => c !== p.name)
+                const next = e.target.checked ? [...others, p.name] : others
+                setChosen(next)
                 set((q) => {
                   q.delete('of')
-                  for (const c of chosen) if (c !== p.name) q.append('of', c)
-                  if (e.target.checked) q.append('of', p.name)
+                  for (const c of next) q.append('of', c)
                 })
-              }
+              }}
               className="translate-y-[1px] accent-(--woad)"
             />
             <span className="min-w-0 flex-1 truncate">{p.name}</span>

@@ -75,7 +75,7 @@ public final class RecordsBench {
     for (int i = 0; i < collisions.size(); i++)
       if (index.versionCount(collisions.record(i)) > 2) contested++;
     Map<State, Integer> counts = collisions.counts();
-    double merge = merge(data.resolveSibling("merge"));
+    double merge = merge(Path.of(args[0]).resolve("merge"));
     System.out.printf(
         "{\"records\":%d,\"bytes\":%d,\"coldMs\":%.0f,\"mbPerS\":%.0f,\"oneChangedMs\":%.0f,"
             + "\"firstCollisionsMs\":%.0f,\"collisionsMs\":%.0f,\"overridden\":%d,\"contested\":%d,"

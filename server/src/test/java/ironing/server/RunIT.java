@@ -9,6 +9,7 @@ import ironing.server.testkit.Games;
 import ironing.server.testkit.SharedServer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
@@ -75,6 +76,36 @@ class RunIT {
     assertThat(over.path("state").asText()).isEqualTo("STOPPED");
     assertThat(over.path("output").asText()).contains("casting off");
     assertThat(api.ask("POST", base + "/deploy", null, Map.of()).status()).isEqualTo(202);
+  }
+
+  @Test
+  void a_save_is_known_by_the_plugins_of_the_run_that_wrote_it() throws Exception {
+    Path folder = Games.plain(temp.resolve("game"));
+    String run = "run: { command: [ \"sh\", \"play.sh\" ], log: \"logs/run.jsonl\" }\n";
+    String protect = "protect: [ \"saves/**\" ]\n";
+    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + protect);
+    Trees.write(folder.resolve("saves/old.sav"), "old");
+    Files.setLastModifiedTime(
+        folder.resolve("saves/old.sav"), FileTime.from(Instant.parse("2020-01-01T00:00:00Z")));
+    Trees.write(
+        folder.resolve("play.sh"),
+        """
+        mkdir -p logs
+        echo '{"at":"2026-01-01T00:00:00Z","event":"read","plugin":"Tide.plug","slot":1}' > logs/run.jsonl
+        echo '{"at":"2026-01-01T00:00:00Z","event":"end","code":0}' >> logs/run.jsonl
+        echo saved > saves/day-1.sav
+        """);
+    String base = "/api/workspaces/" + api.workspace(folder);
+    long id = start(base);
+    ended(base, id);
+    JsonNode all = api.get(base + "/saves");
+    assertThat(all.findValuesAsText("path")).containsExactly("saves/day-1.sav", "saves/old.sav");
+    assertThat(all.get(0).path("run").asLong()).isEqualTo(id);
+    assertThat(all.get(0).path("plugins").toString()).isEqualTo("[\"Tide.plug\"]");
+    assertThat(all.get(1).path("run").asLong()).as("nobody knows").isZero();
+    assertThat(api.get(base + "/saves?plugin=tide.PLUG").findValuesAsText("path"))
+        .containsExactly("saves/day-1.sav");
+    assertThat(api.get(base + "/saves?plugin=Other.plug")).isEmpty();
   }
 
   @Test

@@ -217,7 +217,7 @@ public final class Renumbering {
   }
 
   /** A text with the keys in it renumbered; the longest plugin name before a number counts. */
-  String text(String text) {
+  public String text(String text) {
     StringBuilder out = new StringBuilder();
     int done = 0;
     for (int slash = text.indexOf('/'); slash >= 0; slash = text.indexOf('/', slash + 1)) {

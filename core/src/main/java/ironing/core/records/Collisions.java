@@ -1,5 +1,6 @@
 package ironing.core.records;
 
+import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.RecordType;
 import ironing.core.game.RecordType.Kind;
@@ -44,6 +45,7 @@ public final class Collisions {
   private final short[] lost;
   private final short[] asked;
   private final boolean[] wanting;
+  private volatile boolean incomplete;
 
   private Collisions(
       GameDefinition game, RecordIndex index, Map<String, Map<String, String>> decided) {
@@ -171,6 +173,11 @@ public final class Collisions {
     return print;
   }
 
+  /** Whether every value that had to be read could be; else those count as waiting for the user. */
+  public boolean complete() {
+    return !incomplete;
+  }
+
   public PathCase pathCase() {
     return game.pathCase();
   }
@@ -231,7 +238,15 @@ public final class Collisions {
     }
 
     private void byValues(int i, int record) {
-      Collision c = of(record);
+      Collision c;
+      try {
+        c = of(record);
+      } catch (IroningException unreadable) {
+        // the drive may be away: that is told elsewhere, and must not hide all other records
+        note(i, State.NEEDS_YOU, 0, 0);
+        incomplete = true;
+        return;
+      }
       note(i, c.state(), c.lost().size(), c.combination().asked());
       wanting[i] = c.wantsPatch(game);
     }

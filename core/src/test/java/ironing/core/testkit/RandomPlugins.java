@@ -22,8 +22,11 @@ public final class RandomPlugins {
   private final Random random;
   private final Map<Ref, String> types = new LinkedHashMap<>();
 
-  private RandomPlugins(long seed) {
+  private final boolean removals;
+
+  private RandomPlugins(long seed, boolean removals) {
     this.random = new Random(seed);
+    this.removals = removals;
   }
 
   /**
@@ -31,7 +34,12 @@ public final class RandomPlugins {
    * @return in an order in which they load
    */
   public static List<Plugin> of(long seed, int count) {
-    return new RandomPlugins(seed).plugins(count);
+    return new RandomPlugins(seed, true).plugins(count);
+  }
+
+  /** The same with nothing removed, so that a game that follows every reference can read them. */
+  public static List<Plugin> ofWhole(long seed, int count) {
+    return new RandomPlugins(seed, false).plugins(count);
   }
 
   private List<Plugin> plugins(int count) {
@@ -58,7 +66,7 @@ public final class RandomPlugins {
     for (Ref key : seen) {
       boolean mine = key.owner().equals(name);
       if (!mine && random.nextInt(3) > 0) continue;
-      boolean removed = !mine && random.nextInt(8) == 0;
+      boolean removed = removals && !mine && random.nextInt(8) == 0;
       Optional<Value.Fields> fields = removed ? Optional.empty() : Optional.of(fields(seen));
       records.put(key, new Plugin.Record(types.get(key), key, fields));
     }

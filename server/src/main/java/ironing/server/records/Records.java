@@ -51,10 +51,12 @@ public class Records {
       Collisions found = collisions;
       if (found != null) return found;
       synchronized (this) {
-        if (collisions == null)
-          collisions =
-              Collisions.in(bench.game(), index, bench.picture().arrangement().decisions());
-        return collisions;
+        if (collisions != null) return collisions;
+        Collisions looked =
+            Collisions.in(bench.game(), index, bench.picture().arrangement().decisions());
+        // what could not be read may be readable at the next look
+        if (looked.complete()) collisions = looked;
+        return looked;
       }
     }
 
