@@ -108,6 +108,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
       <details className="mt-1.5">
         <summary className="cursor-pointer text-ink-2">
           Made of {count(m.ingredients.length, 'plugin')}
+          {m.decisions > 0 && ` and your decisions on ${count(m.decisions, 'record')}`}
           {m.credits.length > 0 && `, with the work of ${list(m.credits)}`}
         </summary>
         <ul className="mt-1">
@@ -115,7 +116,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
             <li key={i.plugin} className="py-0.5">
               {i.plugin}{' '}
               <span className="text-ink-2">
-                {i.modName && `of ${i.modName}`}
+                {i.modName && `of ${i.modName} ${i.modVersion}`}
                 {i.state === 'CHANGED' && ', has changed since'}
                 {i.state === 'GONE' && ', is not there any more'}
               </span>{' '}

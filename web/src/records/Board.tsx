@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { useAddPatch } from '../mends/queries'
 import { Menu } from '../ui/Menu'
 import { Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
@@ -85,6 +86,7 @@ function Head({ workspace, board: b }: { workspace: number; board: Schema['Board
     say(`Taken whole: ${count(total, 'record')}. A patch holds what loses today.`),
   )
   const undecide = useUndecide(workspace)
+  const alone = useAddPatch(workspace, () => say(`A patch of “${b.label}” alone is made.`))
   const lost = b.places.filter((p) => p.lost).length
   const acts = b.versions
     .filter((v) => !v.patch && b.versions.length > 1)
@@ -98,6 +100,14 @@ function Head({ workspace, board: b }: { workspace: number; board: Schema['Board
         run: () => bring.mutate({ plugin: v.plugin, keys: [b.key], withReferences: true }),
       },
     ])
+  const patch = b.patched
+    ? [
+        {
+          label: 'Make a patch of this record alone',
+          run: () => alone.mutate({ name: `Patch of ${b.label}`, records: [b.key] }),
+        },
+      ]
+    : []
   const back =
     b.decisions > 0
       ? [null, { label: `Take back ${count(b.decisions, 'decision')}`, run: () => undecide.mutate([b.key]) }]
@@ -119,7 +129,9 @@ function Head({ workspace, board: b }: { workspace: number; board: Schema['Board
           {lost > 0 ? ` and loses ${count(lost, 'change')} of others` : ', and nothing is lost'}
         </p>
       </div>
-      {acts.length + back.length > 0 && <Menu label="More for this record" acts={[...acts, ...back]} />}
+      {acts.length + patch.length + back.length > 0 && (
+        <Menu label="More for this record" acts={[...acts, ...patch, ...back]} />
+      )}
     </header>
   )
 }
@@ -425,6 +437,17 @@ function Relations({ workspace, board: b }: { workspace: number; board: Schema['
         <h3 className="mb-1">
           {b.referredBy === 0 ? 'Nothing refers to it' : `${count(b.referredBy, 'version')} refer to it`}
         </h3>
+        {b.referredBy > 0 && (
+          <Link
+            to={`${to(b.key)}?${new URLSearchParams([
+              ['any', ''],
+              ['refersTo', b.key],
+            ])}`}
+            className="text-woad underline"
+          >
+            Show them in the list
+          </Link>
+        )}
         <ul className="max-h-40 overflow-y-auto">
           {b.referrers.map((r) => (
             <li key={r.key + r.plugin} className="py-0.5 text-ink-2">

@@ -61,7 +61,12 @@ export function RecordFilters({
         <option value="">every type</option>
         {view.types.map((t) => (
           <option key={t.type} value={t.type}>
-            {t.title} ({number(t.records)})
+            {t.title} ({number(t.records)}
+            {t.states.needYou > 0 &&
+              `, ${number(t.states.needYou)} ${t.states.needYou === 1 ? 'needs' : 'need'} you`}
+            {t.states.combine > 0 &&
+              `, ${number(t.states.combine)} ${t.states.combine === 1 ? 'combines' : 'combine'}`}
+            )
           </option>
         ))}
       </select>

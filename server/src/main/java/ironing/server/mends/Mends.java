@@ -69,9 +69,11 @@ public class Mends {
   }
 
   /**
+   * @param modVersion of the mod that has it now; empty where none has
    * @param made the SHA-256 that it had when the mend was made
    */
-  public record Ingredient(String plugin, String modName, IngredientState state, String made) {}
+  public record Ingredient(
+      String plugin, String modName, String modVersion, IngredientState state, String made) {}
 
   /** What kind of mend it is. */
   public enum MendKind {
@@ -106,6 +108,7 @@ public class Mends {
    * @param needed whether anything here calls for it
    * @param needs mods that a patch is only right with; {@code clashes} those that it never is, by
    *     id
+   * @param decisions how many records in it you have decided on
    * @param sources of a merge, in load order
    */
   public record MendView(
@@ -128,6 +131,7 @@ public class Mends {
       List<MendNeed> needs,
       List<String> clashes,
       List<String> credits,
+      int decisions,
       List<String> sources) {}
 
   public List<MendView> of(Bench bench) {
@@ -178,6 +182,10 @@ public class Mends {
             .toList(),
         k.recipe().clashes(),
         mod.card().authors(),
+        (int)
+            k.made().records().keySet().stream()
+                .filter(key -> !bench.picture().arrangement().decisionsOn(key).isEmpty())
+                .count(),
         k.recipe().merge() == null ? List.of() : k.recipe().merge().sources());
   }
 
@@ -207,7 +215,11 @@ public class Mends {
               if (now.isEmpty()) state = IngredientState.GONE;
               else if (now.equals(sha256)) state = IngredientState.SAME;
               String modName = e.map(x -> bench.nameOf(x.plugin().mod())).orElse("");
-              out.add(new Ingredient(name, modName, state, sha256));
+              String version =
+                  e.map(x -> bench.mods().get(x.plugin().mod()))
+                      .map(m -> m == null ? "" : m.card().version())
+                      .orElse("");
+              out.add(new Ingredient(name, modName, version, state, sha256));
             });
     return out;
   }
