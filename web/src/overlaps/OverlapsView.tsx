@@ -1,6 +1,6 @@
 import { Search, SquaresIntersect } from 'lucide-react'
 import { useDeferredValue, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useAddress } from '../frame/address'
 import { useWorkspace } from '../frame/workspace'
 import { useLayers } from '../layers/queries'
 import { FileBarKey } from '../ui/FileBar'
@@ -28,7 +28,7 @@ export const KINDS: Record<Kind, string> = {
 /** Every path that more than one layer brings: by folder, as a list, mod by mod, and what was ruled. */
 export function OverlapsView() {
   const workspace = useWorkspace()
-  const [query, setQuery] = useSearchParams()
+  const [query, put] = useAddress()
   const [typed, setTyped] = useState(query.get('find') ?? '')
   const find = useDeferredValue(typed)
   const view: View = VIEWS.find((v) => v === query.get('show')) ?? 'folders'
@@ -37,14 +37,6 @@ export function OverlapsView() {
   const which: Which = { find, kind, mod }
   const top = useFolder(workspace, '', which)
   const rulings = useRulings(workspace).data?.rulings.length ?? 0
-  const put = (change: (q: URLSearchParams) => void) =>
-    setQuery(
-      (q) => {
-        change(q)
-        return q
-      },
-      { replace: true },
-    )
   const total = top.data?.total ?? 0
   const filtered = find.trim() !== '' || kind.length + mod.length > 0
   return (

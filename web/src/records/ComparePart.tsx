@@ -1,6 +1,7 @@
 import { GitCompareArrows } from 'lucide-react'
 import { useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
+import { useAddress } from '../frame/address'
 import { useLoadOrder } from '../load-order/queries'
 import { Button } from '../ui/Button'
 import { Segments } from '../ui/Segments'
@@ -11,18 +12,10 @@ import { type ComparedKind, useComparedPlugins } from './queries'
 /** Two or more plugins compared as wholes. */
 export function ComparePart({ workspace }: { workspace: number }) {
   const plugins = useLoadOrder(workspace).data?.plugins.filter((p) => p.on) ?? []
-  const [query, setQuery] = useSearchParams()
+  const [query, set] = useAddress()
   // the box is ticked at once; the address follows
   const [chosen, setChosen] = useState<readonly string[]>(query.getAll('of'))
   const show = (query.get('which') ?? 'DIFFERENT') as ComparedKind
-  const set = (change: (q: URLSearchParams) => void) =>
-    setQuery(
-      (q) => {
-        change(q)
-        return q
-      },
-      { replace: true },
-    )
   return (
     <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
       <fieldset className="card w-[250px] shrink-0 overflow-y-auto px-2 py-1.5 max-lg:h-40 max-lg:w-full">

@@ -1,7 +1,8 @@
 import { Search, Table2 } from 'lucide-react'
 import { useDeferredValue, useMemo, useState } from 'react'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
+import { useAddress } from '../frame/address'
 import { useWorkspace } from '../frame/workspace'
 import { useLoadOrder } from '../load-order/queries'
 import { PatchButton } from '../mends/PatchButton'
@@ -30,18 +31,10 @@ const TO_DO: readonly RecordState[] = ['NEEDS_YOU', 'COMBINES']
 export function RecordsView() {
   const workspace = useWorkspace()
   const records = useRecords(workspace)
-  const [query, setQuery] = useSearchParams()
+  const [query, put] = useAddress()
   const view: View = VIEWS.find((v) => v === query.get('show')) ?? 'records'
   const [pattern, setPattern] = useState(false)
   const [importing, setImporting] = useState(false)
-  const put = (change: (q: URLSearchParams) => void) =>
-    setQuery(
-      (q) => {
-        change(q)
-        return q
-      },
-      { replace: true },
-    )
   if (records.isPending) {
     return (
       <Screen title="Records">
@@ -112,7 +105,7 @@ function words(v: Schema['RecordsView']): string {
 
 function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['RecordsView'] }) {
   const { owner, id } = useParams()
-  const [query, setQuery] = useSearchParams()
+  const [query, put] = useAddress()
   const go = useNavigate()
   const [typed, setTyped] = useState(query.get('find') ?? '')
   const find = useDeferredValue(typed)
@@ -130,14 +123,6 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
   const lines = useMemo(() => found.data?.pages.flatMap((p) => p.records) ?? [], [found.data])
   const total = found.data?.pages[0]?.total ?? 0
   const selected = owner && id ? `${owner}/${id}` : null
-  const put = (change: (q: URLSearchParams) => void) =>
-    setQuery(
-      (q) => {
-        change(q)
-        return q
-      },
-      { replace: true },
-    )
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-2">
