@@ -50,11 +50,13 @@ interface RunMapper {
       RUN + "where workspace_id = #{workspace} and ended_at is not null order by id desc limit 1")
   RunRow lastEnded(long workspace);
 
-  /** The run that went on at a moment; a game may still write a breath after it has ended. */
+  /**
+   * The run that went on at a moment, give or take a breath: it is noted once the game has started.
+   */
   @Select(
       RUN
           + """
-          where workspace_id = #{workspace} and started_at <= #{at}
+          where workspace_id = #{workspace} and started_at - interval '2 seconds' <= #{at}
             and (ended_at is null or ended_at + interval '2 seconds' >= #{at})
           order by id desc limit 1
           """)
