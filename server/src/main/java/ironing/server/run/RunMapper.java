@@ -58,7 +58,7 @@ interface RunMapper {
           + """
           where workspace_id = #{workspace} and started_at - interval '2 seconds' <= #{at}
             and (ended_at is null or ended_at + interval '2 seconds' >= #{at})
-          order by id desc limit 1
+          order by started_at <= #{at} desc, id desc limit 1
           """)
   RunRow during(@Param("workspace") long workspace, @Param("at") OffsetDateTime at);
 
