@@ -33,8 +33,9 @@ class RecordsIT {
       title: Small Fleet
       pathCase: insensitive
       mounts:
-        - { id: data, at: "data", holds: [ "*.plug", "hulls/" ] }
+        - { id: data, at: "data", holds: [ "*.plug", "*.crate", "hulls/" ] }
       protect: [ "saves/**" ]
+      packs: { match: "*.crate", mount: data }
       plugins:
         match: "*.plug"
         mount: data
@@ -541,6 +542,35 @@ class RecordsIT {
     assertThat(api.get(base + "/mends").findValuesAsText("stale")).containsOnly("false");
     assertThat(api.get(base + "/load-order").path("troubles").findValuesAsText("code"))
         .doesNotContain("MASTER_MISSING", "MASTER_OFF");
+  }
+
+  @Test
+  void a_merge_tells_the_files_that_its_packs_would_put_above_others() {
+    packed("First", "first");
+    packed("Middle", "middle");
+    packed("Third", "third");
+    Map<String, Object> body =
+        Map.of("sources", List.of("First.plug", "Third.plug"), "target", "Both.plug");
+    JsonNode would = api.send("POST", base + "/mends/merges/preview", body, Map.of()).body();
+    assertThat(would.path("packs").toString()).isEqualTo("[\"First.crate\",\"Third.crate\"]");
+    assertThat(would.path("after").asText()).isEqualTo("Middle.plug");
+    assertThat(would.path("otherFiles").toString())
+        .as("the first one’s hull comes to stand above that of the middle")
+        .isEqualTo("[\"data/hulls/first-middle.obj\"]");
+  }
+
+  private void packed(String name, String hull) {
+    Map<String, String> hulls = new LinkedHashMap<>();
+    hulls.put("hulls/" + hull + ".obj", hull);
+    if (!hull.equals("third")) hulls.put("hulls/first-middle.obj", hull);
+    Map<String, byte[]> files = new LinkedHashMap<>();
+    String head =
+        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"Base.plug\"],\"packs\":[\""
+            + name
+            + ".crate\"]}";
+    files.put(name + ".plug", PluginCodec.encode(PluginText.parse(name + ".plug", head)));
+    files.put(name + ".crate", Archives.zip(hulls));
+    mods.put(name, api.install(workspace, name + ".zip", Archives.zipOf(files)).result());
   }
 
   @Test

@@ -1,5 +1,6 @@
 /**
- * Mends: generated mods that resolve collisions. Here the patch: a plugin with the combined
- * records. Takes combinations, gives a plugin and its ingredients. Depends on plugin and records.
+ * Mends: generated mods that resolve collisions. A patch is a plugin with the combined records, a
+ * merge is several plugins made one. Takes records and combinations, gives plugins. Depends on
+ * plugin and records.
  */
 package ironing.core.mends;

@@ -125,40 +125,29 @@ class Merges {
     return after.isEmpty() || order.find(after).map(LoadOrder.Entry::own).orElse(true);
   }
 
-  /** Game paths, but for plugins, at which the game would read another file. */
+  /**
+   * Game paths, but for plugins, at which the game would read another file: the merged plugin names
+   * the packs of all sources, which then stand together in its place.
+   */
   List<String> otherFiles(Bench bench, MergePlan plan) {
-    Arrangement now = bench.picture().arrangement();
-    List<Wish> off = new ArrayList<>();
+    if (plan.packs().isEmpty()) return List.of();
+    LoadOrder order = bench.picture().loadOrder();
     Set<String> sources = new HashSet<>();
     plan.sources().forEach(s -> sources.add(PathCase.fold(s)));
-    // the merged plugin is not there yet: the last source stands in for it, with all the packs
-    String last = plan.sources().get(plan.sources().size() - 1);
-    for (Wish w : bench.picture().loadOrder().asWishes())
-      off.add(
-          sources.contains(PathCase.fold(w.name())) && !w.name().equals(last)
-              ? w.withOn(false)
-              : w);
-    if (plan.packs().isEmpty()) return List.of();
-    Picture after = bench.picture().rearranged(now.withPlugins(off));
+    // as if the sources themselves stood there one behind another: their packs stand alike
+    List<Wish> together = plan.sources().stream().map(s -> new Wish(s, true)).toList();
+    List<Wish> next = new ArrayList<>();
+    if (ownOrNone(order, plan.after())) next.addAll(together);
+    for (Wish w : order.asWishes()) {
+      if (!sources.contains(PathCase.fold(w.name()))) next.add(w);
+      if (PathCase.fold(w.name()).equals(PathCase.fold(plan.after()))) next.addAll(together);
+    }
+    Picture after = bench.picture().rearranged(bench.picture().arrangement().withPlugins(next));
     Holdings h = after.holdings();
-    Set<String> packs = new HashSet<>();
-    plan.packs().forEach(p -> packs.add(PathCase.fold(p)));
     return after.standing().changesSince(bench.picture().standing()).stream()
         .map(c -> h.path(c.path()))
         .filter(p -> !bench.game().isPlugin(p))
-        .filter(p -> !fromPacks(bench, p, packs))
         .toList();
-  }
-
-  // a path that only the packs of the sources bring stays theirs
-  private static boolean fromPacks(Bench bench, String path, Set<String> packs) {
-    Holdings h = bench.picture().holdings();
-    return h.sourcesOf(h.idOf(path)).stream()
-        .allMatch(s -> s.pack().map(p -> packs.contains(PathCase.fold(fileName(p)))).orElse(false));
-  }
-
-  private static String fileName(String path) {
-    return path.substring(path.lastIndexOf('/') + 1);
   }
 
   /** Makes a merge; gives its mod. */

@@ -1,2 +1,5 @@
-/** Mends: building the patch of a profile, and knowing whether it is stale and why. */
+/**
+ * Mends: patches and merges made, knowing whether each is stale and why, making them anew, and
+ * which patches a set of plugins calls for.
+ */
 package ironing.server.mends;
