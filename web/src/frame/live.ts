@@ -70,4 +70,6 @@ function keepJob(queries: QueryClient, workspace: number, job: Job) {
   queries.setQueryData<Job[]>(of(workspace, 'jobs'), (jobs = []) =>
     jobs.some((j) => j.id === job.id) ? jobs.map((j) => (j.id === job.id ? job : j)) : [job, ...jobs],
   )
+  // an answer under way may be from before its end, and would say that it still goes on
+  if (job.state !== 'RUNNING') makeOld(queries, workspace, ['jobs'])
 }

@@ -320,7 +320,10 @@ const TOLD = ['bring-in-folder', 'bring-in-plain', 'take-in', 'install', 'instal
 
 /** What the last piece of work on archives could not do. */
 export function JobTroubles({ workspace }: { workspace: number }) {
-  const job = useJobs(workspace).data?.find((j) => TOLD.includes(j.kind))
+  // a look that went well says nothing of what was brought in before it
+  const job = useJobs(workspace).data?.find(
+    (j) => TOLD.includes(j.kind) && (j.kind !== 'look' || j.state === 'FAILED'),
+  )
   const [closed, setClosed] = useState<number | null>(null)
   if (job?.state !== 'FAILED' || closed === job.id) return null
   return (
