@@ -582,5 +582,19 @@ class RecordsIT {
     body = Map.of("sources", List.of("Fast.plug", "Calm.plug"), "target", "a/b");
     refused = api.ask("POST", base + "/mends/merges/preview", body, Map.of());
     assertThat(refused.body().path("code").asText()).isEqualTo("name-unfit");
+    install("Off", "1.0", plugin("Off.plug", "\"Base.plug\""));
+    api.change(
+        "POST", base + "/load-order/switch", Map.of("names", List.of("Off.plug"), "on", false));
+    body = Map.of("sources", List.of("Fast.plug", "Calm.plug"), "target", "off");
+    refused = api.ask("POST", base + "/mends/merges/preview", body, Map.of());
+    assertThat(refused.body().path("code").asText())
+        .as("one that is off would be covered without a word")
+        .isEqualTo("name-taken");
+    body = Map.of("sources", List.of("Fast.plug", "Calm.plug"), "target", "Fleet.plug");
+    long merge = api.job(base + "/mends/merges", body).result();
+    Map<String, Object> conditions = Map.of("needs", List.of(), "clashes", List.of("off"));
+    refused = api.ask("PUT", base + "/mends/" + merge + "/conditions", conditions, Map.of());
+    assertThat(refused.body().path("code").asText()).isEqualTo("not-a-patch");
+    assertThat(api.get(base + "/mends").get(0).path("kind").asText()).isEqualTo("MERGE");
   }
 }

@@ -8,7 +8,6 @@ import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.RecordIndex;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -372,10 +371,5 @@ public final class MergePlan {
 
   int[] positions() {
     return sources.stream().mapToInt(Integer::intValue).toArray();
-  }
-
-  @Override
-  public String toString() {
-    return sources() + " → " + target + " after " + after() + ", " + Arrays.toString(positions());
   }
 }

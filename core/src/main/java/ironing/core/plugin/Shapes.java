@@ -19,11 +19,14 @@ import java.util.Optional;
 public final class Shapes {
   private final Map<String, RecordType> types;
   private final PathCase pathCase;
+  // tables are looked up by this, one for each plugin: the definition is not gone through each time
+  private final int hash;
   private final Map<String, Shape> byType = new HashMap<>();
 
   private Shapes(Map<String, RecordType> types, PathCase pathCase) {
     this.types = types;
     this.pathCase = pathCase;
+    this.hash = types.hashCode();
     types.forEach((name, type) -> byType.put(name, Shape.of(type.asField(), type.label())));
   }
 
@@ -54,7 +57,7 @@ public final class Shapes {
 
   @Override
   public int hashCode() {
-    return types.hashCode();
+    return hash;
   }
 
   /** How one value compares. */

@@ -90,12 +90,8 @@ public record Collision(
     for (Cell cell : c.cells()) {
       // what is inside rows is told by the rows' own cell
       if (cell.place().indexOf('[') >= 0) continue;
-      boolean whole = cell.place().equals(Combiner.WHOLE_RECORD);
-      RecordType.Field field = whole ? type.asField() : type.field(cell.place());
-      Optional<Value> now =
-          whole
-              ? used.fields().map(f -> (Value) f)
-              : used.fields().map(f -> f.map().get(cell.place()));
+      RecordType.Field field = FieldCheck.fieldAt(type, cell.place());
+      Optional<Value> now = at(used, cell.place());
       boolean open =
           cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
       boolean kept =
@@ -107,21 +103,29 @@ public record Collision(
     return List.copyOf(lost);
   }
 
-  /** Whether what the game reads lacks something that a plugin changed. */
-  public boolean losesOf(String plugin) {
-    return combination.cells().stream()
-        .filter(cell -> lost.contains(cell.place()))
-        .anyMatch(cell -> cell.proposals().containsKey(plugin) && lacks(cell, plugin));
+  /** What the game reads at a place now. */
+  public Optional<Value> usedAt(String place) {
+    return at(used, place);
   }
 
-  // of a field that differs from the outcome only the change that is not there counts as lost
-  private boolean lacks(Cell cell, String plugin) {
-    Optional<Value> wished = cell.proposals().get(plugin);
-    Optional<Value> now =
-        cell.place().equals(Combiner.WHOLE_RECORD)
-            ? used.fields().map(f -> (Value) f)
-            : used.fields().map(f -> f.map().get(cell.place()));
-    return !wished.equals(now);
+  private static Optional<Value> at(Version v, String place) {
+    return place.equals(Combiner.WHOLE_RECORD)
+        ? v.fields().map(f -> (Value) f)
+        : v.fields().map(f -> f.map().get(place));
+  }
+
+  /** Whether what the game reads lacks something that a plugin changed. */
+  public boolean losesOf(GameDefinition game, String plugin) {
+    Combiner combiner = new Combiner(game.pathCase());
+    return combination.cells().stream()
+        .filter(cell -> lost.contains(cell.place()) && cell.proposals().containsKey(plugin))
+        // of a field that differs from the outcome only the change that is not there is lost
+        .anyMatch(
+            cell ->
+                !combiner.same(
+                    FieldCheck.fieldAt(type, cell.place()),
+                    cell.proposals().get(plugin),
+                    usedAt(cell.place())));
   }
 
   /** Whether the plugins alone do not come to the outcome, so that a patch has to hold it. */

@@ -253,10 +253,15 @@ public class Mends {
   /** Sets when a patch is right, and makes it anew, so that its card says so. */
   Job setConditions(long workspace, long mod, List<Recipe.Condition> needs, List<String> clashes) {
     Kept k = store.require(benches.get(workspace), mod);
+    if (!k.isPatch())
+      throw IroningException.of(
+          "not-a-patch",
+          k.plugin(),
+          "It is a merge, which is right wherever its masters are.",
+          "Choose a patch.");
     for (Recipe.Condition c : needs) VersionRange.of(c.versions());
     Recipe recipe = Recipe.patch(k.recipe().name(), k.recipe().scope(), needs, clashes);
-    store.setRecipe(mod, recipe);
-    return rebuild(workspace, mod);
+    return build(workspace, Optional.of(mod), recipe);
   }
 
   private static String nameOf(Map<String, List<Needs.Installed>> installed, String id) {
@@ -283,13 +288,13 @@ public class Mends {
   /**
    * Makes a patch anew, or a new one.
    *
-   * @param mod the patch; absent for a new one after the recipe
+   * @param mod the patch; empty for a new one
+   * @param recipe what it is for, and when it is right, from now on
    */
   Job build(long workspace, Optional<Long> mod, Recipe recipe) {
     Bench bench = benches.get(workspace);
     MendStore.requirePlugins(bench);
     Optional<Kept> before = mod.map(m -> store.require(bench, m));
-    if (before.isPresent() && !before.get().isPatch()) return rebuild(workspace, mod.get());
     boolean any =
         before.isPresent()
             ? !patches.shares(bench).of(mod.get()).isEmpty()
@@ -308,19 +313,22 @@ public class Mends {
         p -> {
           Bench now = benches.get(workspace);
           Optional<Kept> kept = mod.map(m -> store.require(now, m));
-          return patches.build(now, kept, kept.map(Kept::recipe).orElse(recipe));
+          return patches.build(now, kept, recipe);
         });
   }
 
   /** The patch of the whole profile, made if there is none yet. */
   Job buildForProfile(long workspace) {
     Bench bench = benches.get(workspace);
-    Optional<Long> mod =
+    Optional<Kept> patch =
         store.of(bench).stream()
             .filter(k -> k.isPatch() && k.recipe().scope().kind() == PatchScope.Kind.PROFILE)
-            .map(Kept::mod)
             .findFirst();
-    return build(workspace, mod, new Recipe(null, PatchScope.PROFILE, null, null, null));
+    Recipe recipe =
+        patch
+            .map(Kept::recipe)
+            .orElse(Recipe.patch(null, PatchScope.PROFILE, List.of(), List.of()));
+    return build(workspace, patch.map(Kept::mod), recipe);
   }
 
   /** Makes one mend anew. */

@@ -95,7 +95,21 @@ class Merges {
           wished,
           "A plugin cannot be called this.",
           "Use letters, digits, blanks and hyphens, and no slash.");
-    return plain + ending;
+    String target = plain + ending;
+    // one that is off, or cannot be read, would be covered by the merge without a word
+    bench
+        .picture()
+        .loadOrder()
+        .find(target)
+        .ifPresent(
+            taken -> {
+              throw IroningException.of(
+                  "name-taken",
+                  taken.name(),
+                  "A plugin of " + bench.nameOf(taken.plugin().mod()) + " is called this.",
+                  "Give the merge another name, or that of one of its plugins.");
+            });
+    return target;
   }
 
   /** What the order would be like with the merge in its place and its sources off. */
@@ -157,13 +171,7 @@ class Merges {
     refuse(plan);
     Recipe.Merge merge =
         new Recipe.Merge(
-            plan.sources(),
-            target,
-            modsOf(bench, plan.sources()),
-            bench.picture().loadOrder().asWishes(),
-            dependents(bench, plan),
-            null,
-            null);
+            plan.sources(), target, bench.picture().loadOrder().asWishes(), null, null);
     Recipe recipe = Recipe.merge(name, merge);
     long mod = store.add(bench, writing(bench, plan, recipe, Optional.empty()), false);
     Bench with = benches.get(workspace);
@@ -190,9 +198,7 @@ class Merges {
     return new Recipe.Merge(
         merge.sources(),
         merge.target(),
-        merge.mods(),
         merge.orderBefore(),
-        merge.rewritten(),
         before,
         List.copyOf(carried.instead().keySet()));
   }
@@ -219,13 +225,6 @@ class Merges {
         plan.refused().stream()
             .map((Note n) -> new Problem("merge-" + n.code(), n.thing(), n.reason(), n.remedy()))
             .toList());
-  }
-
-  private static Map<String, Long> modsOf(Bench bench, List<String> plugins) {
-    Map<String, Long> mods = new TreeMap<>();
-    for (String p : plugins)
-      bench.picture().loadOrder().find(p).ifPresent(e -> mods.put(p, e.plugin().mod()));
-    return mods;
   }
 
   /** Those that are rewritten with the merge; patches are made anew instead. */
@@ -274,8 +273,9 @@ class Merges {
   }
 
   private static List<String> authors(Bench bench, MergePlan plan) {
-    return modsOf(bench, plan.sources()).values().stream()
-        .map(m -> bench.mods().get(m))
+    return plan.sources().stream()
+        .flatMap(s -> bench.picture().loadOrder().find(s).stream())
+        .map(e -> bench.mods().get(e.plugin().mod()))
         .filter(m -> m != null)
         .flatMap(m -> m.card().authors().stream())
         .distinct()
@@ -403,9 +403,7 @@ class Merges {
             new Recipe.Merge(
                 plan.sources(),
                 was.target(),
-                modsOf(apart, plan.sources()),
                 was.orderBefore(),
-                dependents(apart, plan),
                 was.decisionsBefore(),
                 was.decisionsAfter()));
     Writing w = writing(apart, plan, recipe, Optional.of(k));

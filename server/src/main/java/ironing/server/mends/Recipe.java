@@ -37,18 +37,14 @@ record Recipe(
 
   /**
    * @param sources file names in load order
-   * @param mods the mod of each source, by its file name
    * @param orderBefore the load order as it was wished before
-   * @param rewritten plugins elsewhere that name the merge as master now
    * @param decisionsBefore on records that it touches, by their old keys
    * @param decisionsAfter the keys of the decisions that stand in their place
    */
   record Merge(
       List<String> sources,
       String target,
-      Map<String, Long> mods,
       List<Wish> orderBefore,
-      List<String> rewritten,
       @MayBeAbsent Map<String, Map<String, String>> decisionsBefore,
       @MayBeAbsent List<String> decisionsAfter) {
     Merge {

@@ -342,10 +342,7 @@ class BoardController {
             });
     boolean whole = cell.place().equals(Combiner.WHOLE_RECORD);
     boolean open = cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
-    Optional<Value> used =
-        whole
-            ? c.used().fields().map(f -> (Value) f)
-            : c.used().fields().map(f -> f.map().get(cell.place()));
+    Optional<Value> used = c.usedAt(cell.place());
     return new PlaceView(
         cell.place(),
         whole

@@ -143,7 +143,9 @@ class FindingsController {
     if (v instanceof Ref r && kind == Kind.LEADS_NOWHERE && index.find(r) < 0)
       into.add(place + ": " + r);
     boolean path = field.kind() == RecordType.Kind.PATH && v instanceof Value.Text;
-    if (path && kind == Kind.PATH_NOT_IN_PLAY && !inPlay(bench, ((Value.Text) v).value()))
+    if (path
+        && kind == Kind.PATH_NOT_IN_PLAY
+        && !RecordHealth.inPlay(bench, ((Value.Text) v).value()))
       into.add(place + ": " + ((Value.Text) v).value());
     if (kind == Kind.OUT_OF_RANGE && field.kind() == RecordType.Kind.NUMBER && !admits(field, v))
       into.add(place + ": " + PluginText.node(v));
@@ -170,15 +172,5 @@ class FindingsController {
   private static boolean admits(Field field, Value v) {
     if (v instanceof Value.Int i) return field.admits(i.value());
     return !(v instanceof Value.Real r) || field.admits(r.value());
-  }
-
-  private static boolean inPlay(Bench bench, String path) {
-    String any = bench.game().pluginPath("x");
-    String mount = any.substring(0, any.length() - 1);
-    for (String p : List.of(path, mount + path)) {
-      int id = bench.picture().holdings().idOf(p);
-      if (id >= 0 && bench.picture().standing().inPlay(id) >= 0) return true;
-    }
-    return false;
   }
 }

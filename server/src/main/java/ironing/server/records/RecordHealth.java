@@ -59,6 +59,15 @@ class RecordHealth {
         .toArray();
   }
 
+  /** Whether a file is in play at a path of a record. */
+  static boolean inPlay(Bench bench, String path) {
+    for (String p : List.of(path, pluginMount(bench.game()) + path)) {
+      int id = bench.picture().holdings().idOf(p);
+      if (id >= 0 && bench.picture().standing().inPlay(id) >= 0) return true;
+    }
+    return false;
+  }
+
   private static String pluginMount(GameDefinition game) {
     String any = game.plugins().isPresent() ? game.pluginPath("x") : "x";
     return any.substring(0, any.length() - 1);

@@ -206,7 +206,7 @@ class RecordsController {
       found = found.filter(r -> hasVersion(index, r, position));
     }
     if (!losesOf.isEmpty()) {
-      Set<Integer> losing = losing(known, requirePlugin(index, losesOf));
+      Set<Integer> losing = losing(bench, known, requirePlugin(index, losesOf));
       found = found.filter(losing::contains);
     }
     if (!refersTo.isEmpty()) {
@@ -256,7 +256,7 @@ class RecordsController {
   }
 
   /** The records in which what the game reads lacks a change of a plugin. */
-  private static Set<Integer> losing(Records.Known known, int position) {
+  private static Set<Integer> losing(Bench bench, Records.Known known, int position) {
     RecordIndex index = known.index();
     Collisions all = known.collisions();
     String name = index.name(position);
@@ -265,7 +265,7 @@ class RecordsController {
       int record = index.recordAt(position, row);
       int at = record < 0 ? -1 : all.find(record);
       if (at < 0 || all.lost(at) == 0) continue;
-      if (all.of(record).losesOf(name)) losing.add(record);
+      if (all.of(record).losesOf(bench.game(), name)) losing.add(record);
     }
     return losing;
   }
