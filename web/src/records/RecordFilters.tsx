@@ -5,7 +5,7 @@ import { number } from '../ui/text'
 import type { RecordState, WhichRecords } from './queries'
 import { ALL_STATES, STATES } from './states'
 
-const FIELD = 'h-[28px] max-w-36 rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
+const FIELD = 'h-[28px] max-w-32 rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
 
 /** Which records are in the list: by how they stand, by type and by plugin. */
 export function RecordFilters({

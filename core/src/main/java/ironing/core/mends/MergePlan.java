@@ -184,15 +184,23 @@ public final class MergePlan {
           int at = restAt[p] + 1;
           if (at > high && lowReasons.size() < 20)
             lowReasons.add(
-                "“%s” (%s): %s must go on covering %s, which needs what is merged to load before it"
+                "“%s” (%s): %s must go on covering %s, and the merge has to load before %s, which needs it"
                     .formatted(
-                        index.label(record), index.key(record), index.name(s), index.name(p)));
+                        index.label(record),
+                        index.key(record),
+                        index.name(s),
+                        index.name(p),
+                        index.name(rest.get(high))));
           low = Math.max(low, at);
         }
       }
     }
     for (String reason : lowReasons)
-      refuse("no-place", target, reason + ".", "Take that plugin into the merge too.");
+      refuse(
+          "no-place",
+          target,
+          reason + ".",
+          "Take " + index.name(rest.get(high)) + " into the merge too, or fewer.");
     int wished = (int) rest.stream().filter(p -> p < last).count();
     place = Math.max(Math.min(low, high), Math.min(wished, high));
     stage = stage(last);

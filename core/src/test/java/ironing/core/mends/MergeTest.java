@@ -196,6 +196,15 @@ class MergeTest {
     MergePlan plan = plan(List.of(BASE, one, needs, two), "New.plug", "One.plug", "Two.plug");
     assertThat(plan.refused()).extracting(Note::code).containsExactly("no-place");
     assertThat(plan.refused().get(0).reason()).contains("Base.plug/1").contains("Needs.plug");
+    Plugin plain = plugin("Plain.plug", "\"Base.plug\"", vessel("Base.plug/1", "\"speed\":5"));
+    Plugin only = plugin("Needs.plug", "\"Base.plug\",\"One.plug\"", vessel("One.plug/1", ""));
+    MergePlan between =
+        plan(List.of(BASE, one, only, plain, two), "New.plug", "One.plug", "Two.plug");
+    assertThat(between.refused().get(0).reason())
+        .as("who is covered, and who needs the merge below it, may be two")
+        .contains("Two.plug must go on covering Plain.plug")
+        .contains("before Needs.plug, which needs it");
+    assertThat(between.refused().get(0).remedy()).contains("Needs.plug");
     assertThatThrownBy(() -> MergeBuilder.merged(plan, "T", n -> Bytes.of(new byte[0])))
         .isInstanceOf(IllegalArgumentException.class);
   }
