@@ -26,9 +26,18 @@ export function MergeView() {
   const plugins = order.data?.plugins.filter((p) => p.on && !p.own && !p.mend) ?? []
   const ending = /\.[^.]+$/.exec(plugins[0]?.name ?? '')?.[0] ?? ''
   const name = typed || 'Merged'
+  const sources = chosen.filter((c) => plugins.some((p) => p.name === c))
   const wish: MergeWish | null =
-    chosen.length > 1 ? { sources: [...chosen], target: name, name: name.replace(/\.[^.]+$/, '') } : null
-  const preview = useMergePreview(workspace, wish)
+    sources.length > 1 ? { sources, target: name, name: name.replace(/\.[^.]+$/, '') } : null
+  const go = useNavigate()
+  const { say } = useNotices()
+  const { undo } = useUndo(workspace)
+  const merge = useMerge(workspace, (target) => {
+    say(`${target} is made, and its sources are off.`, { label: 'Undo', run: undo })
+    go(`/workspaces/${workspace}/mends`)
+  })
+  const merging = merge.isPending || merge.isSuccess
+  const preview = useMergePreview(workspace, wish, merging)
   if (order.isPending) {
     return (
       <Screen title="Merge plugins">
@@ -90,7 +99,7 @@ export function MergeView() {
             ))}
           </fieldset>
         </div>
-        {!wish ? (
+        {!wish && !merging ? (
           <div className="card flex-1">
             <Empty icon={Merge} title="Choose two plugins, or more">
               What the merge comes to is shown here before anything is made.
@@ -101,7 +110,12 @@ export function MergeView() {
             <Failed error={preview.error} retry={() => preview.refetch()} />
           </div>
         ) : preview.data ? (
-          <MergePreview workspace={workspace} wish={wish} preview={preview.data} />
+          <MergePreview
+            workspace={workspace}
+            preview={preview.data}
+            merging={merging}
+            merge={(target) => wish && merge.mutate({ ...wish, target })}
+          />
         ) : (
           <div className="card flex-1">
             <Loading what="the merge" />
@@ -114,20 +128,15 @@ export function MergeView() {
 
 function MergePreview({
   workspace,
-  wish,
   preview: p,
+  merging,
+  merge,
 }: {
   workspace: number
-  wish: MergeWish
   preview: Preview
+  merging: boolean
+  merge: (target: string) => void
 }) {
-  const go = useNavigate()
-  const { say } = useNotices()
-  const { undo } = useUndo(workspace)
-  const merge = useMerge(workspace, () => {
-    say(`${p.target} is made, and its sources are off.`, { label: 'Undo', run: undo })
-    go(`/workspaces/${workspace}/mends`)
-  })
   const possible = p.refused.length === 0
   return (
     <section
@@ -143,12 +152,8 @@ function MergePreview({
             {p.after ? `directly after ${p.after}` : 'first'}, stage {p.stage}
           </p>
         </div>
-        <Button
-          look="strong"
-          disabled={!possible || merge.isPending}
-          onClick={() => merge.mutate({ ...wish, target: p.target })}
-        >
-          {merge.isPending ? 'Merging …' : `Merge ${count(p.sources.length, 'plugin')}`}
+        <Button look="strong" disabled={!possible || merging} onClick={() => merge(p.target)}>
+          {merging ? 'Merging …' : `Merge ${count(p.sources.length, 'plugin')}`}
         </Button>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto px-4 pb-4">

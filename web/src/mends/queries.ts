@@ -119,10 +119,11 @@ export function useConditions(workspace: number, done: () => void) {
 
 export type MergeWish = Schema['MergeRequest']
 
-export function useMergePreview(workspace: number, wish: MergeWish | null) {
+/** What a merge would come to; not asked while one is being made, since its plugins are then half merged. */
+export function useMergePreview(workspace: number, wish: MergeWish | null, making: boolean) {
   return useQuery({
     queryKey: of(workspace, 'merge-preview', wish),
-    enabled: wish !== null,
+    enabled: wish !== null && !making,
     gcTime: 30_000,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
@@ -136,7 +137,7 @@ export function useMergePreview(workspace: number, wish: MergeWish | null) {
   })
 }
 
-export function useMerge(workspace: number, done: () => void) {
+export function useMerge(workspace: number, done: (target: string) => void) {
   return useAct(
     workspace,
     async (body: MergeWish) =>
@@ -148,7 +149,7 @@ export function useMerge(workspace: number, done: () => void) {
           }),
         ),
       ),
-    done,
+    (_, made) => done(made.target),
   )
 }
 
