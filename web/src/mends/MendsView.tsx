@@ -131,7 +131,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
         <Button className="h-7" disabled={busy || !m.on} onClick={() => rebuild.mutate(m.mod)}>
           {rebuild.isPending ? 'Making it anew …' : 'Make it anew'}
         </Button>
-        {m.kind === 'PATCH' && m.stale && (
+        {m.stale && (
           <Button className="h-7" aria-expanded={shown} onClick={() => setShown(!shown)}>
             {shown ? 'Hide the difference' : 'See the difference'}
           </Button>
@@ -183,16 +183,16 @@ function Notes({ notes, tone }: { notes: readonly string[]; tone: 'stale' | 'wro
   )
 }
 
-/** What making a patch anew would change in it, record by record. */
+/** What making a mend anew would change in it, record by record. */
 function Difference({ workspace, mod }: { workspace: number; mod: number }) {
   const difference = useMendDifference(workspace, mod, true)
   if (difference.isPending) return <Loading what="the difference" />
   if (!difference.data) return <Failed error={difference.error} retry={() => difference.refetch()} />
-  if (difference.data.length === 0)
-    return <p className="mt-2 text-ink-2">Its records would stay as they are.</p>
+  const { inAll, records } = difference.data
+  if (inAll === 0) return <p className="mt-2 text-ink-2">Its records would stay as they are.</p>
   return (
     <ul aria-label="Difference" className="mt-2 max-h-60 overflow-y-auto rounded-lg border border-line">
-      {difference.data.map((d) => (
+      {records.map((d) => (
         <li key={d.key} className="border-line border-b px-3 py-1.5">
           <b className="font-medium">{d.label}</b> <span className="text-ink-2">{d.key}</span>
           {d.before === undefined && ' comes in'}
@@ -204,6 +204,9 @@ function Difference({ workspace, mod }: { workspace: number; mod: number }) {
           )}
         </li>
       ))}
+      {inAll > records.length && (
+        <li className="px-3 py-1.5 text-ink-2">and {count(inAll - records.length, 'record')} more</li>
+      )}
     </ul>
   )
 }

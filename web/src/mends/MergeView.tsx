@@ -22,13 +22,14 @@ export function MergeView() {
   const order = useLoadOrder(workspace)
   const [chosen, setChosen] = useState<readonly string[]>([])
   const [target, setTarget] = useState('')
+  const [combining, setCombining] = useState(false)
   const typed = useDeferredValue(target.trim())
   const plugins = order.data?.plugins.filter((p) => p.on && !p.own && !p.mend) ?? []
   const ending = /\.[^.]+$/.exec(plugins[0]?.name ?? '')?.[0] ?? ''
   const name = typed || 'Merged'
   const sources = chosen.filter((c) => plugins.some((p) => p.name === c))
   const wish: MergeWish | null =
-    sources.length > 1 ? { sources, target: name, name: name.replace(/\.[^.]+$/, '') } : null
+    sources.length > 1 ? { sources, target: name, name: name.replace(/\.[^.]+$/, ''), combining } : null
   const go = useNavigate()
   const { say } = useNotices()
   const { undo } = useUndo(workspace)
@@ -114,6 +115,8 @@ export function MergeView() {
             workspace={workspace}
             preview={preview.data}
             merging={merging}
+            combining={combining}
+            combine={setCombining}
             merge={(target) => wish && merge.mutate({ ...wish, target })}
           />
         ) : (
@@ -130,11 +133,15 @@ function MergePreview({
   workspace,
   preview: p,
   merging,
+  combining,
+  combine,
   merge,
 }: {
   workspace: number
   preview: Preview
   merging: boolean
+  combining: boolean
+  combine: (on: boolean) => void
   merge: (target: string) => void
 }) {
   const possible = p.refused.length === 0
@@ -188,7 +195,7 @@ function MergePreview({
           title={
             p.sharedInAll === 0
               ? 'No two of them have the same record.'
-              : `${count(p.sharedInAll, 'record')} ${p.sharedInAll === 1 ? 'is' : 'are'} in several of them; the version that the game reads is taken`
+              : `${count(p.sharedInAll, 'record')} ${p.sharedInAll === 1 ? 'is' : 'are'} in several of them; ${combining && p.combinableInAll > 0 ? `${number(p.combinableInAll)} ${p.combinableInAll === 1 ? 'is' : 'are'} combined` : 'the version that the game reads is taken'}`
           }
         >
           {p.shared.map((s) => (
@@ -197,12 +204,28 @@ function MergePreview({
                 {s.label}
               </Link>{' '}
               <span className="text-ink-2">
-                in {list(s.sources)}; that of {s.taken}
+                in {list(s.sources)}; {s.combines && combining ? 'combined' : `that of ${s.taken}`}
                 {s.state && `, ${STATES[s.state].word}`}
               </span>
             </li>
           ))}
         </Part>
+        {p.combinableInAll > 0 && (
+          <label className="mt-2 flex cursor-pointer items-baseline gap-2">
+            <input
+              type="checkbox"
+              checked={combining}
+              onChange={(e) => combine(e.target.checked)}
+              className="translate-y-[1px] accent-(--woad)"
+            />
+            <span>
+              Combine what they change in the same record: {count(p.combinableInAll, 'record')}
+              <span className="block text-[11.5px] text-ink-2">
+                Without it the game reads the same as now. With it the merge has what a patch would have.
+              </span>
+            </span>
+          </label>
+        )}
         {p.leftOutInAll > 0 && (
           <Part title={`${count(p.leftOutInAll, 'version')} will not be in it`}>
             {p.leftOut.map((n) => (

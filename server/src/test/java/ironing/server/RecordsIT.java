@@ -263,13 +263,13 @@ class RecordsIT {
     JsonNode bo = api.get(base + "/records/Base.plug/2");
     assertThat(place(bo, "route").path("how").asText()).as("as it was").isEqualTo("DECIDED");
     decide("Base.plug/1", "speed", "Calm.plug");
-    JsonNode difference = api.get(base + "/mends/" + patch + "/difference");
+    JsonNode difference = api.get(base + "/mends/" + patch + "/difference").get("records");
     assertThat(difference.findValuesAsText("key")).containsExactly("Base.plug/1", "Base.plug/2");
     assertThat(difference.toString()).contains("Bo III");
     assertThat(api.job(base + "/mends/rebuild", null).body().path("state").asText())
         .isEqualTo("DONE");
     assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
-    assertThat(api.get(base + "/mends/" + patch + "/difference")).isEmpty();
+    assertThat(api.get(base + "/mends/" + patch + "/difference").get("inAll").asInt()).isZero();
   }
 
   private void update(String name, byte[] plugin) {
@@ -489,6 +489,40 @@ class RecordsIT {
     assertThat(order()).isEqualTo(before);
     api.send("POST", base + "/undo", null, Map.of());
     assertThat(order()).containsExactly("Base.plug", "Fleet.plug", "fast.plug", "calm.plug");
+  }
+
+  @Test
+  void a_merge_can_have_what_its_sources_change_in_one_record_combined() {
+    decide("Base.plug/1", "speed", "Fast.plug");
+    decide("Base.plug/2", "route", "/merged");
+    api.job(base + "/mends/patch", null);
+    List<String> before = order();
+    List<String> sources = List.of("Fast.plug", "Calm.plug");
+    Map<String, Object> body =
+        Map.of("sources", sources, "target", "Fleet.plug", "combining", true);
+    JsonNode would = api.send("POST", base + "/mends/merges/preview", body, Map.of()).body();
+    assertThat(would.path("combinableInAll").asInt()).isEqualTo(2);
+    long merge = api.job(base + "/mends/merges", body).result();
+    JsonNode aud = api.get(base + "/records/Base.plug/1");
+    assertThat(aud.path("usedBy").asText()).isEqualTo("Fleet.plug");
+    assertThat(place(aud, "speed").path("used").path("text").asText()).isEqualTo("14 kn");
+    assertThat(order())
+        .as("the patch has nothing left to hold, and its layer is off")
+        .containsExactly("Base.plug", "Fleet.plug", "fast.plug", "calm.plug");
+    assertThat(api.get(base + "/load-order").path("troubles")).isEmpty();
+    update(
+        "Fast",
+        plugin(
+            "Fast.plug",
+            "\"Base.plug\"",
+            vessel("Base.plug/1", "\"name\":\"Aud\",\"speed\":15,\"mesh\":\"hulls/aud.obj\"")));
+    JsonNode d = api.get(base + "/mends/" + merge + "/difference");
+    assertThat(d.path("records").findValuesAsText("label")).contains("Aud", "Dart");
+    assertThat(d.path("inAll").asInt()).isEqualTo(d.path("records").size());
+    api.job(base + "/mends/merges/" + merge + "/take-back", null);
+    assertThat(order()).isEqualTo(before);
+    assertThat(api.get(base + "/records/Base.plug/2").path("usedBy").asText())
+        .isEqualTo("Everyday patch.plug");
   }
 
   private List<String> order() {

@@ -25,7 +25,8 @@ import java.util.stream.IntStream;
 /**
  * Makes the plugins of a merge: the merged one, and those that name a merged one as master anew.
  *
- * <p>Cost: linear in the bytes; all processors share it. No value is made of what is merged.
+ * <p>Cost: linear in the bytes; all processors share it. No value is made of what is merged, but
+ * for records that are combined.
  */
 public final class MergeBuilder {
   private static final int STRETCH = 4_096;
@@ -48,7 +49,7 @@ public final class MergeBuilder {
     List<byte[]> parts =
         IntStream.range(0, stretches)
             .parallel()
-            .mapToObj(i -> stretch(plan, bytes, i * STRETCH))
+            .mapToObj(i -> stretch(plan, header, bytes, i * STRETCH))
             .toList();
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     out.writeBytes(PluginCodec.encode(new Plugin(plan.target(), header, List.of())));
@@ -84,11 +85,18 @@ public final class MergeBuilder {
     return authors.isEmpty() ? Optional.empty() : Optional.of(String.join(", ", authors));
   }
 
-  private static byte[] stretch(MergePlan plan, Map<Integer, RecordTable.Bytes> bytes, int from) {
+  private static byte[] stretch(
+      MergePlan plan, Header header, Map<Integer, RecordTable.Bytes> bytes, int from) {
+    Plugin nameAndHeader = new Plugin(plan.target(), header, List.of());
     RecordCopy copy = new RecordCopy(Shapes.of(plan.game()));
     int to = Math.min(plan.rows().size(), from + STRETCH);
     Map<Integer, Keys> keys = new HashMap<>();
     for (MergePlan.Row row : plan.rows().subList(from, to)) {
+      if (row.made() != null) {
+        Plugin.Record made = plan.numbers().of(row.made(), typeOf(plan.game(), row.made().type()));
+        copy.add(PluginCodec.encodeRecords(nameAndHeader, List.of(made)));
+        continue;
+      }
       RecordTable t = plan.index().table(row.position());
       Keys k = keys.computeIfAbsent(row.position(), p -> plan.keys(t));
       try {

@@ -5,13 +5,17 @@ import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.RecordCopy;
 import ironing.core.plugin.RecordTable;
+import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
+import ironing.core.records.Collision;
+import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 
@@ -23,7 +27,11 @@ import java.util.stream.IntStream;
  * above all that this version covers today, and what loses to a plugin below that place is left
  * out. It lies below every plugin that needs it. Where no place is both, it is refused.
  *
- * <p>Threads: immutable. Cost: linear in the records of the sources; no value is read.
+ * <p>Where sources change one record in ways that combine, and the user asks for it, the merged
+ * plugin has the outcome instead: what a patch over the sources would hold, or holds already.
+ *
+ * <p>Threads: immutable. Cost: linear in the records of the sources; values are read only of those
+ * that combine.
  */
 public final class MergePlan {
   /**
@@ -37,15 +45,23 @@ public final class MergePlan {
   /**
    * A record that more than one source has a version of.
    *
-   * @param sources in load order; the version of the last is taken
+   * @param sources in load order; the version of the last is taken, unless they are combined
+   * @param combines whether their changes combine into something that none of them has, without a
+   *     question or as the user has decided
    */
-  public record Shared(int record, List<String> sources) {}
+  public record Shared(int record, List<String> sources, boolean combines) {}
 
-  /** A row of a source that goes into the merged plugin. */
-  record Row(long order, int position, int row) {}
+  /**
+   * A row of a source that goes into the merged plugin.
+   *
+   * @param made what goes in instead of it, by its old keys; null where it goes in as it is
+   */
+  record Row(long order, int position, int row, Plugin.Record made) {}
 
   private final GameDefinition game;
   private final RecordIndex index;
+  private final Optional<Collisions> collisions;
+  private final boolean combining;
   private final String target;
   private final List<Integer> sources;
   private final List<Integer> rest = new ArrayList<>();
@@ -62,9 +78,16 @@ public final class MergePlan {
   private int own;
 
   private MergePlan(
-      GameDefinition game, RecordIndex index, Collection<String> wished, String target) {
+      GameDefinition game,
+      RecordIndex index,
+      Optional<Collisions> collisions,
+      boolean combining,
+      Collection<String> wished,
+      String target) {
     this.game = game;
     this.index = index;
+    this.collisions = collisions;
+    this.combining = combining;
     this.target = target;
     this.sources =
         wished.stream().map(index::position).filter(p -> p >= 0).distinct().sorted().toList();
@@ -90,7 +113,23 @@ public final class MergePlan {
    */
   public static MergePlan of(
       GameDefinition game, RecordIndex index, Collection<String> sources, String target) {
-    return new MergePlan(game, index, sources, target);
+    return new MergePlan(game, index, Optional.empty(), false, sources, target);
+  }
+
+  /**
+   * The same, told which records that several sources have combine.
+   *
+   * @param collisions of the same index, with what the user has decided
+   * @param combining whether the merged plugin has the outcome of those, instead of one version
+   */
+  public static MergePlan of(
+      GameDefinition game,
+      RecordIndex index,
+      Collisions collisions,
+      boolean combining,
+      Collection<String> sources,
+      String target) {
+    return new MergePlan(game, index, Optional.of(collisions), combining, sources, target);
   }
 
   private void refuse(String code, String thing, String reason, String remedy) {
@@ -232,8 +271,11 @@ public final class MergePlan {
         int record = index.recordAt(s, row);
         if (record < 0) continue;
         if (lastSource(record) != s) continue;
-        if (row < t.ownFrom() && sourceCount(record) > 1)
-          shared.add(new Shared(record, sourcesOf(record)));
+        Optional<Plugin.Record> outcome = Optional.empty();
+        if (row < t.ownFrom() && sourceCount(record) > 1) {
+          outcome = outcome(record);
+          shared.add(new Shared(record, sourcesOf(record), outcome.isPresent()));
+        }
         int used = index.usedPosition(record);
         int ownerAt = index.ownerOf(record);
         boolean mine = merged[ownerAt];
@@ -251,7 +293,8 @@ public final class MergePlan {
         if (mine) own++;
         Ref key = numbers.of(index.key(record));
         int owner = mine ? masters.size() : masterAt[ownerAt];
-        rows.add(new Row((long) owner << 32 | key.id(), s, row));
+        Plugin.Record made = combining ? outcome.orElse(null) : null;
+        rows.add(new Row((long) owner << 32 | key.id(), s, row, made));
       }
     }
     rows.sort((a, b) -> Long.compare(a.order(), b.order()));
@@ -260,6 +303,31 @@ public final class MergePlan {
     for (RecordIndex.Odd o : index.odd())
       if (names.contains(PathCase.fold(o.plugin())))
         leftOut.add(new Note("odd", o.key().toString(), o.reason(), ""));
+  }
+
+  /**
+   * What its versions combine into, where only sources have a say and no version is that already.
+   */
+  private Optional<Plugin.Record> outcome(int record) {
+    if (collisions.isEmpty()) return Optional.empty();
+    int at = collisions.get().find(record);
+    if (at < 0 || !collisions.get().wantsPatch(at)) return Optional.empty();
+    for (int p : collisions.get().leaves(record)) if (!merged[p]) return Optional.empty();
+    Collision c = collisions.get().of(record);
+    Optional<Value.Fields> fields = c.combination().outcome();
+    if (!c.combination().settled() || !fields.map(this::isWithinReach).orElse(true))
+      return Optional.empty();
+    return Optional.of(new Plugin.Record(c.typeName(), c.key(), fields));
+  }
+
+  /** Whether all that it refers to is merged or a master; something typed in may not be. */
+  private boolean isWithinReach(Value v) {
+    if (v instanceof Ref r)
+      return numbers.isMerged(r.owner())
+          || masters.stream().anyMatch(m -> PathCase.fold(m).equals(PathCase.fold(r.owner())));
+    if (v instanceof Value.Array a) return a.items().stream().allMatch(this::isWithinReach);
+    if (v instanceof Value.Fields f) return f.map().values().stream().allMatch(this::isWithinReach);
+    return true;
   }
 
   private int sourceCount(int record) {

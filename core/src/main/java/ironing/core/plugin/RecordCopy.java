@@ -77,6 +77,13 @@ public final class RecordCopy {
     flush(at);
   }
 
+  /** Puts records in that were written elsewhere, as they are. */
+  public void add(byte[] written) {
+    room(written.length);
+    System.arraycopy(written, 0, out, size, written.length);
+    size += written.length;
+  }
+
   private void value(Shape shape) {
     int start = at, head = octet(), major = head >> 5;
     switch (major) {
@@ -125,10 +132,7 @@ public final class RecordCopy {
     flush(start);
     CborWriter w = new CborWriter();
     w.text(after);
-    byte[] written = w.bytes();
-    room(written.length);
-    System.arraycopy(written, 0, out, size, written.length);
-    size += written.length;
+    add(w.bytes());
     copied = at;
   }
 

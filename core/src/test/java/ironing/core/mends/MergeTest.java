@@ -5,13 +5,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.game.RecordType;
 import ironing.core.mends.MergePlan.Note;
+import ironing.core.mends.MergePlan.Shared;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.RecordTable.Bytes;
+import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
+import ironing.core.records.Collision;
+import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
 import ironing.core.testkit.RandomPlugins;
@@ -116,6 +120,67 @@ class MergeTest {
         .as("none of the merged")
         .doesNotContainAnyElementsOf(sources);
     mastersLoadFirst(after);
+  }
+
+  @Property(tries = 1500)
+  void combined_it_reads_as_the_sources_with_a_patch_over_them(
+      @ForAll long seed, @ForAll @IntRange(min = 3, max = 8) int count) {
+    List<Plugin> order = RandomPlugins.of(seed, count);
+    Random random = new Random(seed);
+    List<String> sources = new ArrayList<>();
+    for (Plugin p : order.subList(1, count)) if (random.nextInt(4) > 0) sources.add(p.name());
+    if (sources.size() < 2) return;
+    RecordIndex index = TestWorld.index(order, Set.of());
+    Collisions all = Collisions.in(TestWorld.GAME, index, Map.of());
+    MergePlan plan = MergePlan.of(TestWorld.GAME, index, all, true, sources, "Merged.plug");
+    Statistics.label("refused").collect(!plan.refused().isEmpty());
+    if (!plan.refused().isEmpty()) return;
+    List<Collision> combined =
+        plan.shared().stream().filter(Shared::combines).map(s -> all.of(s.record())).toList();
+    Statistics.label("combined").collect(!combined.isEmpty());
+    List<String> names = order.stream().map(Plugin::name).toList();
+    List<Plugin> patched = new ArrayList<>(order);
+    if (!combined.isEmpty())
+      patched.add(PatchBuilder.build("Patch.plug", "Patch", "", names, combined));
+    sameWorld(patched, merged(order, plan), plan);
+  }
+
+  @Test
+  void what_its_sources_change_in_different_fields_of_one_record_is_combined_when_asked_for() {
+    Plugin one =
+        plugin("One.plug", "\"Base.plug\"", vessel("Base.plug/1", "\"speed\":9,\"name\":\"A\""));
+    Plugin two =
+        plugin("Two.plug", "\"Base.plug\"", vessel("Base.plug/1", "\"speed\":1,\"name\":\"B\""));
+    Plugin base = plugin("Base.plug", "", vessel("Base.plug/1", "\"speed\":1,\"name\":\"A\""));
+    RecordIndex index = TestWorld.index(List.of(base, one, two), Set.of());
+    Collisions all = Collisions.in(TestWorld.GAME, index, Map.of());
+    List<String> sources = List.of("One.plug", "Two.plug");
+    for (boolean combining : new boolean[] {true, false}) {
+      MergePlan plan = MergePlan.of(TestWorld.GAME, index, all, combining, sources, "M.plug");
+      assertThat(plan.shared()).singleElement().matches(Shared::combines);
+      List<Plugin> after = merged(List.of(base, one, two), plan);
+      Value.Fields read =
+          TestWorld.index(after, Set.of()).used(index.key(0)).orElseThrow().fields().orElseThrow();
+      assertThat(read.map().get("name")).isEqualTo(new Value.Text("B"));
+      assertThat(read.map().get("speed")).isEqualTo(new Value.Int(combining ? 9 : 1));
+    }
+  }
+
+  @Test
+  void the_difference_of_two_states_names_what_comes_goes_and_changes() {
+    String more = vessel("M.plug/3", "");
+    Plugin was =
+        plugin("M.plug", "", vessel("M.plug/1", "\"speed\":1"), vessel("M.plug/2", ""), more);
+    Plugin is =
+        plugin("M.plug", "", vessel("M.plug/1", "\"speed\":2"), more, vessel("M.plug/4", ""));
+    byte[] before = PluginCodec.encode(was), after = PluginCodec.encode(is);
+    Shapes shapes = Shapes.of(TestWorld.GAME);
+    MendDifference d = MendDifference.between("M.plug", before, after, shapes, 2);
+    assertThat(d.inAll()).isEqualTo(3);
+    assertThat(d.changes()).extracting(c -> c.key().id()).containsExactly(1, 2);
+    assertThat(d.changes().get(0).after()).contains(is.records().get(0));
+    assertThat(d.changes().get(1).after()).isEmpty();
+    assertThat(MendDifference.between("M.plug", after, after, shapes, 2).inAll()).isZero();
   }
 
   private static void mastersLoadFirst(List<Plugin> order) {

@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
+import ironing.core.records.RecordIndex;
 import ironing.server.library.ModStore;
 import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.LeftOutEntry;
@@ -11,6 +12,7 @@ import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
 import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MendMapper.MendRow;
+import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.Bench;
 import java.io.IOException;
@@ -28,11 +30,13 @@ import org.springframework.stereotype.Component;
 class MendStore {
   private final MendMapper db;
   private final ModStore mods;
+  private final Folders folders;
   private final Json json;
 
-  MendStore(MendMapper db, ModStore mods, Json json) {
+  MendStore(MendMapper db, ModStore mods, Folders folders, Json json) {
     this.db = db;
     this.mods = mods;
+    this.folders = folders;
     this.json = json;
   }
 
@@ -190,6 +194,17 @@ class MendStore {
     int path = holdings.idOf(bench.game().pluginPath(k.plugin()));
     int slot = path < 0 ? -1 : holdings.slotOfMod(path, k.mod());
     return slot < 0 ? "" : holdings.shaAt(slot);
+  }
+
+  /** The bytes of a mend's plugin as they lie in the library. */
+  byte[] plugin(Bench bench, Kept k) {
+    Path mod = folders.mods(bench.workspace()).resolve(bench.mods().get(k.mod()).folder());
+    Path file = mod.resolve("content").resolve(bench.game().pluginPath(k.plugin()));
+    try {
+      return Files.readAllBytes(file);
+    } catch (IOException e) {
+      throw RecordIndex.unreadable(k.plugin(), e);
+    }
   }
 
   /** A file name that the game takes for a plugin and that nobody has. */

@@ -3,12 +3,13 @@ package ironing.server.mends;
 import ironing.core.IroningException;
 import ironing.core.library.Needs;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.mends.MendDifference;
 import ironing.core.mends.PatchScope;
 import ironing.core.plugin.Plugin;
+import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
-import ironing.core.plugin.Value;
+import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
-import ironing.core.records.Version;
 import ironing.core.version.VersionRange;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -24,17 +25,16 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** The mends of a profile: how each stands, and making them anew. */
 @Component
 public class Mends {
+  private static final int MOST_SHOWN = 500;
   private final MendStore store;
   private final Patches patches;
   private final Merges merges;
@@ -384,17 +384,17 @@ public class Mends {
   }
 
   /** Makes a merge, and the patches anew that named its sources. */
-  Job merge(long workspace, String name, List<String> sources, String target) {
+  Job merge(long workspace, String name, List<String> sources, String target, boolean combining) {
     Bench bench = benches.get(workspace);
     String file = merges.target(bench, target, sources);
-    Merges.refuse(merges.plan(bench, sources, file));
+    Merges.refuse(merges.plan(bench, sources, file, combining));
     return jobs.start(
         workspace,
         Lane.GAME,
         "merge",
         "Merge " + sources.size() + " plugins",
         p -> {
-          long mod = merges.make(workspace, name, sources, file);
+          long mod = merges.make(workspace, name, sources, file, combining);
           for (long other : inOrder(benches.get(workspace)))
             if (other != mod) rebuildIfStale(workspace, other);
           return mod;
@@ -425,32 +425,32 @@ public class Mends {
   public record MendRecordChange(
       String key, String label, @MayBeAbsent String before, @MayBeAbsent String after) {}
 
-  /** What making a patch anew would change in it. */
-  List<MendRecordChange> difference(long workspace, long mod) {
+  /**
+   * What making a mend anew would change in its plugin.
+   *
+   * @param records the first of them, by key
+   */
+  public record MendDifferenceView(int inAll, List<MendRecordChange> records) {}
+
+  /** What making a mend anew would change in its plugin. */
+  MendDifferenceView difference(long workspace, long mod) {
     Bench bench = benches.get(workspace);
     Kept k = store.require(bench, mod);
-    if (!k.isPatch()) return List.of();
-    Map<String, String> was = new TreeMap<>();
-    int at = records.of(bench).index().position(k.plugin());
-    if (at >= 0) {
-      var index = records.of(bench).index();
-      for (int row = 0; row < index.table(at).size(); row++) {
-        int record = index.recordAt(at, row);
-        if (record < 0) continue;
-        Version v =
-            index.versions(record).stream().filter(x -> x.position() == at).findFirst().get();
-        was.put(index.key(record).toString(), said(v.fields()));
-      }
-    }
-    Map<String, String> is = new TreeMap<>();
-    for (Plugin.Record r : patches.fresh(bench, k).records())
-      is.put(r.key().toString(), said(r.fields()));
-    Set<String> keys = new TreeSet<>(was.keySet());
-    keys.addAll(is.keySet());
-    return keys.stream()
-        .filter(key -> !Objects.equals(was.get(key), is.get(key)))
-        .map(key -> new MendRecordChange(key, label(bench, key), was.get(key), is.get(key)))
-        .collect(Collectors.toList());
+    byte[] was = store.plugin(bench, k);
+    byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(bench, k)) : merges.fresh(bench, k);
+    MendDifference d =
+        MendDifference.between(k.plugin(), was, is, Shapes.of(bench.game()), MOST_SHOWN);
+    return new MendDifferenceView(
+        d.inAll(),
+        d.changes().stream()
+            .map(
+                c ->
+                    new MendRecordChange(
+                        c.key().toString(),
+                        label(bench, c.key().toString()),
+                        c.before().map(Mends::said).orElse(null),
+                        c.after().map(Mends::said).orElse(null)))
+            .toList());
   }
 
   private String label(Bench bench, String key) {
@@ -458,7 +458,7 @@ public class Mends {
     return record < 0 ? key : records.of(bench).index().label(record);
   }
 
-  private static String said(Optional<Value.Fields> fields) {
-    return fields.map(f -> PluginText.node(f).toString()).orElse("removed");
+  private static String said(Plugin.Record record) {
+    return record.fields().map(f -> PluginText.node(f).toString()).orElse("removed");
   }
 }

@@ -4,7 +4,7 @@ import ironing.core.mends.PatchScope;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
-import ironing.server.mends.Mends.MendRecordChange;
+import ironing.server.mends.Mends.MendDifferenceView;
 import ironing.server.mends.Mends.MendView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Workbenches;
@@ -107,9 +107,9 @@ class MendsController {
     return JobController.accepted(jobs, mends.rebuildStale(workspace), prefer);
   }
 
-  /** What making a patch anew would change in it, record by record. */
+  /** What making a mend anew would change in it, record by record. */
   @GetMapping("/{mod}/difference")
-  List<MendRecordChange> difference(@PathVariable long workspace, @PathVariable long mod) {
+  MendDifferenceView difference(@PathVariable long workspace, @PathVariable long mod) {
     return mends.difference(workspace, mod);
   }
 

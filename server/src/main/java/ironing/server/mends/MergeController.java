@@ -52,8 +52,14 @@ class MergeController {
    * @param sources file names of plugins that are on
    * @param target the file name of the plugin that they become: a new one, or one of them
    * @param name what to call the merge; absent: as the target is called
+   * @param combining whether it is to have the outcome of what its sources change in the same
+   *     record; absent: it has the version that the game reads now
    */
-  record MergeRequest(List<String> sources, String target, @MayBeAbsent String name) {}
+  record MergeRequest(
+      List<String> sources,
+      String target,
+      @MayBeAbsent String name,
+      @MayBeAbsent Boolean combining) {}
 
   /** Something about one plugin or record. */
   record MergeNote(String code, String thing, String reason, String remedy) {
@@ -65,11 +71,17 @@ class MergeController {
   /**
    * A record that several sources have.
    *
-   * @param taken the source whose version the merge has
+   * @param taken the source whose version the merge has where it is not combined
+   * @param combines whether their changes combine into something that none of them has
    * @param state how its changes stand to one another
    */
   record SharedRecord(
-      String key, String label, List<String> sources, String taken, @MayBeAbsent State state) {}
+      String key,
+      String label,
+      List<String> sources,
+      String taken,
+      boolean combines,
+      @MayBeAbsent State state) {}
 
   /** A record that gets another number. */
   record RenumberedRecord(String from, String to) {}
@@ -96,6 +108,7 @@ class MergeController {
    * @param refused why it cannot be made; none where it can
    * @param after the plugin that it would load directly behind; absent for the beginning
    * @param renumbered the first of those that get another number
+   * @param combinableInAll how many of the shared records combine
    * @param otherFiles paths at which the game would read another file, since packs change places
    */
   record MergePreview(
@@ -113,6 +126,7 @@ class MergeController {
       int renumberedInAll,
       List<RenumberedRecord> renumbered,
       int sharedInAll,
+      int combinableInAll,
       List<SharedRecord> shared,
       int leftOutInAll,
       List<MergeNote> leftOut,
@@ -124,7 +138,7 @@ class MergeController {
   MergePreview preview(@PathVariable long workspace, @RequestBody MergeRequest body) {
     Bench bench = benches.get(workspace);
     String target = merges.target(bench, body.target(), body.sources());
-    MergePlan plan = merges.plan(bench, body.sources(), target);
+    MergePlan plan = merges.plan(bench, body.sources(), target, isCombining(body));
     boolean possible = plan.refused().isEmpty();
     List<RenumberedRecord> renumbered = new ArrayList<>();
     for (String s : plan.sources())
@@ -146,11 +160,16 @@ class MergeController {
         plan.numbers().changed(),
         renumbered,
         plan.shared().size(),
+        (int) plan.shared().stream().filter(MergePlan.Shared::combines).count(),
         plan.shared().stream().limit(MOST).map(s -> shared(bench, s)).toList(),
         plan.leftOut().size(),
         plan.leftOut().stream().limit(MOST).map(MergeNote::of).toList(),
         dependents(bench, plan),
         possible ? merges.otherFiles(bench, plan).stream().limit(MOST).toList() : List.of());
+  }
+
+  private static boolean isCombining(MergeRequest body) {
+    return Boolean.TRUE.equals(body.combining());
   }
 
   private SharedRecord shared(Bench bench, MergePlan.Shared s) {
@@ -161,6 +180,7 @@ class MergeController {
         known.index().label(s.record()),
         s.sources(),
         s.sources().get(s.sources().size() - 1),
+        s.combines(),
         at < 0 ? null : known.collisions().state(at));
   }
 
@@ -199,7 +219,9 @@ class MergeController {
             .filter(n -> !n.isBlank())
             .orElseGet(() -> body.target().replaceFirst("\\.[^.]*$", ""));
     return JobController.accepted(
-        jobs, mends.merge(workspace, name, body.sources(), body.target()), prefer);
+        jobs,
+        mends.merge(workspace, name, body.sources(), body.target(), isCombining(body)),
+        prefer);
   }
 
   /** Switches a merge off and its sources on again, where they were. */

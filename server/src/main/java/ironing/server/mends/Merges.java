@@ -16,6 +16,7 @@ import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.RecordTable;
+import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
 import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MendStore.Kept;
@@ -46,6 +47,7 @@ import org.springframework.stereotype.Component;
 class Merges {
   private static final String TABLE = "renumbered";
   private final MendStore store;
+  private final Patches patches;
   private final Records records;
   private final ContentStore content;
   private final Workbenches benches;
@@ -54,12 +56,14 @@ class Merges {
 
   Merges(
       MendStore store,
+      Patches patches,
       Records records,
       ContentStore content,
       Workbenches benches,
       Folders folders,
       Json json) {
     this.store = store;
+    this.patches = patches;
     this.records = records;
     this.content = content;
     this.benches = benches;
@@ -68,9 +72,11 @@ class Merges {
   }
 
   /** What merging some plugins comes to; throws nothing for a merge that is refused. */
-  MergePlan plan(Bench bench, List<String> sources, String target) {
+  MergePlan plan(Bench bench, List<String> sources, String target, boolean combining) {
     MendStore.requirePlugins(bench);
-    return MergePlan.of(bench.game(), records.of(bench).index(), sources, target);
+    Records.Known known = records.of(bench);
+    return MergePlan.of(
+        bench.game(), known.index(), known.collisions(), combining, sources, target);
   }
 
   /**
@@ -165,33 +171,45 @@ class Merges {
   }
 
   /** Makes a merge; gives its mod. */
-  long make(long workspace, String name, List<String> sources, String target) throws IOException {
+  long make(long workspace, String name, List<String> sources, String target, boolean combining)
+      throws IOException {
     Bench bench = benches.get(workspace);
-    MergePlan plan = plan(bench, sources, target);
+    MergePlan plan = plan(bench, sources, target, combining);
     refuse(plan);
     Recipe.Merge merge =
         new Recipe.Merge(
-            plan.sources(), target, bench.picture().loadOrder().asWishes(), null, null);
+            plan.sources(),
+            target,
+            bench.picture().loadOrder().asWishes(),
+            null,
+            null,
+            combining,
+            null);
     Recipe recipe = Recipe.merge(name, merge);
     long mod = store.add(bench, writing(bench, plan, recipe, Optional.empty()), false);
     Bench with = benches.get(workspace);
     Arrangement arranged = arranged(with, mod, plan);
-    CarriedDecisions carried = carried(bench, with, plan, arranged);
-    store.setRecipe(mod, Recipe.merge(name, carrying(merge, bench, carried)));
+    RecordIndex after = records.under(with, with.picture().rearranged(arranged));
+    CarriedDecisions carried =
+        CarriedDecisions.of(bench.game(), records.of(bench).collisions(), plan, after);
+    Arrangement decided = decided(arranged, carried);
+    List<Long> needless =
+        patches.needless(bench, Collisions.in(bench.game(), after, decided.decisions()), after);
+    store.setRecipe(mod, Recipe.merge(name, carrying(merge, bench, carried, needless)));
     benches.rearrange(
         workspace,
         with.revision(),
         b -> "Merged " + String.join(", ", plan.sources()) + " into " + target,
-        b -> decided(arranged, carried));
+        b -> decided.withLayers(switched(decided, needless, false)));
     return mod;
   }
 
-  private CarriedDecisions carried(Bench before, Bench with, MergePlan plan, Arrangement arranged) {
-    RecordIndex after = records.under(with, with.picture().rearranged(arranged));
-    return CarriedDecisions.of(before.game(), records.of(before).collisions(), plan, after);
+  private static List<Arrangement.Layer> switched(Arrangement a, List<Long> mods, boolean on) {
+    return a.layers().stream().map(l -> mods.contains(l.mod()) ? l.withOn(on) : l).toList();
   }
 
-  private static Recipe.Merge carrying(Recipe.Merge merge, Bench bench, CarriedDecisions carried) {
+  private static Recipe.Merge carrying(
+      Recipe.Merge merge, Bench bench, CarriedDecisions carried, List<Long> needless) {
     Map<String, Map<String, String>> before =
         new TreeMap<>(bench.picture().arrangement().decisions());
     before.keySet().retainAll(carried.gone());
@@ -200,7 +218,9 @@ class Merges {
         merge.target(),
         merge.orderBefore(),
         before,
-        List.copyOf(carried.instead().keySet()));
+        List.copyOf(carried.instead().keySet()),
+        merge.combining(),
+        needless);
   }
 
   private static Arrangement decided(Arrangement arranged, CarriedDecisions carried) {
@@ -212,9 +232,7 @@ class Merges {
 
   private Arrangement arranged(Bench bench, long mod, MergePlan plan) {
     Arrangement now = bench.picture().arrangement();
-    List<Arrangement.Layer> layers =
-        now.layers().stream().map(l -> l.mod() == mod ? l.withOn(true) : l).toList();
-    Arrangement on = now.withLayers(layers);
+    Arrangement on = now.withLayers(switched(now, List.of(mod), true));
     LoadOrder order = bench.picture().rearranged(on).loadOrder();
     return on.withPlugins(order.merged(on.plugins(), orderWith(order, plan)));
   }
@@ -327,9 +345,9 @@ class Merges {
   /** The arrangement without a merge: its layer off, its sources on and where they were. */
   private static Arrangement without(Bench bench, Kept k) {
     Arrangement now = bench.picture().arrangement();
-    List<Arrangement.Layer> layers =
-        now.layers().stream().map(l -> l.mod() == k.mod() ? l.withOn(false) : l).toList();
     Recipe.Merge merge = k.recipe().merge();
+    Arrangement off = now.withLayers(switched(now, List.of(k.mod()), false));
+    List<Arrangement.Layer> layers = switched(off, merge.patchesOff(), true);
     Set<String> sources = new HashSet<>();
     merge.sources().forEach(s -> sources.add(PathCase.fold(s)));
     Map<String, Wish> today = new LinkedHashMap<>();
@@ -405,17 +423,31 @@ class Merges {
                 was.target(),
                 was.orderBefore(),
                 was.decisionsBefore(),
-                was.decisionsAfter()));
+                was.decisionsAfter(),
+                was.combining(),
+                was.patchesOff()));
     Writing w = writing(apart, plan, recipe, Optional.of(k));
     store.replace(bench, k.mod(), w, "Made “" + recipe.name() + "” anew");
   }
 
+  /** The bytes of the merged plugin as making it anew would give them. */
+  byte[] fresh(Bench bench, Kept k) {
+    Bench apart = bench.as(bench.picture().rearranged(without(bench, k)));
+    MergePlan plan = planApart(apart, k);
+    refuse(plan);
+    return MergeBuilder.merged(plan, k.recipe().name(), n -> file(apart, n));
+  }
+
   private MergePlan planApart(Bench apart, Kept k) {
+    RecordIndex index = records.under(apart, apart.picture());
+    Recipe.Merge merge = k.recipe().merge();
     return MergePlan.of(
         apart.game(),
-        records.under(apart, apart.picture()),
-        k.recipe().merge().sources(),
-        k.recipe().merge().target());
+        index,
+        Collisions.in(apart.game(), index, apart.picture().arrangement().decisions()),
+        merge.combining(),
+        merge.sources(),
+        merge.target());
   }
 
   /** Why making a merge anew would give another; empty when it is fresh. */

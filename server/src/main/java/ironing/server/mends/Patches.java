@@ -93,9 +93,34 @@ class Patches {
     return new Shares(byPatch, free);
   }
 
+  /**
+   * The patches that hold something now and would have nothing to hold.
+   *
+   * @param after the collisions as they would be, {@code index} the records
+   */
+  List<Long> needless(Bench bench, Collisions after, RecordIndex index) {
+    Shares now = shares(bench);
+    return store.of(bench).stream()
+        .filter(k -> k.isPatch() && !now.of(k.mod()).isEmpty())
+        .filter(k -> !callsFor(k.recipe().scope(), after, index))
+        .map(Kept::mod)
+        .toList();
+  }
+
+  private static boolean callsFor(PatchScope scope, Collisions all, RecordIndex index) {
+    return IntStream.range(0, all.size())
+        .filter(all::wantsPatch)
+        .map(all::record)
+        .anyMatch(r -> scope.has(index.key(r).toString(), names(index, all.leaves(r))));
+  }
+
+  private static List<String> names(RecordIndex index, int[] positions) {
+    return Arrays.stream(positions).mapToObj(index::name).toList();
+  }
+
   private List<String> leaves(Bench bench, int record) {
     Records.Known known = records.of(bench);
-    return Arrays.stream(known.collisions().leaves(record)).mapToObj(known.index()::name).toList();
+    return names(known.index(), known.collisions().leaves(record));
   }
 
   /** The records that a new patch would get beside those that are there. */

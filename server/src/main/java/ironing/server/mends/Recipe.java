@@ -40,15 +40,20 @@ record Recipe(
    * @param orderBefore the load order as it was wished before
    * @param decisionsBefore on records that it touches, by their old keys
    * @param decisionsAfter the keys of the decisions that stand in their place
+   * @param combining whether it has the outcome of what its sources change in the same record
+   * @param patchesOff patches that had nothing left to hold, and were switched off with the sources
    */
   record Merge(
       List<String> sources,
       String target,
       List<Wish> orderBefore,
       @MayBeAbsent Map<String, Map<String, String>> decisionsBefore,
-      @MayBeAbsent List<String> decisionsAfter) {
+      @MayBeAbsent List<String> decisionsAfter,
+      boolean combining,
+      @MayBeAbsent List<Long> patchesOff) {
     Merge {
       decisionsBefore = decisionsBefore == null ? Map.of() : decisionsBefore;
+      patchesOff = patchesOff == null ? List.of() : List.copyOf(patchesOff);
       decisionsAfter = decisionsAfter == null ? List.of() : decisionsAfter;
     }
   }
