@@ -40,9 +40,23 @@ public record GameDefinition(
    * Files that can be combined where mods collide.
    *
    * @param match relative to the mount
-   * @param as how: text, table, json, xml, yaml, ini, list or properties
+   * @param once what may stand only once in all files of the match: its first group is the name
+   * @param key what rows of a table, or elements of XML, are known by; empty for none
+   * @param arrays how arrays of JSON and YAML compare, by JSON pointer; others are whole
    */
-  public record Combine(PathPattern match, String as) {}
+  public record Combine(
+      PathPattern match,
+      CombineWay as,
+      Optional<String> once,
+      List<String> key,
+      Map<String, ElementKey> arrays) {}
+
+  /**
+   * How the elements of an array are known.
+   *
+   * @param key the member that each is known by; empty for a set, where the element itself counts
+   */
+  public record ElementKey(Optional<String> key) {}
 
   /** What counts as a plugin and how the game is told their order. */
   public record Plugins(
@@ -100,11 +114,11 @@ public record GameDefinition(
   }
 
   /** How colliding files at a game path can be combined; the first match wins, empty for whole. */
-  public Optional<String> combinesAs(String path) {
+  public Optional<Combine> combines(String path) {
     for (Combine c : combine) {
       for (Mount m : mounts) {
         String below = below(m.at(), path);
-        if (below != null && c.match().matches(below)) return Optional.of(c.as());
+        if (below != null && c.match().matches(below)) return Optional.of(c);
       }
     }
     return Optional.empty();

@@ -2,6 +2,7 @@ package ironing.core.game;
 
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition.Combine;
+import ironing.core.game.GameDefinition.ElementKey;
 import ironing.core.game.GameDefinition.ListFile;
 import ironing.core.game.GameDefinition.Mount;
 import ironing.core.game.GameDefinition.Packs;
@@ -15,6 +16,7 @@ import ironing.core.path.PathPattern;
 import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -23,11 +25,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.regex.Pattern;
+import java.util.regex.PatternSyntaxException;
 
 /** Reads game.yaml (ironing/game@1). Every mistake is told at once, with line and column. */
 public final class GameDefinitionReader {
-  private static final List<String> WAYS =
-      List.of("text", "table", "json", "xml", "yaml", "ini", "list", "properties");
   private static final String FORMAT = "ironing/game@1";
 
   private GameDefinitionReader() {}
@@ -112,20 +114,66 @@ public final class GameDefinitionReader {
   private static List<Combine> combine(Section top, PathCase pathCase) {
     List<Combine> combine = new ArrayList<>();
     for (Section s : top.sections("combine")) {
-      String as = s.required("as");
-      if (s.has("as") && !WAYS.contains(as)) {
-        s.reject(
-            "as",
-            "“" + as + "” is no way to combine files",
-            "Write one of: " + String.join(", ", WAYS) + ".");
-      }
-      // read past until files are combined: what may stand once, and by what rows and elements are
-      // known
-      s.known("once", "key", "arrays");
-      combine.add(new Combine(PathPattern.of(s.required("match"), pathCase), as));
+      PathPattern match = PathPattern.of(s.required("match"), pathCase);
+      CombineWay way = way(s);
+      Optional<String> once = s.text("once").filter(p -> isPattern(s, p));
+      List<String> key = s.texts("key");
+      if (way == CombineWay.TABLE && key.isEmpty())
+        s.reject("key", "the rows of a table need a key", "Write key: [ column ].");
+      combine.add(new Combine(match, way, once, key, arrays(s)));
       s.warnOfUnknownKeys();
     }
     return List.copyOf(combine);
+  }
+
+  private static CombineWay way(Section s) {
+    String as = s.required("as");
+    for (CombineWay way : CombineWay.values()) if (way.word().equals(as)) return way;
+    List<String> words = Arrays.stream(CombineWay.values()).map(CombineWay::word).toList();
+    if (s.has("as"))
+      s.reject(
+          "as",
+          "“" + as + "” is no way to combine files",
+          "Write one of: " + String.join(", ", words) + ".");
+    return CombineWay.TEXT;
+  }
+
+  private static boolean isPattern(Section s, String pattern) {
+    try {
+      if (Pattern.compile(pattern, Pattern.MULTILINE).matcher("").groupCount() > 0) return true;
+      s.reject("once", "the pattern has no group", "Put brackets around the name in it.");
+    } catch (PatternSyntaxException e) {
+      s.reject("once", "it is no pattern: " + e.getDescription(), "Write it like ^word (\\\\S+).");
+    }
+    return false;
+  }
+
+  private static Map<String, ElementKey> arrays(Section s) {
+    Map<String, ElementKey> arrays = new LinkedHashMap<>();
+    s.section("arrays")
+        .ifPresent(
+            all -> {
+              for (String pointer : all.keys()) {
+                if (!pointer.isEmpty() && !pointer.startsWith("/"))
+                  all.reject(pointer, "a JSON pointer begins with /", "Write it like /widgets.");
+                if (all.isText(pointer)) {
+                  if (!all.required(pointer).equals("set"))
+                    all.reject(
+                        pointer,
+                        "an array is a set, or its elements have a key",
+                        "Write set, or { key: name }.");
+                  arrays.put(pointer, new ElementKey(Optional.empty()));
+                } else {
+                  all.section(pointer)
+                      .ifPresent(
+                          e -> {
+                            arrays.put(pointer, new ElementKey(Optional.of(e.required("key"))));
+                            e.warnOfUnknownKeys();
+                          });
+                }
+              }
+            });
+    return Map.copyOf(arrays);
   }
 
   private static List<String> paths(Section s, String key) {

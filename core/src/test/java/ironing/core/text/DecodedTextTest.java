@@ -19,8 +19,8 @@ class DecodedTextTest {
   @Property(tries = 300)
   void text_comes_back_from_utf_8_and_from_utf_16_with_a_mark(
       @ForAll @AlphaChars @Chars({'ß', 'Ж', '猫', ' ', '\n'}) String text) {
-    assertThat(DecodedText.of(text.getBytes(UTF_8))).isEqualTo(plain(text));
-    assertThat(DecodedText.of(("\uFEFF" + text).getBytes(UTF_8))).isEqualTo(plain(text));
+    assertThat(DecodedText.of(text.getBytes(UTF_8))).isEqualTo(plain(text, false));
+    assertThat(DecodedText.of(("\uFEFF" + text).getBytes(UTF_8))).isEqualTo(plain(text, true));
     for (Charset c : List.of(UTF_16LE, UTF_16BE)) {
       DecodedText d = DecodedText.of(("\uFEFF" + text).getBytes(c));
       assertThat(d.text()).isEqualTo(text);
@@ -28,8 +28,25 @@ class DecodedTextTest {
     }
   }
 
-  private static DecodedText plain(String text) {
-    return new DecodedText(text, Optional.empty());
+  private static DecodedText plain(String text, boolean mark) {
+    return new DecodedText(text, new TextForm(UTF_8, mark), Optional.empty());
+  }
+
+  @Property(tries = 300)
+  void what_was_decoded_is_written_back_byte_for_byte(
+      @ForAll @AlphaChars @Chars({'é', 'Ö', '\n'}) String text) {
+    for (String form : List.of("UTF-8", "windows-1252", "UTF-16LE", "UTF-16BE")) {
+      String marked = form.startsWith("UTF-16") ? "\uFEFF" + text : text;
+      byte[] bytes = marked.getBytes(Charset.forName(form));
+      DecodedText d = DecodedText.of(bytes);
+      assertThat(d.form().encode(d.text())).contains(bytes);
+    }
+  }
+
+  @Test
+  void a_character_that_the_set_lacks_is_not_written_as_another() {
+    TextForm windows = DecodedText.of("é".getBytes(Charset.forName("windows-1252"))).form();
+    assertThat(windows.encode("猫")).isEmpty();
   }
 
   @Property(tries = 300)
@@ -47,6 +64,6 @@ class DecodedTextTest {
 
   @Test
   void nothing_is_nothing() {
-    assertThat(DecodedText.of(new byte[0])).isEqualTo(plain(""));
+    assertThat(DecodedText.of(new byte[0])).isEqualTo(plain("", false));
   }
 }

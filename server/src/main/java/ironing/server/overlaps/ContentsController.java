@@ -60,7 +60,9 @@ class ContentsController {
     int id = bench.picture().holdings().idOf(path);
     if (id < 0 || bench.picture().standing().inPlay(id) < 0) throw notThere(path);
     return new OnePath(
-        bench.revision(), new PathViews(bench).of(id), bench.game().combinesAs(path).orElse(null));
+        bench.revision(),
+        new PathViews(bench).of(id),
+        bench.game().combines(path).map(c -> c.as().word()).orElse(null));
   }
 
   /**

@@ -48,7 +48,7 @@ final class ContestedPaths {
       case DIFFERS -> standing.differs(path);
       case RULED -> standing.isRuled(path);
       case COMBINES ->
-          standing.differs(path) && picture.game().combinesAs(holdings.path(path)).isPresent();
+          standing.differs(path) && picture.game().combines(holdings.path(path)).isPresent();
       case LOOSE_OVER_PACKED -> {
         List<Integer> holders = standing.holders(path);
         yield holdings.holderAt(holders.get(0)).pack().isEmpty()

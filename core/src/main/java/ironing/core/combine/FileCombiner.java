@@ -1,0 +1,223 @@
+package ironing.core.combine;
+
+import ironing.core.combine.CombinedFile.Piece;
+import ironing.core.combine.Place.Side;
+import ironing.core.combine.Tree.Unfit;
+import ironing.core.game.CombineWay;
+import ironing.core.game.GameDefinition.Combine;
+import ironing.core.text.DecodedText;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * Combines the versions of one file as the game's definition says; by lines where a version does
+ * not parse as what it should be.
+ *
+ * <p>Threads: stateless. Cost: linear in the bytes for what has keys; for text see {@link
+ * LineMerge}. Room: some ten times the bytes.
+ */
+public final class FileCombiner {
+  /** Larger ones are taken whole. */
+  public static final int MOST_BYTES = 64 << 20;
+
+  private static final Pattern ENDS = Pattern.compile("\\r\\n|\\r|\\n");
+
+  private final Combine rule;
+  private final Contender base;
+  private final List<Contender> contenders;
+  private final Map<String, Choice> choices;
+  private final List<Remark> remarks = new ArrayList<>();
+  private final List<String> ids;
+
+  private FileCombiner(
+      Combine rule, Contender base, List<Contender> contenders, Map<String, Choice> choices) {
+    this.rule = rule;
+    this.base = base;
+    this.contenders = contenders;
+    this.choices = choices;
+    this.ids = contenders.stream().map(Contender::id).toList();
+  }
+
+  /**
+   * @param base what every contender is measured against
+   * @param contenders in layer order; the base is none of them
+   * @param choices the user's, by the keys of places
+   */
+  public static CombinedFile combine(
+      Combine rule, Contender base, List<Contender> contenders, Map<String, Choice> choices) {
+    if (contenders.isEmpty()) throw new IllegalArgumentException("nobody contends with the base");
+    return new FileCombiner(rule, base, contenders, choices).combined();
+  }
+
+  private CombinedFile combined() {
+    List<Contender> all = new ArrayList<>(contenders);
+    all.add(0, base);
+    List<DecodedText> texts = new ArrayList<>();
+    for (Contender c : all) {
+      if (c.bytes().length > MOST_BYTES)
+        return impossible("too-large", c, "It is larger than 64 MB, and is taken whole.");
+      DecodedText t = DecodedText.of(c.bytes());
+      if (t.text().indexOf('\0') >= 0)
+        return impossible("binary", c, "It is no text, and is taken whole.");
+      if (t.remark().isPresent()) {
+        boolean back =
+            t.form().encode(t.text()).filter(b -> Arrays.equals(b, c.bytes())).isPresent();
+        if (!back)
+          return impossible(
+              "encoding-unclear", c, "Some of its bytes are no characters, and would be lost.");
+        remarks.add(new Remark("encoding", c.id(), t.remark().get()));
+      }
+      texts.add(t);
+    }
+    DecodedText first = texts.get(0);
+    List<String> others = texts.subList(1, texts.size()).stream().map(DecodedText::text).toList();
+    CombinedFile c =
+        rule.as() == CombineWay.TEXT
+            ? asText(first.text(), others)
+            : byKeys(first.text(), endedAs(first.text(), others));
+    Optional<byte[]> bytes = Optional.empty();
+    if (c.asked() == 0 && remarks.stream().noneMatch(r -> r.code().equals("unparsed"))) {
+      bytes = first.form().encode(c.shown());
+      if (bytes.isEmpty())
+        remarks.add(
+            new Remark(
+                "unwritable",
+                "",
+                "The outcome has characters that "
+                    + first.form().charset().displayName()
+                    + ", in which the base is written, does not have."));
+    }
+    return new CombinedFile(c.way(), bytes, c.shown(), c.places(), c.pieces(), remarks);
+  }
+
+  private CombinedFile impossible(String code, Contender c, String reason) {
+    remarks.add(new Remark(code, c.id(), reason));
+    return new CombinedFile(rule.as(), Optional.empty(), "", List.of(), List.of(), remarks);
+  }
+
+  private CombinedFile asText(String first, List<String> others) {
+    Places places = new Places(choices);
+    TextCombiner t = new TextCombiner(first, ids, others, places);
+    String shown = t.combine();
+    rule.once().ifPresent(p -> once(Pattern.compile(p, Pattern.MULTILINE), shown, others, places));
+    return new CombinedFile(
+        CombineWay.TEXT, Optional.empty(), shown, places.all(), t.pieces(), remarks);
+  }
+
+  /** Asks about each name that may stand only once, and that only the combination has twice. */
+  private void once(Pattern pattern, String shown, List<String> texts, Places places) {
+    Map<String, Integer> now = names(pattern, shown);
+    List<Map<String, Integer>> before = texts.stream().map(t -> names(pattern, t)).toList();
+    for (String name : new TreeSet<>(now.keySet())) {
+      if (now.get(name) < 2) continue;
+      if (before.stream().anyMatch(b -> b.getOrDefault(name, 0) > 1)) continue;
+      List<Side> having = new ArrayList<>();
+      for (int i = 0; i < ids.size(); i++)
+        if (before.get(i).containsKey(name))
+          having.add(new Side(List.of(ids.get(i)), Optional.of(name)));
+      if (having.size() < 2) continue;
+      String where = "“" + name + "” stands " + now.get(name) + " times";
+      places.add("once " + name, where, Optional.empty(), having, true);
+    }
+  }
+
+  private static Map<String, Integer> names(Pattern pattern, String text) {
+    Map<String, Integer> names = new HashMap<>();
+    Matcher m = pattern.matcher(text);
+    while (m.find()) names.merge(m.group(1), 1, Integer::sum);
+    return names;
+  }
+
+  // a mod that only wrote other line ends has changed nothing, and none of its ends come in
+  private static List<String> endedAs(String first, List<String> others) {
+    String end = new Lines(first, new Lines.Numbers()).usualEnd();
+    return others.stream().map(t -> ENDS.matcher(t).replaceAll(end)).toList();
+  }
+
+  private interface Merge {
+    String combine(Places places) throws Unfit;
+  }
+
+  private CombinedFile byKeys(String first, List<String> others) {
+    Merge merge = rule.as() == CombineWay.TABLE ? tables(first, others) : trees(first, others);
+    if (merge == null) return asText(first, others);
+    Places places = new Places(choices);
+    try {
+      String shown = merge.combine(places);
+      try {
+        parse(shown);
+        remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().word() + "."));
+      } catch (Unfit e) {
+        remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
+      }
+      return new CombinedFile(
+          rule.as(), Optional.empty(), shown, places.all(), List.<Piece>of(), remarks);
+    } catch (Unfit e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private Merge tables(String first, List<String> others) {
+    List<Table> tables = new ArrayList<>();
+    Table of = null;
+    for (int i = -1; i < others.size(); i++) {
+      try {
+        Table t = Table.read(i < 0 ? first : others.get(i), rule.key());
+        if (i < 0) of = t;
+        else tables.add(t);
+      } catch (Unfit e) {
+        unfit(i, e);
+        return null;
+      }
+    }
+    Table was = of;
+    return places -> new TableMerge(was, ids, tables, places).combine();
+  }
+
+  private Merge trees(String first, List<String> others) {
+    List<Tree> trees = new ArrayList<>();
+    Tree of = null;
+    for (int i = -1; i < others.size(); i++) {
+      try {
+        Tree t = tree(i < 0 ? first : others.get(i));
+        if (i < 0) of = t;
+        else trees.add(t);
+      } catch (Unfit e) {
+        unfit(i, e);
+        return null;
+      }
+    }
+    Tree was = of;
+    return places -> new TreeMerge(was, ids, trees, places).combine();
+  }
+
+  private void unfit(int side, Unfit why) {
+    String of = side < 0 ? base.id() : ids.get(side);
+    String reason = why.getMessage() + " So the files are combined line by line.";
+    remarks.add(new Remark("not-" + rule.as().word(), of, reason));
+  }
+
+  private void parse(String text) throws Unfit {
+    if (rule.as() == CombineWay.TABLE) Table.read(text, rule.key());
+    else tree(text);
+  }
+
+  private Tree tree(String text) throws Unfit {
+    return switch (rule.as()) {
+      case JSON -> JsonTree.read(text, rule.arrays());
+      case YAML -> YamlTree.read(text, rule.arrays());
+      case XML -> XmlTree.read(text, rule.key());
+      case INI -> LineTrees.ini(text);
+      case PROPERTIES -> LineTrees.properties(text);
+      case LIST -> LineTrees.list(text);
+      case TEXT, TABLE -> throw new IllegalStateException(rule.as().word());
+    };
+  }
+}

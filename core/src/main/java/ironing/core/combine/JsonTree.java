@@ -1,0 +1,162 @@
+package ironing.core.combine;
+
+import com.fasterxml.jackson.core.JsonFactory;
+import com.fasterxml.jackson.core.JsonLocation;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadConstraints;
+import ironing.core.combine.Node.Layout;
+import ironing.core.combine.Tree.Unfit;
+import ironing.core.game.GameDefinition.ElementKey;
+import ironing.core.plugin.Prints;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Reads JSON (RFC 8259) with the places of its values. Objects have entries; arrays those that the
+ * definition names, by their pointer, in which the elements of arrays count as {@code *}.
+ */
+final class JsonTree {
+  private static final int DEEPEST = 500;
+  private static final int LONGEST = 1 << 26;
+  private static final JsonFactory JSON =
+      JsonFactory.builder()
+          .streamReadConstraints(
+              StreamReadConstraints.builder()
+                  .maxNestingDepth(DEEPEST)
+                  .maxStringLength(LONGEST)
+                  .maxNumberLength(10_000)
+                  .build())
+          .build();
+  private final String text;
+  private final Map<String, ElementKey> arrays;
+  private final JsonParser in;
+
+  private JsonTree(String text, Map<String, ElementKey> arrays, JsonParser in) {
+    this.text = text;
+    this.arrays = arrays;
+    this.in = in;
+  }
+
+  static Tree read(String text, Map<String, ElementKey> arrays) throws Unfit {
+    try (JsonParser in = JSON.createParser(text)) {
+      if (in.nextToken() == null) throw new Unfit("It is empty.");
+      Node root = new JsonTree(text, arrays, in).value("", "", -1, "");
+      if (in.nextToken() != null) throw new Unfit("Something stands behind its value.");
+      return new Tree(text, root);
+    } catch (JsonProcessingException e) {
+      JsonLocation at = e.getLocation();
+      String where =
+          at == null ? "" : " (line " + at.getLineNr() + ", column " + at.getColumnNr() + ")";
+      throw new Unfit("It is not JSON" + where + ": " + e.getOriginalMessage());
+    } catch (IOException e) {
+      throw new Unfit("It cannot be read: " + e.getMessage());
+    }
+  }
+
+  private int at() {
+    return (int) in.currentTokenLocation().getCharOffset();
+  }
+
+  /**
+   * @param start where the entry begins; -1 for where the value does
+   */
+  private Node value(String key, String label, int start, String pointer) throws IOException {
+    int from = at();
+    int begin = start < 0 ? from : start;
+    JsonToken t = in.currentToken();
+    if (t == JsonToken.START_OBJECT) return object(key, label, begin, from, pointer);
+    if (t == JsonToken.START_ARRAY) return array(key, label, begin, from, pointer);
+    int to = endOfScalar(from, t);
+    return Node.whole(key, label, begin, to, from, to, print(t));
+  }
+
+  private int endOfScalar(int from, JsonToken t) throws IOException {
+    if (t != JsonToken.VALUE_STRING) return from + in.getTextLength();
+    return endOfString(from);
+  }
+
+  private int endOfString(int from) {
+    int at = from + 1;
+    while (text.charAt(at) != '"') at += text.charAt(at) == '\\' ? 2 : 1;
+    return at + 1;
+  }
+
+  private long print(JsonToken t) throws IOException {
+    return switch (t) {
+      case VALUE_STRING -> Prints.name("\"" + in.getText());
+      case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> Prints.name("#" + number(in.getText()));
+      default -> Prints.name(in.getText());
+    };
+  }
+
+  /** Numbers compare by value; those of huge exponents as they are written. */
+  static String number(String written) {
+    try {
+      BigDecimal n = new BigDecimal(written);
+      return n.signum() == 0 ? "0" : n.stripTrailingZeros().toString();
+    } catch (NumberFormatException | ArithmeticException e) {
+      return written;
+    }
+  }
+
+  private Node object(String key, String label, int start, int from, String pointer)
+      throws IOException {
+    List<Node> children = new ArrayList<>();
+    long sum = 0, inOrder = 1;
+    while (in.nextToken() != JsonToken.END_OBJECT) {
+      String name = in.currentName();
+      int at = at();
+      in.nextToken();
+      Node child = value(name, "/" + escaped(name), at, pointer + "/" + escaped(name));
+      children.add(child);
+      long print = Prints.mix(Prints.name(name), child.print);
+      sum += print;
+      inOrder = Prints.mix(inOrder, print);
+    }
+    int to = at() + 1;
+    // a key that stands twice means nothing that is sure
+    if (!Node.unique(children))
+      return Node.whole(key, label, start, to, from, to, Prints.mix(3, inOrder));
+    return Node.keyed(
+        key,
+        label,
+        Layout.COMMAS,
+        start,
+        to,
+        from,
+        to,
+        from + 1,
+        to - 1,
+        children,
+        Prints.mix(1, sum));
+  }
+
+  // as RFC 6901 has it
+  private static String escaped(String name) {
+    return name.indexOf('~') < 0 && name.indexOf('/') < 0
+        ? name
+        : name.replace("~", "~0").replace("/", "~1");
+  }
+
+  private Node array(String key, String label, int start, int from, String pointer)
+      throws IOException {
+    ElementKey known = arrays.get(pointer);
+    List<Node> elements = new ArrayList<>();
+    while (in.nextToken() != JsonToken.END_ARRAY) elements.add(value("", "", -1, pointer + "/*"));
+    int to = at() + 1;
+    Optional<List<Node>> keyed =
+        known == null ? Optional.empty() : Elements.keyed(text, elements, known);
+    if (keyed.isEmpty())
+      return Node.whole(key, label, start, to, from, to, Elements.inOrder(elements));
+    List<Node> entries = keyed.get();
+    long print = Elements.anyOrder(entries);
+    return Node.keyed(
+        key, label, Layout.COMMAS, start, to, from, to, from + 1, to - 1, entries, print);
+  }
+}

@@ -1,0 +1,54 @@
+package ironing.core.combine;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+
+import ironing.core.game.CombineWay;
+import ironing.core.game.GameDefinition.Combine;
+import ironing.core.game.GameDefinition.ElementKey;
+import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Short ways to combine texts in tests. The sides are called A, B, C. */
+final class Combining {
+  private Combining() {}
+
+  static Combine rule(CombineWay way) {
+    List<String> key =
+        way == CombineWay.TABLE
+            ? List.of("id")
+            : way == CombineWay.XML ? List.of("@id") : List.of();
+    Map<String, ElementKey> arrays =
+        Map.of(
+            "/widgets",
+            new ElementKey(Optional.of("id")),
+            "/tags",
+            new ElementKey(Optional.empty()));
+    Optional<String> once =
+        way == CombineWay.TEXT ? Optional.of("^routine\\s+(\\S+)") : Optional.empty();
+    return new Combine(PathPattern.of("**", PathCase.SENSITIVE), way, once, key, arrays);
+  }
+
+  static CombinedFile of(CombineWay way, String base, String... sides) {
+    return of(way, Map.of(), base, sides);
+  }
+
+  static CombinedFile of(
+      CombineWay way, Map<String, Choice> choices, String base, String... sides) {
+    List<Contender> contenders = new ArrayList<>();
+    for (int i = 0; i < sides.length; i++)
+      contenders.add(new Contender(Character.toString('A' + i), sides[i].getBytes(UTF_8)));
+    Contender first = new Contender("base", base.getBytes(UTF_8));
+    return FileCombiner.combine(rule(way), first, contenders, choices);
+  }
+
+  /** The outcome, which must be there. */
+  static String text(CombineWay way, String base, String... sides) {
+    CombinedFile c = of(way, base, sides);
+    return new String(
+        c.outcome().orElseThrow(() -> new AssertionError(c.places() + " " + c.remarks())), UTF_8);
+  }
+}
