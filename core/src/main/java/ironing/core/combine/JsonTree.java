@@ -72,8 +72,10 @@ final class JsonTree {
     JsonToken t = in.currentToken();
     if (t == JsonToken.START_OBJECT) return object(key, label, begin, from, pointer);
     if (t == JsonToken.START_ARRAY) return array(key, label, begin, from, pointer);
+    // reads it to its end, and refuses one that has none, before we look for that
+    long print = print(t);
     int to = endOfScalar(from, t);
-    return Node.whole(key, label, begin, to, from, to, print(t));
+    return Node.whole(key, label, begin, to, from, to, print);
   }
 
   private int endOfScalar(int from, JsonToken t) throws IOException {
@@ -124,17 +126,18 @@ final class JsonTree {
     if (!Node.unique(children))
       return Node.whole(key, label, start, to, from, to, Prints.mix(3, inOrder));
     return Node.keyed(
-        key,
-        label,
-        Layout.COMMAS,
-        start,
-        to,
-        from,
-        to,
-        from + 1,
-        to - 1,
-        children,
-        Prints.mix(1, sum));
+            key,
+            label,
+            Layout.COMMAS,
+            start,
+            to,
+            from,
+            to,
+            from + 1,
+            to - 1,
+            children,
+            Prints.mix(1, sum))
+        .emptyAs("{}");
   }
 
   // as RFC 6901 has it
@@ -157,6 +160,7 @@ final class JsonTree {
     List<Node> entries = keyed.get();
     long print = Elements.anyOrder(entries);
     return Node.keyed(
-        key, label, Layout.COMMAS, start, to, from, to, from + 1, to - 1, entries, print);
+            key, label, Layout.COMMAS, start, to, from, to, from + 1, to - 1, entries, print)
+        .emptyAs("[]");
   }
 }

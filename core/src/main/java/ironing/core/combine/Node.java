@@ -39,6 +39,9 @@ final class Node {
   /** The same for values that mean the same. */
   final long print;
 
+  /** How one of its kind is written that has no entries; empty where nothing is written. */
+  private String empty = "";
+
   private Map<String, Node> byKey;
 
   private Node(String key, String label, Layout layout, int[] at, List<Node> children, long print) {
@@ -81,7 +84,24 @@ final class Node {
   /** The same under another key. */
   Node renamed(String newKey, String newLabel) {
     int[] at = {start, end, from, to, open, close};
-    return new Node(newKey, newLabel, layout, at, children, print);
+    return new Node(newKey, newLabel, layout, at, children, print).emptyAs(empty);
+  }
+
+  /** The same, of a kind that is written so where it has no entries. */
+  Node emptyAs(String written) {
+    empty = written;
+    return this;
+  }
+
+  String empty() {
+    return empty;
+  }
+
+  /** Whether the entries of both are of one kind, so that those of one can go to the other. */
+  boolean isKindOf(Node o) {
+    if (!key.equals(o.key) || !empty.equals(o.empty) || !hasEntries() || !o.hasEntries())
+      return false;
+    return layout == o.layout || children.isEmpty() || o.children.isEmpty();
   }
 
   boolean hasEntries() {

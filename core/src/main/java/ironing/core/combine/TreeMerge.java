@@ -72,8 +72,8 @@ final class TreeMerge {
       if (isSame(b, s[i])) continue;
       changed.add(i);
       if (first == null) first = s[i];
-      open &= s[i] != null && s[i].layout == first.layout && s[i].key.equals(first.key);
       // of an element that several bring in nobody can tell what goes with what
+      open &= s[i] != null && first.isKindOf(s[i]);
       open &= b != null || first.layout != Layout.ELEMENT;
     }
     if (changed.isEmpty()) {
@@ -132,9 +132,20 @@ final class TreeMerge {
       append(f.text, f.node.start, f.node.end, f, indentAt(beside, indent));
       return;
     }
+    String to = indentOf(base.text(), b.start);
+    if (hasLines(base.text(), b) || hasLines(f.text, f.node)) {
+      // a value that begins on a line of its own does not fit behind the key as it stands
+      append(f.text, f.node.start, f.node.end, f, to);
+      return;
+    }
     out.append(base.text(), b.start, b.from);
-    append(f.text, f.node.from, f.node.to, f, indentOf(base.text(), b.start));
+    append(f.text, f.node.from, f.node.to, f, to);
     out.append(base.text(), b.to, b.end);
+  }
+
+  private static boolean hasLines(String text, Node n) {
+    int line = text.indexOf('\n', n.start);
+    return line >= 0 && line < n.from;
   }
 
   private void typed(
@@ -188,15 +199,25 @@ final class TreeMerge {
       element(b, s, changed, where);
       return;
     }
-    if (b != null) {
+    boolean written = b != null && (!b.children.isEmpty() || isWrittenAlike(b, s, changed));
+    if (written) {
+      int mark = out.length();
       out.append(base.text(), b.start, b.open);
-      entries(b, s, changed, where, b.layout);
-      out.append(base.text(), b.close, b.end);
+      if (entries(b, s, changed, where, b.layout)
+          || b.layout != Layout.LINES
+          || b.empty().isEmpty()) {
+        out.append(base.text(), b.close, b.end);
+        return;
+      }
+      out.setLength(mark);
+      String key = base.text().substring(b.start, b.from).stripTrailing();
+      out.append(key).append(key.isEmpty() ? "" : " ").append(b.empty());
       return;
     }
-    int side = changed.get(0);
+    int side =
+        changed.stream().filter(i -> !s[i].children.isEmpty()).findFirst().orElse(changed.get(0));
     Form f = form(side, s[side]);
-    String to = indentAt(beside, indent);
+    String to = indentAt(b != null ? b : beside, indent);
     append(f.text, f.node.start, f.node.open, f, to);
     additions(null, s, changed, where, f, to, true);
     append(f.text, f.node.close, f.node.end, f, to);
@@ -233,7 +254,12 @@ final class TreeMerge {
     return of;
   }
 
-  private void entries(Node b, Node[] s, List<Integer> changed, String where, Layout layout) {
+  private static boolean isWrittenAlike(Node b, Node[] s, List<Integer> changed) {
+    return changed.stream().allMatch(i -> s[i].layout == b.layout);
+  }
+
+  /** Tells whether any entry is left. */
+  private boolean entries(Node b, Node[] s, List<Integer> changed, String where, Layout layout) {
     String text = base.text();
     int at = b.open;
     boolean any = false;
@@ -282,6 +308,7 @@ final class TreeMerge {
         && b.open == b.close
         && !endsLine()
         && b.close < text.length()) out.append(endOfLine());
+    return any || added;
   }
 
   private static int endOfEntries(Node n) {

@@ -94,7 +94,8 @@ final class YamlTree {
       return n;
     }
     int end = text.length();
-    return Node.keyed("", "", Layout.LINES, 0, end, 0, end, 0, end, n.children, n.print);
+    return Node.keyed("", "", Layout.LINES, 0, end, 0, end, 0, end, n.children, n.print)
+        .emptyAs(n.empty());
   }
 
   private int at(org.snakeyaml.engine.v2.exceptions.Mark m) {
@@ -151,7 +152,8 @@ final class YamlTree {
     Layout layout = flow ? Layout.COMMAS : Layout.LINES;
     int open = flow ? from + 1 : from, close = flow ? to - 1 : to;
     return Node.keyed(
-        key, label, layout, start, to, from, to, open, close, children, Prints.mix(1, sum));
+            key, label, layout, start, to, from, to, open, close, children, Prints.mix(1, sum))
+        .emptyAs("{}");
   }
 
   private Node sequence(
@@ -171,7 +173,8 @@ final class YamlTree {
     Layout layout = flow ? Layout.COMMAS : Layout.LINES;
     int open = flow ? from + 1 : from, close = flow ? to - 1 : to;
     long print = Elements.anyOrder(keyed.get());
-    return Node.keyed(key, label, layout, start, to, from, to, open, close, keyed.get(), print);
+    return Node.keyed(key, label, layout, start, to, from, to, open, close, keyed.get(), print)
+        .emptyAs("[]");
   }
 
   private int dashBefore(int at) {

@@ -14,9 +14,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.combine.Place.How;
 import ironing.core.game.CombineWay;
 import java.nio.charset.Charset;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.stream.Stream;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
@@ -331,5 +335,45 @@ class FileCombinerTest {
         Combining.of(JSON, Map.of(key, Choice.typed("}")), "{\"a\":1}", "{\"a\":2}", "{\"a\":3}");
     assertThat(c.outcome()).isEmpty();
     assertThat(c.remarks()).anyMatch(r -> r.code().equals("unparsed"));
+  }
+
+  /** Files as they come: with characters put in, taken out and doubled at random. */
+  @Property(tries = 4000)
+  void no_file_breaks_it(@ForAll long seed) {
+    Random r = new Random(seed);
+    Arguments example = examples().toList().get(r.nextInt((int) examples().count()));
+    CombineWay way = (CombineWay) example.get()[1];
+    String base = broken((String) example.get()[2], r);
+    String a = broken((String) example.get()[3], r), b = broken((String) example.get()[4], r);
+    CombinedFile c = Combining.of(way, base, a, b);
+    assertThat(c.possible() || !c.remarks().isEmpty()).isTrue();
+    if (c.outcome().isPresent() && c.way() == way && way != TEXT)
+      assertThat(c.remarks()).anyMatch(x -> x.code().equals("parses"));
+    // nothing is lost: whatever only one changed is in what comes out
+    assertThat(Combining.of(way, base, base, base).outcome()).contains(base.getBytes(UTF_8));
+  }
+
+  private static String broken(String text, Random r) {
+    StringBuilder out = new StringBuilder(text);
+    for (int i = r.nextInt(3); i > 0 && !out.isEmpty(); i--) {
+      int at = r.nextInt(out.length());
+      switch (r.nextInt(3)) {
+        case 0 -> out.deleteCharAt(at);
+        case 1 -> out.insert(at, "{}[]<>\"',:=\n\\# é".charAt(r.nextInt(16)));
+        default -> out.insert(at, out.substring(at, Math.min(out.length(), at + 5)));
+      }
+    }
+    return out.toString();
+  }
+
+  @Test
+  void what_is_larger_than_can_be_combined_is_left_whole() {
+    byte[] line = new byte[FileCombiner.MOST_BYTES + 1];
+    Arrays.fill(line, (byte) 'x');
+    Contender base = new Contender("base", line);
+    Contender a = new Contender("A", "b\n".getBytes(UTF_8));
+    CombinedFile c = FileCombiner.combine(Combining.rule(TEXT), base, List.of(a), Map.of());
+    assertThat(c.possible()).isFalse();
+    assertThat(c.remarks()).singleElement().matches(x -> x.code().equals("too-large"));
   }
 }
