@@ -137,65 +137,68 @@ public final class FileCombiner {
 
   // a mod that only wrote other line ends has changed nothing, and none of its ends come in
   private static List<String> endedAs(String first, List<String> others) {
-    String end = new Lines(first, new Lines.Numbers()).usualEnd();
-    return others.stream().map(t -> ENDS.matcher(t).replaceAll(end)).toList();
+    String end = Lines.usualEnd(first);
+    return others.stream()
+        .map(t -> Lines.usualEnd(t).equals(end) ? t : ENDS.matcher(t).replaceAll(end))
+        .toList();
   }
 
   private interface Merge {
-    String combine(Places places) throws Unfit;
+    String combine(Places places);
   }
 
   private CombinedFile byKeys(String first, List<String> others) {
     Merge merge = rule.as() == CombineWay.TABLE ? tables(first, others) : trees(first, others);
     if (merge == null) return asText(first, others);
     Places places = new Places(choices);
+    String shown = merge.combine(places);
     try {
-      String shown = merge.combine(places);
-      try {
-        parse(shown);
-        remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().word() + "."));
-      } catch (Unfit e) {
-        remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
-      }
-      return new CombinedFile(
-          rule.as(), Optional.empty(), shown, places.all(), List.<Piece>of(), remarks);
+      check(shown);
+      remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().word() + "."));
     } catch (Unfit e) {
-      throw new IllegalStateException(e);
+      remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
     }
+    return new CombinedFile(
+        rule.as(), Optional.empty(), shown, places.all(), List.<Piece>of(), remarks);
   }
 
   private Merge tables(String first, List<String> others) {
-    List<Table> tables = new ArrayList<>();
-    Table of = null;
-    for (int i = -1; i < others.size(); i++) {
-      try {
-        Table t = Table.read(i < 0 ? first : others.get(i), rule.key());
-        if (i < 0) of = t;
-        else tables.add(t);
-      } catch (Unfit e) {
-        unfit(i, e);
-        return null;
-      }
-    }
-    Table was = of;
-    return places -> new TableMerge(was, ids, tables, places).combine();
+    Optional<List<Table>> read = read(first, others, t -> Table.read(t, rule.key()));
+    if (read.isEmpty()) return null;
+    List<Table> all = read.get();
+    return places -> new TableMerge(all.get(0), ids, all.subList(1, all.size()), places).combine();
   }
 
   private Merge trees(String first, List<String> others) {
-    List<Tree> trees = new ArrayList<>();
-    Tree of = null;
-    for (int i = -1; i < others.size(); i++) {
+    Optional<List<Tree>> read = read(first, others, this::tree);
+    if (read.isEmpty()) return null;
+    List<Tree> all = read.get();
+    return places -> new TreeMerge(all.get(0), ids, all.subList(1, all.size()), places).combine();
+  }
+
+  private interface Reading<T> {
+    T of(String text) throws Unfit;
+  }
+
+  private record Read<T>(T what, Unfit why) {
+    static <T> Read<T> of(String text, Reading<T> reading) {
       try {
-        Tree t = tree(i < 0 ? first : others.get(i));
-        if (i < 0) of = t;
-        else trees.add(t);
+        return new Read<>(reading.of(text), null);
       } catch (Unfit e) {
-        unfit(i, e);
-        return null;
+        return new Read<>(null, e);
       }
     }
-    Tree was = of;
-    return places -> new TreeMerge(was, ids, trees, places).combine();
+  }
+
+  /** All of them read, the base first; or none, with remarks on those that do not parse. */
+  private <T> Optional<List<T>> read(String first, List<String> others, Reading<T> reading) {
+    List<String> texts = new ArrayList<>(others);
+    texts.add(0, first);
+    List<Read<T>> read = texts.parallelStream().map(t -> Read.of(t, reading)).toList();
+    for (int i = 0; i < read.size(); i++)
+      if (read.get(i).why != null) unfit(i - 1, read.get(i).why);
+    if (read.stream().anyMatch(r -> r.why != null)) return Optional.empty();
+    return Optional.of(read.stream().map(Read::what).toList());
   }
 
   private void unfit(int side, Unfit why) {
@@ -204,8 +207,9 @@ public final class FileCombiner {
     remarks.add(new Remark("not-" + rule.as().word(), of, reason));
   }
 
-  private void parse(String text) throws Unfit {
+  private void check(String text) throws Unfit {
     if (rule.as() == CombineWay.TABLE) Table.read(text, rule.key());
+    else if (rule.as() == CombineWay.JSON) JsonTree.check(text);
     else tree(text);
   }
 

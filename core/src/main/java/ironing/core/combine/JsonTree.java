@@ -23,6 +23,8 @@ import java.util.Optional;
  */
 final class JsonTree {
   private static final int DEEPEST = 500;
+  // digits of numbers that need no reckoning to be told from others
+  private static final int PLAIN = 18;
   private static final int LONGEST = 1 << 26;
   private static final JsonFactory JSON =
       JsonFactory.builder()
@@ -59,6 +61,15 @@ final class JsonTree {
     }
   }
 
+  /** Whether a text is JSON, without keeping anything of it. */
+  static void check(String text) throws Unfit {
+    try (JsonParser in = JSON.createParser(text)) {
+      while (in.nextToken() != null) if (in.currentToken().isScalarValue()) in.finishToken();
+    } catch (IOException e) {
+      throw new Unfit("It is not JSON: " + e.getMessage().lines().findFirst().orElse(""));
+    }
+  }
+
   private int at() {
     return (int) in.currentTokenLocation().getCharOffset();
   }
@@ -92,9 +103,14 @@ final class JsonTree {
   private long print(JsonToken t) throws IOException {
     return switch (t) {
       case VALUE_STRING -> Prints.name("\"" + in.getText());
-      case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT -> Prints.name("#" + number(in.getText()));
+      case VALUE_NUMBER_INT -> Prints.name(whole(in.getText()));
+      case VALUE_NUMBER_FLOAT -> Prints.name("#" + number(in.getText()));
       default -> Prints.name(in.getText());
     };
+  }
+
+  private static String whole(String written) {
+    return "#" + (written.length() < PLAIN && !written.endsWith("0") ? written : number(written));
   }
 
   /** Numbers compare by value; those of huge exponents as they are written. */
@@ -115,7 +131,7 @@ final class JsonTree {
       String name = in.currentName();
       int at = at();
       in.nextToken();
-      Node child = value(name, "/" + escaped(name), at, pointer + "/" + escaped(name));
+      Node child = value(name, null, at, below(pointer, name));
       children.add(child);
       long print = Prints.mix(Prints.name(name), child.print);
       sum += print;
@@ -140,6 +156,11 @@ final class JsonTree {
         .emptyAs("{}");
   }
 
+  // no pointer is made up where no array is named
+  private String below(String pointer, String name) {
+    return arrays.isEmpty() ? "" : pointer + "/" + escaped(name);
+  }
+
   // as RFC 6901 has it
   private static String escaped(String name) {
     return name.indexOf('~') < 0 && name.indexOf('/') < 0
@@ -151,7 +172,8 @@ final class JsonTree {
       throws IOException {
     ElementKey known = arrays.get(pointer);
     List<Node> elements = new ArrayList<>();
-    while (in.nextToken() != JsonToken.END_ARRAY) elements.add(value("", "", -1, pointer + "/*"));
+    while (in.nextToken() != JsonToken.END_ARRAY)
+      elements.add(value("", "", -1, below(pointer, "*")));
     int to = at() + 1;
     Optional<List<Node>> keyed =
         known == null ? Optional.empty() : Elements.keyed(text, elements, known);

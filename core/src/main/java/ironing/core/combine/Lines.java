@@ -1,5 +1,6 @@
 package ironing.core.combine;
 
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import org.eclipse.jgit.diff.Sequence;
@@ -26,7 +27,14 @@ final class Lines extends Sequence {
 
   /** The numbers of lines, common to the texts that are compared. */
   static final class Numbers {
-    private final Map<String, Integer> known = new HashMap<>();
+    private final Map<String, Integer> known;
+
+    /**
+     * @param characters how many there are to come, about
+     */
+    Numbers(int characters) {
+      known = new HashMap<>(characters / 16 + 16);
+    }
 
     private int of(String line) {
       Integer n = known.putIfAbsent(line, known.size());
@@ -34,6 +42,7 @@ final class Lines extends Sequence {
     }
   }
 
+  private static final int NEAR = 32;
   private final String text;
   private final int[] numbers;
   private final int[] starts;
@@ -41,26 +50,58 @@ final class Lines extends Sequence {
   private final int size;
 
   Lines(String text, Numbers known) {
+    this(text, known, null);
+  }
+
+  /**
+   * @param like one that this has most lines from, in their order; they are told without looking
+   *     them up. May be null
+   */
+  Lines(String text, Numbers known, Lines like) {
     this.text = text;
-    int count = count(text);
-    starts = new int[count];
-    ends = new int[count];
-    numbers = new int[count];
-    int at = 0, line = 0;
-    while (at < text.length()) {
-      int end = endOf(text, at);
-      starts[line] = at;
-      ends[line] = end;
-      numbers[line++] = known.of(text.substring(at, end));
+    int next = 0;
+    boolean plain = text.indexOf('\r') < 0;
+    int room = 16 + text.length() / 32, line = 0;
+    int[] from = new int[room], to = new int[room], number = new int[room];
+    for (int at = 0; at < text.length(); line++) {
+      int end = plain ? endOfPlain(text, at) : endOf(text, at);
+      if (line == room) {
+        room *= 2;
+        from = Arrays.copyOf(from, room);
+        to = Arrays.copyOf(to, room);
+        number = Arrays.copyOf(number, room);
+      }
+      from[line] = at;
+      to[line] = end;
+      if (like != null && next < like.size && like.is(next, text, at, end)) {
+        number[line] = like.numbers[next++];
+      } else {
+        number[line] = known.of(text.substring(at, end));
+        if (like != null) next = like.after(number[line], next);
+      }
       at = behind(text, end);
     }
+    starts = from;
+    ends = to;
+    numbers = number;
     size = line;
   }
 
-  private static int count(String text) {
-    int count = 0;
-    for (int at = 0; at < text.length(); at = behind(text, endOf(text, at))) count++;
-    return count;
+  private boolean is(int line, String other, int from, int to) {
+    int length = ends[line] - starts[line];
+    return length == to - from && text.regionMatches(starts[line], other, from, length);
+  }
+
+  /** The line behind the next one of a number, if it is near; else the same as before. */
+  private int after(int number, int from) {
+    int near = Math.min(size, from + NEAR);
+    for (int i = from; i < near; i++) if (numbers[i] == number) return i + 1;
+    return from;
+  }
+
+  private static int endOfPlain(String text, int from) {
+    int end = text.indexOf('\n', from);
+    return end < 0 ? text.length() : end;
   }
 
   // a lone CR ends a line too, as old files have it
@@ -96,15 +137,19 @@ final class Lines extends Sequence {
     return text.substring(ends[i], i + 1 < size ? starts[i + 1] : text.length());
   }
 
-  /** The end that most lines have; LF where there is none. */
-  String usualEnd() {
+  /** The end that most lines of a text have; LF where there is none. */
+  static String usualEnd(String text) {
+    if (text.indexOf('\r') < 0) return "\n";
     int lf = 0, crlf = 0, cr = 0;
-    for (int i = 0; i < size; i++) {
-      switch (endOfLine(i)) {
-        case "\n" -> lf++;
-        case "\r\n" -> crlf++;
-        case "\r" -> cr++;
-        default -> {}
+    for (int at = 0; at < text.length(); at++) {
+      char c = text.charAt(at);
+      if (c == '\n') lf++;
+      if (c != '\r') continue;
+      if (at + 1 < text.length() && text.charAt(at + 1) == '\n') {
+        crlf++;
+        at++;
+      } else {
+        cr++;
       }
     }
     if (crlf > lf && crlf >= cr) return "\r\n";

@@ -31,7 +31,7 @@ final class Node {
   private static final int FEW = 8;
 
   final String key;
-  final String label;
+  private final String label;
   final Layout layout;
   final int start, end, from, to, open, close;
   final List<Node> children;
@@ -54,7 +54,7 @@ final class Node {
     this.to = at[3];
     this.open = at[4];
     this.close = at[5];
-    this.children = children;
+    this.children = List.copyOf(children);
     this.print = print;
   }
 
@@ -106,6 +106,13 @@ final class Node {
 
   boolean hasEntries() {
     return layout != Layout.NONE;
+  }
+
+  /** What it is called in the way to it: as RFC 6901 has it, where nothing else is said. */
+  String label() {
+    if (label != null) return label;
+    boolean plain = key.indexOf('~') < 0 && key.indexOf('/') < 0;
+    return "/" + (plain ? key : key.replace("~", "~0").replace("/", "~1"));
   }
 
   /** The entry under a key, or null. */

@@ -40,8 +40,7 @@ final class TableMerge {
     this.ids = ids;
     this.sides = sides;
     this.places = places;
-    Lines lines = new Lines(base.text, new Lines.Numbers());
-    this.endOfLine = lines.size() > 0 ? lines.usualEnd() : "\n";
+    this.endOfLine = Lines.usualEnd(base.text);
     this.sameColumns = !columns();
   }
 
@@ -63,11 +62,10 @@ final class TableMerge {
   /** Whether a column of the base goes, because a side has it no more. */
   private boolean goes(Column c) {
     List<String> without = new ArrayList<>(), with = new ArrayList<>();
-    for (int i = 0; i < c.sides.length; i++) {
-      if (c.sides[i] == NONE) without.add(ids.get(i));
-      else if (changes(c, i)) with.add(ids.get(i));
-    }
+    for (int i = 0; i < c.sides.length; i++) if (c.sides[i] == NONE) without.add(ids.get(i));
     if (without.isEmpty()) return false;
+    for (int i = 0; i < c.sides.length; i++)
+      if (c.sides[i] != NONE && changes(c, i)) with.add(ids.get(i));
     List<Side> alike = new ArrayList<>();
     alike.add(new Side(without, Optional.empty()));
     if (!with.isEmpty()) alike.add(new Side(with, Optional.of(c.name)));

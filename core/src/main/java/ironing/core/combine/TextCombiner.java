@@ -26,12 +26,12 @@ final class TextCombiner {
    * @param ids of the sides, in layer order
    */
   TextCombiner(String base, List<String> ids, List<String> texts, Places places) {
-    Lines.Numbers numbers = new Lines.Numbers();
+    Lines.Numbers numbers = new Lines.Numbers(base.length());
     this.base = new Lines(base, numbers);
     this.ids = ids;
-    this.sides = texts.stream().map(t -> new Lines(t, numbers)).toList();
+    this.sides = texts.stream().map(t -> new Lines(t, numbers, this.base)).toList();
     this.places = places;
-    this.usualEnd = this.base.size() > 0 ? this.base.usualEnd() : sides.get(0).usualEnd();
+    this.usualEnd = Lines.usualEnd(base.isEmpty() ? texts.get(0) : base);
   }
 
   /** The outcome; the places are gathered on the way. */

@@ -81,7 +81,7 @@ final class TreeMerge {
       return b != null;
     }
     boolean differ = changed.stream().anyMatch(i -> !isSame(s[changed.get(0)], s[i]));
-    String here = first == null ? where : where + first.label;
+    String here = first == null ? where : where + first.label();
     if (open && (b != null || differ)) {
       container(b, s, changed, here, beside, indent);
       return true;

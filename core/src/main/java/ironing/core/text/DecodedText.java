@@ -25,9 +25,13 @@ public record DecodedText(String text, TextForm form, Optional<String> remark) {
           Optional.empty());
     if (begins(file, 0xFF, 0xFE)) return utf16(file, StandardCharsets.UTF_16LE);
     if (begins(file, 0xFE, 0xFF)) return utf16(file, StandardCharsets.UTF_16BE);
+    String quick = new String(file, StandardCharsets.UTF_8);
+    TextForm plain = new TextForm(StandardCharsets.UTF_8, false);
+    // what is malformed would show as the character that stands for such
+    if (quick.indexOf('\uFFFD') < 0) return new DecodedText(quick, plain, Optional.empty());
     try {
       String text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(file)).toString();
-      return new DecodedText(text, new TextForm(StandardCharsets.UTF_8, false), Optional.empty());
+      return new DecodedText(text, plain, Optional.empty());
     } catch (CharacterCodingException e) {
       return new DecodedText(
           new String(file, WINDOWS),
