@@ -319,10 +319,7 @@ final class TreeMerge {
     int line = text.indexOf('\n', from);
     if (layout == Layout.LINES && noneBefore && line >= 0 && line < to) {
       // it comes into the line of the one that is gone
-      int kept = out.length();
-      while (kept > 0 && (out.charAt(kept - 1) == ' ' || out.charAt(kept - 1) == '\t')) kept--;
-      if (kept == 0 || out.charAt(kept - 1) == '\n') {
-        out.setLength(kept);
+      if (cutBlanks()) {
         out.append(text, line + 1, to);
         return;
       }
@@ -339,6 +336,15 @@ final class TreeMerge {
     } else if (blank > 0) {
       out.append(lead, 0, blank);
     }
+  }
+
+  /** Cuts the blanks off that the present line begins with; tells whether it has nothing else. */
+  private boolean cutBlanks() {
+    int kept = out.length();
+    while (kept > 0 && (out.charAt(kept - 1) == ' ' || out.charAt(kept - 1) == '\t')) kept--;
+    boolean blank = kept == 0 || out.charAt(kept - 1) == '\n';
+    if (blank) out.setLength(kept);
+    return blank;
   }
 
   private boolean endsLine() {
@@ -382,9 +388,10 @@ final class TreeMerge {
         Node beside = b == null || b.children.isEmpty() ? null : b.children.get(0);
         String inner = indent;
         if (beside == null) {
-          Form from = form(i, s[i]);
+          // all as they stand in the one whose form is taken
+          Form from = like != null ? like : form(i, s[i]);
           String outer = indentOf(from.text, from.node.start);
-          String own = indentOf(from.text, child.start);
+          String own = indentOf(from.text, from.node.children.get(0).start);
           inner = own.startsWith(outer) ? indent + own.substring(outer.length()) : own;
         }
         String gap = gapOf(form(i, s[i]), c);
@@ -404,7 +411,7 @@ final class TreeMerge {
       Layout layout, Node b, Form like, boolean none, Node beside, String inner, String gap) {
     if (layout == Layout.BLANKS) return " ";
     if (layout == Layout.LINES) {
-      if (none && endsLine()) return beside == null ? inner : indentOf(base.text(), beside.start);
+      if (none && cutBlanks()) return beside == null ? inner : indentOf(base.text(), beside.start);
       return endOfLine() + (beside == null ? inner : indentOf(base.text(), beside.start));
     }
     String blanks;
