@@ -57,6 +57,14 @@ class MendStore {
     boolean isPatch() {
       return kind.equals("patch");
     }
+
+    boolean isMerge() {
+      return kind.equals("merge");
+    }
+
+    boolean isCombined() {
+      return kind.equals(CombinedFiles.KIND);
+    }
   }
 
   /** The mends of the profile in use that are in the library. */

@@ -38,6 +38,7 @@ public class Mends {
   private final MendStore store;
   private final Patches patches;
   private final Merges merges;
+  private final CombinedFiles files;
   private final Fittings fittings;
   private final Records records;
   private final Workbenches benches;
@@ -47,6 +48,7 @@ public class Mends {
       MendStore store,
       Patches patches,
       Merges merges,
+      CombinedFiles files,
       Fittings fittings,
       Records records,
       Workbenches benches,
@@ -54,6 +56,7 @@ public class Mends {
     this.store = store;
     this.patches = patches;
     this.merges = merges;
+    this.files = files;
     this.fittings = fittings;
     this.records = records;
     this.benches = benches;
@@ -78,7 +81,8 @@ public class Mends {
   /** What kind of mend it is. */
   public enum MendKind {
     PATCH,
-    MERGE
+    MERGE,
+    COMBINED
   }
 
   /**
@@ -148,6 +152,7 @@ public class Mends {
       Set<Long> mods = new TreeSet<>();
       for (String plugin : k.ingredients().plugins().keySet())
         bench.picture().loadOrder().find(plugin).ifPresent(e -> mods.add(e.plugin().mod()));
+      mods.addAll(files.contenders(bench, k));
       mods.remove(k.mod());
       patched.put(k.mod(), mods);
     }
@@ -158,11 +163,11 @@ public class Mends {
     Bench.Mod mod = bench.mods().get(k.mod());
     boolean on = MendStore.isOn(bench, k.mod());
     List<String> reasons = List.of();
-    if (on) reasons = k.isPatch() ? patches.reasons(bench, k, shares) : merges.reasons(bench, k);
+    if (on) reasons = reasons(bench, k, shares);
     List<MendCondition> conditions = conditions(bench, k);
     return new MendView(
         k.mod(),
-        k.isPatch() ? MendKind.PATCH : MendKind.MERGE,
+        k.isPatch() ? MendKind.PATCH : k.isMerge() ? MendKind.MERGE : MendKind.COMBINED,
         mod.card().name(),
         mod.card().version(),
         k.plugin(),
@@ -189,6 +194,11 @@ public class Mends {
         k.recipe().merge() == null ? List.of() : k.recipe().merge().sources());
   }
 
+  private List<String> reasons(Bench bench, Kept k, Shares shares) {
+    if (k.isPatch()) return patches.reasons(bench, k, shares);
+    return k.isMerge() ? merges.reasons(bench, k) : files.reasons(bench, k);
+  }
+
   // a scope keeps names as they compare; people know them as they are written
   private List<String> spelled(Bench bench, PatchScope scope) {
     return scope.names().stream()
@@ -201,6 +211,7 @@ public class Mends {
   }
 
   private List<Ingredient> ingredients(Bench bench, Kept k) {
+    if (k.isCombined()) return files.ingredients(bench, k);
     List<Ingredient> out = new ArrayList<>();
     k.ingredients()
         .plugins()
@@ -271,10 +282,13 @@ public class Mends {
         .orElse(id);
   }
 
-  private static List<String> wrong(Bench bench, Kept k, List<MendCondition> conditions) {
+  private List<String> wrong(Bench bench, Kept k, List<MendCondition> conditions) {
     List<String> wrong = new ArrayList<>();
     for (MendCondition c : conditions)
       if (!c.met()) wrong.add("It is right " + c.text() + ", and that is not so.");
+    if (k.isCombined())
+      for (String path : files.unsettled(bench, k))
+        wrong.add(path + " waits for you; until then the layers decide it.");
     LoadOrder order = bench.picture().loadOrder();
     if (!k.isPatch()) return wrong;
     for (String name : k.ingredients().plugins().keySet()) {
@@ -335,6 +349,7 @@ public class Mends {
   Job rebuild(long workspace, long mod) {
     Kept k = store.require(benches.get(workspace), mod);
     if (k.isPatch()) return build(workspace, Optional.of(mod), k.recipe());
+    if (k.isCombined()) return combine(workspace, Set.of());
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -371,7 +386,8 @@ public class Mends {
     Kept k = store.require(now, mod);
     MendView view = view(now, k, patches.shares(now));
     if (!view.stale()) return;
-    if (!k.isPatch()) merges.rebuild(now, k);
+    if (k.isCombined()) files.build(now, Set.of());
+    else if (k.isMerge()) merges.rebuild(now, k);
     else if (!patches.shares(now).of(mod).isEmpty()) patches.build(now, Optional.of(k), k.recipe());
   }
 
@@ -381,6 +397,16 @@ public class Mends {
         .sorted((a, b) -> Boolean.compare(a.isPatch(), b.isPatch()))
         .map(Kept::mod)
         .toList();
+  }
+
+  /** Puts more files into the profile's mend of combined files, and makes it anew. */
+  Job combine(long workspace, Set<String> paths) {
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "combined",
+        "Combine files",
+        p -> files.build(benches.get(workspace), paths));
   }
 
   /** Makes a merge, and the patches anew that named its sources. */
@@ -418,7 +444,7 @@ public class Mends {
   }
 
   /**
-   * A record that a mend would hold differently if it were made anew.
+   * A record, or a file, that a mend would hold differently if it were made anew.
    *
    * @param before absent where it would come in; {@code after} where it would go
    */
@@ -436,6 +462,16 @@ public class Mends {
   MendDifferenceView difference(long workspace, long mod) {
     Bench bench = benches.get(workspace);
     Kept k = store.require(bench, mod);
+    if (k.isCombined()) {
+      List<MendRecordChange> changes =
+          files.difference(bench, k).stream()
+              .map(
+                  c ->
+                      new MendRecordChange(
+                          c.path(), c.path(), c.before().orElse(null), c.after().orElse(null)))
+              .toList();
+      return new MendDifferenceView(changes.size(), changes);
+    }
     byte[] was = store.plugin(bench, k);
     byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(bench, k)) : merges.fresh(bench, k);
     MendDifference d =

@@ -13,16 +13,19 @@ import java.util.Map;
  * @param scope which records a patch is for; absent for the whole profile
  * @param needs mods that a patch is only right with
  * @param clashes mods that a patch is never right with, by their ids
- * @param merge what a merge was made of; absent for a patch
+ * @param merge what a merge was made of; absent for others
+ * @param files the game paths of combined files
  */
 record Recipe(
     @MayBeAbsent String name,
     @MayBeAbsent PatchScope scope,
     @MayBeAbsent List<Condition> needs,
     @MayBeAbsent List<String> clashes,
-    @MayBeAbsent Merge merge) {
+    @MayBeAbsent Merge merge,
+    @MayBeAbsent List<String> files) {
   Recipe {
     if (scope == null) scope = PatchScope.PROFILE;
+    files = files == null ? List.of() : List.copyOf(files);
     needs = needs == null ? List.of() : List.copyOf(needs);
     clashes = clashes == null ? List.of() : List.copyOf(clashes);
   }
@@ -59,10 +62,14 @@ record Recipe(
   }
 
   static Recipe patch(String name, PatchScope scope, List<Condition> needs, List<String> clashes) {
-    return new Recipe(name, scope, needs, clashes, null);
+    return new Recipe(name, scope, needs, clashes, null, null);
   }
 
   static Recipe merge(String name, Merge merge) {
-    return new Recipe(name, null, List.of(), List.of(), merge);
+    return new Recipe(name, null, List.of(), List.of(), merge, null);
+  }
+
+  static Recipe combined(String name, List<String> files) {
+    return new Recipe(name, null, List.of(), List.of(), null, files);
   }
 }

@@ -15,6 +15,7 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Map;
 
 /** What a script does over HTTP. Every call says which status it expects. */
@@ -121,7 +122,9 @@ public final class Api {
 
   /** Brings an archive in as another version of a mod, in its place; gives the new mod. */
   public long update(long workspace, long mod, String name, byte[] bytes) {
-    Map<String, Object> body = Map.of("archive", bringIn(workspace, name, bytes), "instead", mod);
+    Map<String, Object> body =
+        Map.of(
+            "archive", bringIn(workspace, name, bytes), "parts", List.of(Map.of("instead", mod)));
     return job("/api/workspaces/" + workspace + "/mods", body).result();
   }
 

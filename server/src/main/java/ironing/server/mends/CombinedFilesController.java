@@ -1,0 +1,324 @@
+package ironing.server.mends;
+
+import ironing.core.IroningException;
+import ironing.core.combine.Choice;
+import ironing.core.combine.CombinedFile;
+import ironing.core.combine.Place;
+import ironing.core.picture.Arrangement;
+import ironing.server.job.Job;
+import ironing.server.job.JobController;
+import ironing.server.job.Jobs;
+import ironing.server.mends.Contests.Contest;
+import ironing.server.mends.Contests.Outline;
+import ironing.server.mends.Contests.Side;
+import ironing.server.mends.MendStore.Kept;
+import ironing.server.platform.Json;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Revision;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Files that several mods change: what combining them comes to, place by place. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/combined-files")
+class CombinedFilesController {
+  private static final int LONGEST = 200_000;
+  private static final int MOST = 2_000;
+  private final CombinedFiles files;
+  private final Contests contests;
+  private final Mends mends;
+  private final Workbenches benches;
+  private final Jobs jobs;
+  private final Json json;
+
+  CombinedFilesController(
+      CombinedFiles files,
+      Contests contests,
+      Mends mends,
+      Workbenches benches,
+      Jobs jobs,
+      Json json) {
+    this.files = files;
+    this.contests = contests;
+    this.mends = mends;
+    this.benches = benches;
+    this.jobs = jobs;
+    this.json = json;
+  }
+
+  /** What combining a file would come to. */
+  enum CandidateState {
+    /** It combines without a question. */
+    COMBINES,
+    /** So it does, but against a mod's file, since the game has none: look at it first. */
+    PROPOSED,
+    NEEDS_YOU,
+    /** All who change it have the same. */
+    TWINS,
+    IMPOSSIBLE
+  }
+
+  /**
+   * A version of a file.
+   *
+   * @param id by which choices name it
+   * @param mod 0 for the game
+   */
+  record FileVersion(String id, String name, long mod, String sha256) {}
+
+  /**
+   * A path at which files can be combined.
+   *
+   * @param way text, table, json, xml, yaml, ini, list or properties
+   * @param asked how many places wait for the user
+   * @param reasons why it cannot be combined
+   * @param held whether the mend is for it, {@code written} whether the mend has it now
+   */
+  record CandidateFile(
+      String path,
+      String way,
+      CandidateState state,
+      int asked,
+      List<String> reasons,
+      FileVersion base,
+      List<FileVersion> contenders,
+      boolean held,
+      boolean written) {}
+
+  /**
+   * @param mend the mod that holds the combined files; absent while there is none
+   */
+  record CandidateFiles(long revision, @MayBeAbsent Long mend, List<CandidateFile> files) {}
+
+  /** All of them, by path. */
+  @GetMapping
+  CandidateFiles candidates(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    Optional<Kept> mend = files.mend(bench);
+    return new CandidateFiles(
+        bench.revision(),
+        mend.map(Kept::mod).orElse(null),
+        contests.all(bench).parallelStream().map(c -> candidate(bench, mend, c)).toList());
+  }
+
+  private CandidateFile candidate(Bench bench, Optional<Kept> mend, Contest c) {
+    Outline o = contests.outline(bench, c);
+    return new CandidateFile(
+        c.path(),
+        c.rule().as().word(),
+        state(c, o),
+        o.asked(),
+        o.reasons(),
+        version(bench, c.base()),
+        c.contenders().stream().map(s -> version(bench, s)).toList(),
+        mend.filter(k -> k.recipe().files().contains(c.path())).isPresent(),
+        mend.filter(k -> k.made().files().stream().anyMatch(f -> f.path().equals(c.path())))
+            .isPresent());
+  }
+
+  private static CandidateState state(Contest c, Outline o) {
+    if (Contests.isTwins(c)) return CandidateState.TWINS;
+    if (o.asked() > 0) return CandidateState.NEEDS_YOU;
+    if (!o.possible()) return CandidateState.IMPOSSIBLE;
+    return c.ofGame() ? CandidateState.COMBINES : CandidateState.PROPOSED;
+  }
+
+  private static FileVersion version(Bench bench, Side s) {
+    return new FileVersion(s.id(), bench.nameOf(s.mod()), s.mod(), s.sha256());
+  }
+
+  /**
+   * What some have at a place.
+   *
+   * @param of their ids
+   * @param text absent where they removed it
+   */
+  record PlaceSide(List<String> of, @MayBeAbsent String text) {}
+
+  /**
+   * A place of the file that somebody changed.
+   *
+   * @param key by which a choice names it
+   * @param where what to call it
+   * @param base what stood there; absent where nothing did
+   * @param outcome what comes out; absent where nothing stands there
+   * @param from whose change that is
+   */
+  record FilePlace(
+      String key,
+      String where,
+      Place.How how,
+      @MayBeAbsent String base,
+      List<PlaceSide> sides,
+      @MayBeAbsent String outcome,
+      List<String> from) {}
+
+  /**
+   * A stretch of the outcome.
+   *
+   * @param of whose it is; none for the base
+   * @param place the number of its place, -1 where nobody changed it
+   */
+  record FilePiece(String text, List<String> of, int place) {}
+
+  /**
+   * A file on the board.
+   *
+   * @param as as which it is combined: {@code way}, or text where a version does not parse
+   * @param pieces the outcome in stretches; of text only
+   * @param shown the outcome as text, as far as it is not too long
+   * @param remarks what else there is to know
+   */
+  record FileBoard(
+      long revision,
+      CandidateFile file,
+      String as,
+      List<FilePlace> places,
+      int placesInAll,
+      List<FilePiece> pieces,
+      String shown,
+      List<String> remarks) {}
+
+  /**
+   * One file, place by place.
+   *
+   * @param path of the game
+   */
+  @GetMapping("/board")
+  FileBoard board(@PathVariable long workspace, @RequestParam String path) {
+    Bench bench = benches.get(workspace);
+    return board(bench, require(bench, path));
+  }
+
+  private Contest require(Bench bench, String path) {
+    return contests
+        .at(bench, path)
+        .orElseThrow(
+            () ->
+                IroningException.of(
+                    "not-found",
+                    path,
+                    "No two mods change this file, or the game’s definition does not say how such"
+                        + " files combine.",
+                    "Choose one from the list."));
+  }
+
+  private FileBoard board(Bench bench, Contest c) {
+    CombinedFile f = contests.combine(bench, c);
+    boolean whole = f.shown().length() <= LONGEST;
+    return new FileBoard(
+        bench.revision(),
+        candidate(bench, files.mend(bench), c),
+        f.way().word(),
+        f.places().stream().limit(MOST).map(CombinedFilesController::place).toList(),
+        f.places().size(),
+        whole
+            ? f.pieces().stream().map(p -> new FilePiece(p.text(), p.of(), p.place())).toList()
+            : List.of(),
+        whole ? f.shown() : f.shown().substring(0, LONGEST),
+        f.remarks().stream().map(r -> r.text()).toList());
+  }
+
+  private static FilePlace place(Place p) {
+    return new FilePlace(
+        p.key(),
+        p.where(),
+        p.how(),
+        p.base().orElse(null),
+        p.sides().stream().map(s -> new PlaceSide(s.of(), s.text().orElse(null))).toList(),
+        p.outcome().orElse(null),
+        p.from());
+  }
+
+  /**
+   * What the user wants at a place.
+   *
+   * @param place its key
+   * @param take whose version, by id; several one behind another; none for the base's
+   * @param text what is typed in instead; absent for none
+   * @param forget whether an earlier choice is taken back
+   */
+  record ChoiceRequest(
+      String place,
+      @MayBeAbsent List<String> take,
+      @MayBeAbsent String text,
+      @MayBeAbsent Boolean forget) {}
+
+  /** Decides one place of a file, or takes the decision back. */
+  @PutMapping("/choices")
+  ResponseEntity<FileBoard> choose(
+      @PathVariable long workspace,
+      @RequestParam String path,
+      @RequestBody ChoiceRequest body,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    Contest c = require(benches.get(workspace), path);
+    boolean forget = Boolean.TRUE.equals(body.forget());
+    Choice choice =
+        new Choice(body.take() == null ? List.of() : body.take(), Optional.ofNullable(body.text()));
+    if (!forget) requireSides(c, choice);
+    Bench after =
+        benches.rearrange(
+            workspace,
+            Revision.fromIfMatch(ifMatch),
+            b -> (forget ? "Took back a choice for " : "Settled a place of ") + c.path(),
+            b -> {
+              Arrangement a = b.picture().arrangement();
+              Map<String, String> places = new TreeMap<>(a.decisionsOn(Contests.key(c.path())));
+              if (forget) places.remove(body.place());
+              else places.put(body.place(), json.write(choice));
+              return a.withDecisions(Contests.key(c.path()), places);
+            });
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(after.revision()))
+        .body(board(after, require(after, path)));
+  }
+
+  private static void requireSides(Contest c, Choice choice) {
+    for (String id : choice.take())
+      if (c.contenders().stream().noneMatch(s -> s.id().equals(id)))
+        throw IroningException.of(
+            "not-a-side",
+            id,
+            "No mod of this id changes " + c.path() + ".",
+            "Take one of those that do, or type the text.");
+  }
+
+  /**
+   * @param paths those to combine; absent for all that combine without a question
+   */
+  record CombineRequest(@MayBeAbsent List<String> paths) {}
+
+  /** Puts files into the mend that holds combined files; it is made if there is none yet. */
+  @PostMapping
+  ResponseEntity<Job> combine(
+      @PathVariable long workspace,
+      @RequestBody CombineRequest body,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    Bench bench = benches.get(workspace);
+    Set<String> paths = new TreeSet<>();
+    if (body.paths() != null) {
+      for (String p : body.paths()) paths.add(require(bench, p).path());
+    } else {
+      for (Contest c : new ArrayList<>(contests.all(bench)))
+        if (state(c, contests.outline(bench, c)) == CandidateState.COMBINES) paths.add(c.path());
+    }
+    return JobController.accepted(jobs, mends.combine(workspace, paths), prefer);
+  }
+}

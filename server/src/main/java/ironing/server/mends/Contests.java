@@ -1,0 +1,167 @@
+package ironing.server.mends;
+
+import ironing.core.combine.Choice;
+import ironing.core.combine.CombinedFile;
+import ironing.core.combine.Contender;
+import ironing.core.combine.FileCombiner;
+import ironing.core.game.GameDefinition.Combine;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.picture.Arrangement;
+import ironing.server.platform.Json;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.springframework.stereotype.Component;
+
+/** The paths at which files can be combined: who contends there, and what combining comes to. */
+@Component
+class Contests {
+  private static final int REMEMBERED = 20_000;
+  private final ContentStore content;
+  private final Json json;
+
+  /** What combining came to, without its bytes. */
+  record Outline(boolean possible, int asked, List<String> reasons) {}
+
+  private final Map<String, Outline> outlines =
+      Collections.synchronizedMap(
+          new LinkedHashMap<>(64, 0.75f, true) {
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<String, Outline> eldest) {
+              return size() > REMEMBERED;
+            }
+          });
+
+  Contests(ContentStore content, Json json) {
+    this.content = content;
+    this.json = json;
+  }
+
+  /**
+   * A version of a file.
+   *
+   * @param id by which choices name it: that of the mod's card; empty for the game
+   * @param mod 0 for the game
+   */
+  record Side(String id, long mod, int slot, String sha256) {}
+
+  /**
+   * @param path in the spelling that is deployed
+   * @param contenders in layer order; those that are as the base is are none
+   * @param choices by the keys of places
+   */
+  record Contest(
+      String path, Combine rule, Side base, List<Side> contenders, Map<String, Choice> choices) {
+    /** Whether the base is the game's, and not one of the mods'. */
+    boolean ofGame() {
+      return base.mod() == Holdings.GAME;
+    }
+
+    /** The same while combining comes to the same. */
+    String print() {
+      StringBuilder out = new StringBuilder(path).append('\n').append(base.sha256);
+      contenders.forEach(c -> out.append('\n').append(c.id).append(' ').append(c.sha256));
+      new TreeMap<>(choices).forEach((k, c) -> out.append('\n').append(k).append(' ').append(c));
+      return out.toString();
+    }
+  }
+
+  /** All of them, by path. A path that the user has ruled on is none: that is decided. */
+  List<Contest> all(Bench bench) {
+    List<Contest> all = new ArrayList<>();
+    Standing standing = bench.picture().standing();
+    for (int path : standing.contested())
+      if (!standing.isRuled(path)) of(bench, path).ifPresent(all::add);
+    all.sort((a, b) -> a.path().compareTo(b.path()));
+    return all;
+  }
+
+  /** The contest at a game path, if there is one. */
+  Optional<Contest> at(Bench bench, String path) {
+    int id = bench.picture().holdings().idOf(path);
+    return id < 0 || !bench.picture().standing().isContested(id) ? Optional.empty() : of(bench, id);
+  }
+
+  private Optional<Contest> of(Bench bench, int path) {
+    Holdings holdings = bench.picture().holdings();
+    Optional<Combine> rule = bench.game().combines(holdings.path(path));
+    if (rule.isEmpty()) return Optional.empty();
+    List<Side> sides = new ArrayList<>();
+    Map<String, Integer> ids = new TreeMap<>();
+    for (int slot : bench.picture().standing().holders(path)) {
+      Bench.Mod mod = bench.mods().get(holdings.holderAt(slot).mod());
+      if (mod != null && mod.isMend()) continue;
+      String id = mod == null ? "" : mod.card().id();
+      int twice = ids.merge(id, 1, Integer::sum);
+      String own = twice == 1 ? id : id + "#" + twice;
+      sides.add(0, new Side(own, mod == null ? 0 : mod.id(), slot, holdings.shaAt(slot)));
+    }
+    if (sides.size() < 2) return Optional.empty();
+    Side base = sides.get(0);
+    List<Side> others =
+        sides.subList(1, sides.size()).stream().filter(s -> !s.sha256.equals(base.sha256)).toList();
+    // with one who changed it there is nothing to combine
+    if (others.size() < 2) return Optional.empty();
+    String spelled = bench.picture().spelling().of(path);
+    return Optional.of(
+        new Contest(
+            spelled, rule.get(), base, others, choices(bench.picture().arrangement(), spelled)));
+  }
+
+  /** Under which key the arrangement keeps the choices for a file. */
+  static String key(String path) {
+    return "file:" + path;
+  }
+
+  private Map<String, Choice> choices(Arrangement a, String path) {
+    Map<String, Choice> choices = new TreeMap<>();
+    a.decisionsOn(key(path)).forEach((place, c) -> choices.put(place, json.read(c, Choice.class)));
+    return choices;
+  }
+
+  /** Combines the versions as they lie in the library and in the game. */
+  CombinedFile combine(Bench bench, Contest c) {
+    List<Contender> contenders = new ArrayList<>();
+    for (Side s : c.contenders()) contenders.add(contender(bench, s));
+    CombinedFile f =
+        FileCombiner.combine(c.rule(), contender(bench, c.base()), contenders, c.choices());
+    outlines.put(c.print(), outline(f));
+    return f;
+  }
+
+  private Contender contender(Bench bench, Side s) {
+    try {
+      return new Contender(s.id(), content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static Outline outline(CombinedFile f) {
+    List<String> reasons =
+        f.outcome().isPresent() || f.asked() > 0
+            ? List.of()
+            : f.remarks().stream().map(r -> r.text()).toList();
+    return new Outline(f.outcome().isPresent(), f.asked(), reasons);
+  }
+
+  /** What combining would come to; remembered by content. */
+  Outline outline(Bench bench, Contest c) {
+    Outline known = outlines.get(c.print());
+    return known != null ? known : outline(combine(bench, c));
+  }
+
+  /** Whether all who changed it have the same. */
+  static boolean isTwins(Contest c) {
+    return c.contenders().stream().map(Side::sha256).distinct().count() == 1;
+  }
+}

@@ -1,0 +1,204 @@
+package ironing.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.testkit.Archives;
+import ironing.core.testkit.Trees;
+import ironing.server.testkit.Api;
+import ironing.server.testkit.SharedServer;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Files of several mods made one, on a small game of our own. */
+@ExtendWith(SharedServer.class)
+class CombinedFilesIT {
+  private static final String GAME =
+      """
+      format: ironing/game@1
+      id: with-scripts
+      title: Small Fleet
+      pathCase: insensitive
+      mounts:
+        - { id: data, at: "data", holds: [ "scripts/", "ui/", "tables/" ] }
+      combine:
+        - { match: "scripts/**/*.sks", as: text, once: "^routine\\\\s+(\\\\S+)" }
+        - { match: "tables/**/*.csv", as: table, key: [ id ] }
+        - { match: "ui/**/*.json", as: json, arrays: { "/widgets": { key: id }, "/tags": set } }
+      """;
+  private static final String DAY = "routine day\n  ring bell\n  light lamp\n  sail\nend\n";
+
+  @TempDir Path temp;
+  private Api api;
+  private Path game;
+  private long workspace;
+  private String base;
+  private final Map<String, Long> mods = new HashMap<>();
+
+  @BeforeEach
+  void fleet(Api api) throws IOException {
+    this.api = api;
+    game = temp.resolve("game");
+    Trees.write(game.resolve("game.yaml"), GAME);
+    Trees.write(game.resolve("data/scripts/day.sks"), DAY);
+    Trees.write(game.resolve("data/ui/bridge.json"), "{\n  \"title\": \"Bridge\"\n}\n");
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    install(
+        "Loud",
+        "1.0",
+        Map.of(
+            "scripts/day.sks", DAY.replace("ring bell", "ring bell twice"),
+            "ui/bridge.json", "{\"title\":\"Bridge\",\"bell\":2}",
+            "tables/loads.csv", "id,tonnes\n1,5\n"));
+    install(
+        "Bright",
+        "1.0",
+        Map.of(
+            "scripts/day.sks", DAY.replace("  sail", "  sail slowly"),
+            "ui/bridge.json", "{\"title\":\"The bridge\"}",
+            "tables/loads.csv", "id,tonnes\n1,6\n"));
+    install("Dim", "1.0", Map.of("tables/loads.csv", "id,tonnes\n1,5\n2,7\n"));
+  }
+
+  private void install(String name, String version, Map<String, String> content) {
+    Map<String, byte[]> files = new LinkedHashMap<>();
+    String id = name.toLowerCase();
+    files.put(
+        "mod-card.yaml",
+        ("format: ironing/mod@1\nid: " + id + "\nname: " + name + "\nversion: " + version + "\n")
+            .getBytes(StandardCharsets.UTF_8));
+    content.forEach((p, text) -> files.put("data/" + p, text.getBytes(StandardCharsets.UTF_8)));
+    byte[] zip = Archives.zipOf(files);
+    String file = name + " " + version + ".zip";
+    if (!mods.containsKey(name)) {
+      mods.put(name, api.install(workspace, file, zip).result());
+      return;
+    }
+    mods.put(name, api.update(workspace, mods.get(name), file, zip));
+  }
+
+  private JsonNode candidate(String path) {
+    for (JsonNode f : api.get(base + "/combined-files").path("files"))
+      if (f.path("path").asText().equals(path)) return f;
+    throw new AssertionError(path);
+  }
+
+  private JsonNode board(String path) {
+    return api.get(base + "/combined-files/board?path=" + path);
+  }
+
+  private JsonNode choose(String path, Map<String, Object> body) {
+    return api.change("PUT", base + "/combined-files/choices?path=" + path, body);
+  }
+
+  private Map<String, String> revision() {
+    return Map.of("If-Match", "\"" + api.get(base).path("revision").asLong() + "\"");
+  }
+
+  private String deployed(String path) throws IOException {
+    api.job(base + "/deploy", null);
+    return Files.readString(game.resolve("data").resolve(path));
+  }
+
+  @Test
+  void every_file_that_can_be_combined_says_what_it_comes_to() {
+    assertThat(candidate("data/scripts/day.sks").path("state").asText()).isEqualTo("COMBINES");
+    assertThat(candidate("data/ui/bridge.json").path("state").asText()).isEqualTo("COMBINES");
+    JsonNode loads = candidate("data/tables/loads.csv");
+    assertThat(loads.path("state").asText()).as("the game has none").isEqualTo("PROPOSED");
+    assertThat(loads.path("base").path("name").asText()).isEqualTo("Loud");
+    assertThat(loads.path("contenders").findValuesAsText("name")).containsExactly("Bright", "Dim");
+    JsonNode day = board("data/scripts/day.sks");
+    assertThat(day.path("pieces").findValuesAsText("text").toString())
+        .isEqualTo("[routine day\n,   ring bell twice\n,   light lamp\n,   sail slowly\n, end\n]");
+    assertThat(day.path("pieces").get(1).path("of").get(0).asText()).isEqualTo("loud");
+  }
+
+  @Test
+  void all_without_a_question_are_combined_and_reach_the_game() throws IOException {
+    long mend = api.job(base + "/combined-files", Map.of()).result();
+    assertThat(deployed("scripts/day.sks"))
+        .isEqualTo("routine day\n  ring bell twice\n  light lamp\n  sail slowly\nend\n");
+    assertThat(deployed("ui/bridge.json"))
+        .isEqualTo("{\n  \"title\": \"The bridge\",\n  \"bell\":2\n}\n");
+    assertThat(deployed("tables/loads.csv")).as("never without a look").contains("1,5");
+    JsonNode m = api.get(base + "/mends").get(0);
+    assertThat(m.path("kind").asText()).isEqualTo("COMBINED");
+    assertThat(m.path("mod").asLong()).isEqualTo(mend);
+    assertThat(m.path("stale").asBoolean()).isFalse();
+    assertThat(m.path("ingredients")).hasSize(6);
+  }
+
+  @Test
+  void what_two_change_differently_is_settled_by_hand_and_stays_settled() throws IOException {
+    install("Bright", "1.1", Map.of("scripts/day.sks", DAY.replace("ring bell", "ring horn")));
+    JsonNode day = candidate("data/scripts/day.sks");
+    assertThat(day.path("state").asText()).isEqualTo("NEEDS_YOU");
+    assertThat(day.path("asked").asInt()).isOne();
+    String path = "data/scripts/day.sks";
+    JsonNode place = board(path).path("places").get(0);
+    assertThat(place.path("how").asText()).isEqualTo("ASKED");
+    assertThat(place.path("where").asText()).isEqualTo("line 2");
+    Api.Answer refused =
+        api.ask(
+            "PUT",
+            base + "/combined-files/choices?path=" + path,
+            Map.of("place", place.path("key").asText(), "take", List.of("nobody")),
+            revision());
+    assertThat(refused.body().path("code").asText()).isEqualTo("not-a-side");
+    String key = place.path("key").asText();
+    JsonNode after = choose(path, Map.of("place", key, "take", List.of("bright", "loud")));
+    assertThat(after.path("file").path("state").asText()).isEqualTo("COMBINES");
+    api.job(base + "/combined-files", Map.of("paths", List.of(path)));
+    assertThat(deployed("scripts/day.sks")).contains("  ring horn\n  ring bell twice\n");
+    // another change elsewhere asks nothing again
+    install(
+        "Bright",
+        "1.2",
+        Map.of(
+            "scripts/day.sks",
+            DAY.replace("ring bell", "ring horn").replace("  sail", "  sail far")));
+    JsonNode stale = api.get(base + "/mends").get(0);
+    assertThat(stale.path("reasons").toString()).contains("Bright has another");
+    JsonNode d = api.get(base + "/mends/" + stale.path("mod").asLong() + "/difference");
+    assertThat(d.path("records").get(0).path("after").asText()).isEqualTo("  sail far");
+    api.job(base + "/mends/rebuild", null);
+    assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
+    assertThat(deployed("scripts/day.sks"))
+        .contains("  ring horn\n  ring bell twice\n  light lamp\n  sail far");
+    choose(path, Map.of("place", key, "forget", true));
+    assertThat(candidate(path).path("state").asText()).isEqualTo("NEEDS_YOU");
+    stale = api.get(base + "/mends").get(0);
+    assertThat(stale.path("wrong").toString()).contains("waits for you");
+  }
+
+  @Test
+  void a_file_that_is_not_contested_is_refused_with_the_reason() {
+    Api.Answer refused =
+        api.ask("GET", base + "/combined-files/board?path=data/no.sks", null, Map.of());
+    assertThat(refused.status()).isEqualTo(404);
+    assertThat(refused.body().path("detail").asText()).contains("Choose one from the list");
+  }
+
+  @Test
+  void a_mod_that_comes_later_makes_it_stale_and_does_not_stand_above_it() throws IOException {
+    api.job(base + "/combined-files", Map.of());
+    install("Late", "1.0", Map.of("scripts/day.sks", DAY + "rest\n"));
+    assertThat(api.get(base + "/mends").get(0).path("reasons").toString())
+        .contains("Late changes data/scripts/day.sks too now");
+    api.job(base + "/mends/rebuild", null);
+    assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
+    assertThat(deployed("scripts/day.sks")).contains("ring bell twice").endsWith("end\nrest\n");
+  }
+}
