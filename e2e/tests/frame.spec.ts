@@ -152,6 +152,7 @@ test.describe('The frame of every screen', () => {
         'records?show=findings',
         'records?show=compare&of=Fogbound.plug&of=Lamplight.plug',
         'mends/merge',
+        'mends/files',
         'profiles',
         'timeline',
         'overlaps?show=list',

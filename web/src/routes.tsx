@@ -17,6 +17,7 @@ import { LayersListView, OrderListView } from './lists/ListView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { LoadRulesView } from './load-order/LoadRulesView'
 import { ProposalView } from './load-order/ProposalView'
+import { FilesView } from './mends/FilesView'
 import { MendsView } from './mends/MendsView'
 import { MergeView } from './mends/MergeView'
 import { OverlapsView } from './overlaps/OverlapsView'
@@ -70,6 +71,7 @@ export function createRouter(queries: QueryClient) {
         { path: 'records', element: <RecordsView /> },
         { path: 'records/:owner/:id', element: <RecordsView /> },
         { path: 'mends', element: <MendsView /> },
+        { path: 'mends/files', element: <FilesView /> },
         { path: 'mends/merge', element: <MergeView /> },
         { path: 'deploy', element: <DeployView /> },
         { path: 'test-run', element: <TestRunView /> },

@@ -58,6 +58,11 @@ const BELOW = [
     name: 'Load orders of others',
     about: 'Published load orders, and taking yours away',
   },
+  {
+    path: 'mends/files',
+    name: 'Combine files',
+    about: 'One script, table or screen from several mods',
+  },
   { path: 'mends/merge', name: 'Merge plugins', about: 'Several plugins made one, to save slots' },
   { path: 'records?show=findings', name: 'What is wrong with records', about: 'References, paths, numbers' },
   { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },

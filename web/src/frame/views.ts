@@ -32,7 +32,12 @@ export const VIEWS: readonly View[] = [
     icon: Table2,
     about: 'Records that several plugins change, and how they combine',
   },
-  { path: 'mends', name: 'Mends', icon: Scissors, about: 'Patches and merges, and which are called for' },
+  {
+    path: 'mends',
+    name: 'Mends',
+    icon: Scissors,
+    about: 'Patches, merges and combined files, and which are called for',
+  },
   {
     path: 'deploy',
     name: 'Deploy',

@@ -17,7 +17,7 @@ import { useMendDifference, useMends, useRebuild, useRebuildStale, useTakeBack }
 
 type Mend = Schema['MendView']
 
-/** Generated mods: patches and merges, how each stands, and which the set still calls for. */
+/** Generated mods: patches, merges and combined files, how each stands, and which the set still calls for. */
 export function MendsView() {
   const workspace = useWorkspace()
   const mends = useMends(workspace)
@@ -27,7 +27,7 @@ export function MendsView() {
   return (
     <Screen
       title="Mends"
-      says="Mods that Ironing makes of others: patches hold combined records, merges are several plugins made one."
+      says="Mods that Ironing makes of others: combined records, several plugins made one, combined files."
       actions={
         <>
           {stale > 0 && (
@@ -35,12 +35,8 @@ export function MendsView() {
               {rebuild.isPending ? 'Making them anew …' : `Make ${count(stale, 'stale mend')} anew`}
             </Button>
           )}
-          <Link
-            to={`/workspaces/${workspace}/mends/merge`}
-            className="inline-flex h-[30px] items-center rounded-[7px] border border-line bg-card px-2.5 hover:bg-sunk"
-          >
-            Merge plugins
-          </Link>
+          <ButtonLink to={`/workspaces/${workspace}/mends/files`}>Combine files</ButtonLink>
+          <ButtonLink to={`/workspaces/${workspace}/mends/merge`}>Merge plugins</ButtonLink>
         </>
       }
     >
@@ -72,6 +68,19 @@ export function MendsView() {
   )
 }
 
+const KINDS: Record<Mend['kind'], string> = { PATCH: 'patch', MERGE: 'merge', COMBINED: 'combined files' }
+
+function ButtonLink({ to, children }: { to: string; children: string }) {
+  return (
+    <Link
+      to={to}
+      className="inline-flex h-[30px] items-center rounded-[7px] border border-line bg-card px-2.5 hover:bg-sunk"
+    >
+      {children}
+    </Link>
+  )
+}
+
 function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
   const { say } = useNotices()
   const { undo } = useUndo(workspace)
@@ -88,12 +97,19 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
         <Link to={`/workspaces/${workspace}/layers/${m.mod}`} className="hover:underline">
           {m.name}
         </Link>
-        <Tag>{m.kind === 'PATCH' ? 'patch' : 'merge'}</Tag>
+        <Tag>{KINDS[m.kind]}</Tag>
         {!m.on && <Tag>off</Tag>}
         {m.on && <Tag>{m.stale ? 'stale' : 'fresh'}</Tag>}
       </h2>
       <p className="text-ink-2">
-        {m.plugin} · {count(m.records, 'record')} · {scope(m)} · made {when(m.builtAt)}
+        {m.kind === 'COMBINED' ? (
+          <Link to={`/workspaces/${workspace}/mends/files`} className="text-woad underline">
+            {count(m.records, 'file')}
+          </Link>
+        ) : (
+          `${m.plugin} · ${count(m.records, 'record')} · ${scope(m)}`
+        )}{' '}
+        · made {when(m.builtAt)}
       </p>
       {m.stale && <Notes notes={m.reasons} tone="stale" />}
       {m.wrong.length > 0 && <Notes notes={m.wrong} tone="wrong" />}
@@ -107,13 +123,13 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
       )}
       <details className="mt-1.5">
         <summary className="cursor-pointer text-ink-2">
-          Made of {count(m.ingredients.length, 'plugin')}
+          Made of {count(m.ingredients.length, m.kind === 'COMBINED' ? 'version' : 'plugin')}
           {m.decisions > 0 && ` and your decisions on ${count(m.decisions, 'record')}`}
           {m.credits.length > 0 && `, with the work of ${list(m.credits)}`}
         </summary>
         <ul className="mt-1">
           {m.ingredients.map((i) => (
-            <li key={i.plugin} className="py-0.5">
+            <li key={i.plugin + i.modName} className="py-0.5">
               {i.plugin}{' '}
               <span className="text-ink-2">
                 {i.modName && `of ${i.modName} ${i.modVersion}`}
@@ -189,7 +205,7 @@ function Difference({ workspace, mod }: { workspace: number; mod: number }) {
   if (difference.isPending) return <Loading what="the difference" />
   if (!difference.data) return <Failed error={difference.error} retry={() => difference.refetch()} />
   const { inAll, records } = difference.data
-  if (inAll === 0) return <p className="mt-2 text-ink-2">Its records would stay as they are.</p>
+  if (inAll === 0) return <p className="mt-2 text-ink-2">It would hold the same.</p>
   return (
     <ul aria-label="Difference" className="mt-2 max-h-60 overflow-y-auto rounded-lg border border-line">
       {records.map((d) => (
@@ -198,7 +214,7 @@ function Difference({ workspace, mod }: { workspace: number; mod: number }) {
           {d.before === undefined && ' comes in'}
           {d.after === undefined && ' goes'}
           {d.before !== undefined && d.after !== undefined && (
-            <span className="block break-all font-mono text-[11px]">
+            <span className="block whitespace-pre-wrap break-all font-mono text-[11px]">
               <span className="text-ink-2">{d.before}</span> → {d.after}
             </span>
           )}

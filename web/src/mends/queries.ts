@@ -1,5 +1,7 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { api, got, type Schema } from '../api/client'
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, got, ifMatch, type Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 import { ended, useAct } from '../library/queries'
 
@@ -181,4 +183,73 @@ export function useSaves(workspace: number, plugins: readonly string[]) {
         }),
       ),
   })
+}
+
+export type FileChoice = Schema['ChoiceRequest']
+
+/** The files that several mods change, and what combining each comes to. */
+export function useCandidateFiles(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'combined-files'),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/combined-files', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** One file, place by place. */
+export function useFileBoard(workspace: number, path: string) {
+  return useQuery({
+    queryKey: of(workspace, 'file-board', path),
+    enabled: path !== '',
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/combined-files/board', {
+          params: { path: { workspace }, query: { path } },
+          signal,
+        }),
+      ),
+  })
+}
+
+/** Settles one place of a file. */
+export function useSettle(workspace: number, path: string) {
+  const queries = useQueryClient()
+  const { fail } = useNotices()
+  const key = of(workspace, 'file-board', path)
+  return useMutation({
+    mutationFn: (body: FileChoice) => {
+      const revision = queries.getQueryData<Schema['FileBoard']>(key)?.revision ?? 0
+      return got(
+        api.PUT('/api/workspaces/{workspace}/combined-files/choices', {
+          params: { path: { workspace }, query: { path }, header: ifMatch(revision) },
+          body,
+        }),
+      )
+    },
+    scope: inTurn(workspace),
+    onSuccess: (board) => {
+      queries.setQueryData(key, board)
+      tookRevision(queries, workspace, board.revision)
+    },
+    onError: fail,
+    onSettled: () => askAgain(queries, workspace),
+  })
+}
+
+/** Puts files into the mend that holds combined files; all that need no question where none are named. */
+export function useCombine(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async (paths: string[] | undefined) =>
+      ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/combined-files', {
+            params: { path: { workspace }, header: WAIT },
+            body: { paths },
+          }),
+        ),
+      ),
+    done,
+  )
 }

@@ -135,7 +135,13 @@ function Settle({ workspace, view }: { workspace: number; view: Schema['OnePath'
       <p className="mt-1 leading-snug">{p.why}</p>
       {view.combinesAs && (
         <p className="mt-2 text-ink-2">
-          The game’s definition says that such files can be combined ({view.combinesAs}).
+          The game’s definition says that such files can be combined ({view.combinesAs}).{' '}
+          <Link
+            to={`/workspaces/${workspace}/mends/files?path=${encodeURIComponent(p.path)}`}
+            className="text-woad underline"
+          >
+            See what that comes to
+          </Link>
         </p>
       )}
       {p.ruled && (

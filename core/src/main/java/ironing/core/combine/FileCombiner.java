@@ -154,7 +154,7 @@ public final class FileCombiner {
     String shown = merge.combine(places);
     try {
       check(shown);
-      remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().word() + "."));
+      remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().title() + "."));
     } catch (Unfit e) {
       remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
     }

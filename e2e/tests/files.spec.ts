@@ -1,0 +1,79 @@
+import { expect, said, test } from '../support/test'
+
+test.describe('Combined files', () => {
+  let workspace: number
+
+  test.beforeEach(async ({ world }) => {
+    workspace = await world.skerryLine()
+    await world.change(workspace, 'POST', '/load-order/proposal')
+  })
+
+  test('all that needs no question is combined, and the game reads what both mods bring', async ({
+    page,
+    world,
+  }) => {
+    await page.goto(`/workspaces/${workspace}/mends/files`)
+    await page.getByRole('button', { name: /Combine \d+ files without a question/ }).click()
+    await said(page, 'The files are combined')
+    await page.getByRole('button', { name: /^ledger\.json/ }).click()
+    const board = page.getByRole('region', { name: 'data/ui/ledger.json' })
+    await expect(board.getByText('in the mend')).toBeVisible()
+    await expect(board.getByRole('region', { name: 'What comes out' })).toContainText('/widgets[log]')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`/workspaces/${workspace}/test-run`)
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    await expect(page.getByText('played to its end').first()).toBeVisible({ timeout: 90_000 })
+    const report = page.getByRole('region', { name: 'The day’s report' })
+    await expect(report).toContainText('Cargo, counted, Dues, Ship’s log')
+  })
+
+  test('a conflict is settled by hand, and an update asks only about what is new', async ({
+    page,
+    world,
+  }) => {
+    const path = 'data/scripts/berthing.sks'
+    await page.goto(`/workspaces/${workspace}/mends/files?path=${path}`)
+    const board = page.getByRole('region', { name: path })
+    const place = board.getByRole('group', { name: 'line 2' })
+    await expect(place).toContainText('is changed in different ways')
+    await expect(board.getByText('still to settle')).toBeVisible()
+    await place.getByRole('radio', { name: /Harbourmaster’s Ledger, then Community Caulking/ }).click()
+    await expect(place).toContainText('you have settled this')
+    await board.getByRole('button', { name: 'Put it into the mend' }).click()
+    await said(page, 'berthing.sks is in the mend')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    expect(world.read(path).toString()).toContain('notes the time.\n  say Aud Helga lies at the quay, and no')
+    const file = (await world.api('GET', `/workspaces/${workspace}/combined-files/board?path=${path}`)).file
+    const ledger = file.contenders.find((c: { name: string }) => c.name === 'Harbourmaster’s Ledger')
+    await world.api('PUT', `/workspaces/${workspace}/mods/${ledger.mod}/text`, {
+      path,
+      text: 'routine berthing\n  call tie-up\n  say The harbourmaster notes the time.\nend\n\n# by the book\n',
+      sha256: ledger.sha256,
+    })
+    await page.goto(`/workspaces/${workspace}/mends`)
+    const mends = page.getByRole('region', { name: 'Mends' })
+    await expect(mends).toContainText('Harbourmaster’s Ledger has another data/scripts/berthing.sks.')
+    await mends.getByRole('button', { name: 'See the difference' }).click()
+    await expect(mends.getByRole('list', { name: 'Difference' })).toContainText('# by the book')
+    await mends.getByRole('button', { name: 'Make it anew' }).click()
+    await said(page, 'is made anew')
+    await expect(mends.getByText('fresh', { exact: true })).toBeVisible()
+    await world.job(`/workspaces/${workspace}/deploy`)
+    expect(world.read(path).toString()).toContain('quay, and no longer through it.\nend\n\n# by the book')
+  })
+
+  test('what is typed stands, is taken back, and a text of one’s own is kept', async ({ page }) => {
+    const path = 'data/scripts/berthing.sks'
+    await page.goto(`/workspaces/${workspace}/mends/files?path=${path}`)
+    const board = page.getByRole('region', { name: path })
+    const place = board.getByRole('group', { name: 'line 2' })
+    await place.getByRole('button', { name: 'Type it' }).click()
+    await place.getByRole('textbox').fill('  say All is well.')
+    await place.getByRole('button', { name: 'Take what I typed' }).click()
+    await expect(board.getByRole('region', { name: 'What comes out' })).toContainText('say All is well.')
+    await page.reload()
+    await expect(place.getByRole('textbox')).toHaveValue('  say All is well.')
+    await place.getByRole('button', { name: 'Ask me again' }).click()
+    await expect(place).toContainText('is changed in different ways')
+  })
+})

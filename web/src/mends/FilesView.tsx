@@ -1,0 +1,137 @@
+import clsx from 'clsx'
+import { Combine } from 'lucide-react'
+import type { Schema } from '../api/client'
+import { useAddress } from '../frame/address'
+import { useNotices } from '../frame/Notices'
+import { useWorkspace } from '../frame/workspace'
+import { Button } from '../ui/Button'
+import { Screen } from '../ui/Screen'
+import { Empty, Failed, Loading } from '../ui/States'
+import { count, list } from '../ui/text'
+import { FileBoard } from './FileBoard'
+import { useCandidateFiles, useCombine } from './queries'
+
+type File = Schema['CandidateFile']
+
+const WORDS: Record<File['state'], string> = {
+  NEEDS_YOU: 'needs you',
+  PROPOSED: 'combines; look at it first',
+  COMBINES: 'combines without a question',
+  IMPOSSIBLE: 'cannot be combined',
+  TWINS: 'the same in all',
+}
+
+const ORDER = Object.keys(WORDS) as File['state'][]
+
+/** Files that several mods change: one of each is made, and what that takes is settled here. */
+export function FilesView() {
+  const workspace = useWorkspace()
+  const files = useCandidateFiles(workspace)
+  const [query, put] = useAddress()
+  const { say } = useNotices()
+  const combine = useCombine(workspace, () => say('The files are combined, in a layer of their own.'))
+  const all = files.data?.files ?? []
+  const ready = all.filter((f) => f.state === 'COMBINES' && !f.written).length
+  const wished = query.get('path')
+  const path = wished ?? all.find((f) => f.state === 'NEEDS_YOU')?.path ?? all[0]?.path ?? ''
+  return (
+    <Screen
+      title="Combine files"
+      says={files.data ? says(all) : undefined}
+      actions={
+        ready > 0 && (
+          <Button look="strong" disabled={combine.isPending} onClick={() => combine.mutate(undefined)}>
+            {combine.isPending ? 'Combining …' : `Combine ${count(ready, 'file')} without a question`}
+          </Button>
+        )
+      }
+    >
+      {files.isPending ? (
+        <div className="card flex-1">
+          <Loading what="files" />
+        </div>
+      ) : !files.data ? (
+        <div className="card flex-1">
+          <Failed error={files.error} retry={() => files.refetch()} />
+        </div>
+      ) : all.length === 0 ? (
+        <div className="card flex-1">
+          <Empty icon={Combine} title="No file has to be combined">
+            Two mods would have to change the same script, table, screen or settings file.
+          </Empty>
+        </div>
+      ) : (
+        <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
+          <nav
+            aria-label="Files"
+            className="card min-h-0 w-[330px] shrink-0 overflow-y-auto pb-2 max-lg:h-56 max-lg:w-full"
+          >
+            {ORDER.map((state) => (
+              <Group
+                key={state}
+                state={state}
+                files={all.filter((f) => f.state === state)}
+                path={path}
+                choose={(p) => put((q) => q.set('path', p))}
+              />
+            ))}
+          </nav>
+          <FileBoard key={path} workspace={workspace} path={path} />
+        </div>
+      )}
+    </Screen>
+  )
+}
+
+function says(files: readonly File[]): string {
+  const of = (state: File['state']) => files.filter((f) => f.state === state).length
+  const you = of('NEEDS_YOU')
+  const combine = of('COMBINES')
+  const parts = [
+    you > 0 && `${you} ${you === 1 ? 'needs' : 'need'} you`,
+    combine > 0 && `${combine} ${combine === 1 ? 'combines' : 'combine'} without a question`,
+  ].filter((p): p is string => typeof p === 'string')
+  const all = `${count(files.length, 'file')} that several mods change`
+  return parts.length > 0 ? `${all}: ${list(parts)}.` : `${all}.`
+}
+
+function Group(props: {
+  state: File['state']
+  files: readonly File[]
+  path: string
+  choose: (path: string) => void
+}) {
+  if (props.files.length === 0) return null
+  return (
+    <section aria-label={WORDS[props.state]}>
+      <h2 className="sticky top-0 border-line border-b bg-card px-3 py-1.5 text-[11.5px] text-ink-2">
+        {WORDS[props.state]} · {props.files.length}
+      </h2>
+      <ul>
+        {props.files.map((f) => (
+          <li key={f.path}>
+            <button
+              type="button"
+              aria-current={f.path === props.path}
+              onClick={() => props.choose(f.path)}
+              className={clsx(
+                'block w-full px-3 py-1.5 text-left hover:bg-sunk',
+                f.path === props.path && 'bg-woad-soft hover:bg-woad-soft',
+              )}
+            >
+              <span className="flex items-baseline gap-2">
+                <span className="min-w-0 flex-1 truncate" title={f.path}>
+                  {f.path.slice(f.path.lastIndexOf('/') + 1)}
+                </span>
+                {f.written && <small className="text-ink-2">in the mend</small>}
+              </span>
+              <span className="block truncate text-[11.5px] text-ink-2">
+                {list(f.contenders.map((c) => c.name))}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
