@@ -1,4 +1,5 @@
 import clsx from 'clsx'
+import { diffWordsWithSpace } from 'diff'
 import { useId, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
@@ -11,6 +12,9 @@ import { type FileChoice, useCombine, useFileBoard, useSettle } from './queries'
 
 type Board = Schema['FileBoard']
 type Place = Schema['FilePlace']
+
+/** Letters up to which the words that differ are looked for. */
+const LONG = 6_000
 
 /** One file on the board: what is asked, what comes out, and from whom. */
 export function FileBoard({ workspace, path }: { workspace: number; path: string }) {
@@ -39,9 +43,23 @@ export function FileBoard({ workspace, path }: { workspace: number; path: string
         <div className="min-w-0 flex-1">
           <h2 className="break-all">{path}</h2>
           <p className="text-ink-2">
-            {list(b.file.contenders.map((c) => c.name))}, each against what{' '}
-            {b.file.base.mod === 0 ? 'the game' : b.file.base.name} has · combined as {WAYS[b.as] ?? b.as}
+            {list(b.file.contenders.map((c) => c.name))} · combined as {WAYS[b.as] ?? b.as}
           </p>
+          <label className="mt-1 flex items-baseline gap-2 text-ink-2">
+            each against what
+            <select
+              value={b.file.base.id}
+              onChange={(e) => settle.mutate({ place: '/base', take: [e.target.value] })}
+              className="h-7 max-w-64 rounded-md border border-line-2 bg-card px-1.5 text-ink"
+            >
+              {b.file.bases.map((v) => (
+                <option key={v.id} value={v.id}>
+                  {v.mod === 0 ? 'the unmodded game' : v.name}
+                </option>
+              ))}
+            </select>
+            has
+          </label>
         </div>
         {settled && !b.file.written && (
           <Button look="strong" disabled={combine.isPending} onClick={() => combine.mutate([path])}>
@@ -168,7 +186,7 @@ function OpenPlace({
               <span className="w-44 shrink-0 truncate" title={o.label}>
                 {o.label}
               </span>
-              <Words text={o.shown} />
+              <Words text={o.shown} base={o.take.length > 0 ? p.base : undefined} />
             </>
           )}
         </label>
@@ -208,11 +226,27 @@ function same(a: readonly string[], b: readonly string[]): boolean {
   return a.length === b.length && a.every((x, i) => x === b[i])
 }
 
-function Words({ text }: { text: string }) {
+/** What stands there, with the words that are others than before set off. */
+function Words({ text, base }: { text: string; base?: string }) {
   if (text === '') return <span className="text-ink-2">nothing</span>
+  const parts =
+    base === undefined || base.length + text.length > LONG
+      ? [{ value: text, added: false, removed: false }]
+      : diffWordsWithSpace(base, text)
+  const shown = parts.filter((p) => !p.removed)
   return (
     <span className="min-w-0 flex-1 whitespace-pre-wrap break-words font-mono text-[12px]">
-      {text.endsWith('\n') ? text.slice(0, -1) : text}
+      {shown.map((p, i) => {
+        const value = i === shown.length - 1 && p.value.endsWith('\n') ? p.value.slice(0, -1) : p.value
+        return p.added ? (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one text have no name but their place
+          <mark key={i} className="rounded-sm bg-ochre-soft text-ink">
+            {value}
+          </mark>
+        ) : (
+          value
+        )
+      })}
     </span>
   )
 }

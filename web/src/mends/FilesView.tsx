@@ -1,5 +1,5 @@
 import clsx from 'clsx'
-import { Combine } from 'lucide-react'
+import { Combine, Search } from 'lucide-react'
 import type { Schema } from '../api/client'
 import { useAddress } from '../frame/address'
 import { useNotices } from '../frame/Notices'
@@ -31,7 +31,9 @@ export function FilesView() {
   const { say } = useNotices()
   const combine = useCombine(workspace, () => say('The files are combined, in a layer of their own.'))
   const all = files.data?.files ?? []
-  const ready = all.filter((f) => f.state === 'COMBINES' && !f.written).length
+  const find = query.get('find') ?? ''
+  const seen = all.filter((f) => matches(f, find))
+  const ready = seen.filter((f) => f.state === 'COMBINES' && !f.written).map((f) => f.path)
   const wished = query.get('path')
   const path = wished ?? all.find((f) => f.state === 'NEEDS_YOU')?.path ?? all[0]?.path ?? ''
   return (
@@ -39,9 +41,9 @@ export function FilesView() {
       title="Combine files"
       says={files.data ? says(all) : undefined}
       actions={
-        ready > 0 && (
-          <Button look="strong" disabled={combine.isPending} onClick={() => combine.mutate(undefined)}>
-            {combine.isPending ? 'Combining …' : `Combine ${count(ready, 'file')} without a question`}
+        ready.length > 0 && (
+          <Button look="strong" disabled={combine.isPending} onClick={() => combine.mutate(ready)}>
+            {combine.isPending ? 'Combining …' : `Combine ${count(ready.length, 'file')} without a question`}
           </Button>
         )
       }
@@ -66,11 +68,25 @@ export function FilesView() {
             aria-label="Files"
             className="card min-h-0 w-[330px] shrink-0 overflow-y-auto pb-2 max-lg:h-56 max-lg:w-full"
           >
+            <label className="flex h-9 items-center gap-2 border-line border-b px-3">
+              <Search size={14} className="shrink-0 text-ink-3" aria-hidden="true" />
+              <input
+                type="search"
+                value={find}
+                onChange={(e) =>
+                  put((q) => (e.target.value ? q.set('find', e.target.value) : q.delete('find')))
+                }
+                placeholder="Folder, file, kind or mod"
+                aria-label="Find files by folder, name, kind or mod"
+                className="w-full bg-transparent outline-none"
+              />
+            </label>
+            {seen.length === 0 && <p className="px-3 py-2 text-ink-2">No file of these is called so.</p>}
             {ORDER.map((state) => (
               <Group
                 key={state}
                 state={state}
-                files={all.filter((f) => f.state === state)}
+                files={seen.filter((f) => f.state === state)}
                 path={path}
                 choose={(p) => put((q) => q.set('path', p))}
               />
@@ -81,6 +97,15 @@ export function FilesView() {
       )}
     </Screen>
   )
+}
+
+/** Whether every word is in its path, its kind or the names of those who change it. */
+function matches(f: File, find: string): boolean {
+  const about = `${f.path} ${f.way} ${f.contenders.map((c) => c.name).join(' ')}`.toLowerCase()
+  return find
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => about.includes(word))
 }
 
 function says(files: readonly File[]): string {

@@ -184,6 +184,21 @@ class CombinedFilesIT {
   }
 
   @Test
+  void another_base_may_be_chosen_and_is_shown() {
+    String path = "data/tables/loads.csv";
+    assertThat(candidate(path).path("bases").findValuesAsText("id"))
+        .containsExactly("loud", "bright", "dim");
+    assertThat(board(path).path("file").path("state").asText()).isEqualTo("PROPOSED");
+    JsonNode other = choose(path, Map.of("place", "/base", "take", List.of("dim")));
+    assertThat(other.path("file").path("base").path("id").asText()).isEqualTo("dim");
+    assertThat(other.path("file").path("contenders").findValuesAsText("id"))
+        .containsExactly("loud", "bright");
+    assertThat(other.path("places").findValuesAsText("where")).contains("2");
+    JsonNode back = choose(path, Map.of("place", "/base", "forget", true));
+    assertThat(back.path("file").path("base").path("id").asText()).isEqualTo("loud");
+  }
+
+  @Test
   void a_file_that_is_not_contested_is_refused_with_the_reason() {
     Api.Answer refused =
         api.ask("GET", base + "/combined-files/board?path=data/no.sks", null, Map.of());

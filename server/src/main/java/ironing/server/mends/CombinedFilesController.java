@@ -88,6 +88,7 @@ class CombinedFilesController {
    *
    * @param way text, table, json, xml, yaml, ini, list or properties
    * @param asked how many places wait for the user
+   * @param base what every contender is measured against; {@code bases} what else it could be
    * @param reasons why it cannot be combined
    * @param held whether the mend is for it, {@code written} whether the mend has it now
    */
@@ -98,6 +99,7 @@ class CombinedFilesController {
       int asked,
       List<String> reasons,
       FileVersion base,
+      List<FileVersion> bases,
       List<FileVersion> contenders,
       boolean held,
       boolean written) {}
@@ -127,6 +129,7 @@ class CombinedFilesController {
         o.asked(),
         o.reasons(),
         version(bench, c.base()),
+        c.all().stream().map(s -> version(bench, s)).toList(),
         c.contenders().stream().map(s -> version(bench, s)).toList(),
         mend.filter(k -> k.recipe().files().contains(c.path())).isPresent(),
         mend.filter(k -> k.made().files().stream().anyMatch(f -> f.path().equals(c.path())))
@@ -250,7 +253,7 @@ class CombinedFilesController {
   /**
    * What the user wants at a place.
    *
-   * @param place its key
+   * @param place its key; {@code /base} to choose what all are measured against
    * @param take whose version, by id; several one behind another; none for the base's
    * @param text what is typed in instead; absent for none
    * @param forget whether an earlier choice is taken back
@@ -292,7 +295,7 @@ class CombinedFilesController {
 
   private static void requireSides(Contest c, Choice choice) {
     for (String id : choice.take())
-      if (c.contenders().stream().noneMatch(s -> s.id().equals(id)))
+      if (c.all().stream().noneMatch(s -> s.id().equals(id)))
         throw IroningException.of(
             "not-a-side",
             id,

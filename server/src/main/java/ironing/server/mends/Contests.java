@@ -26,6 +26,10 @@ import org.springframework.stereotype.Component;
 @Component
 class Contests {
   private static final int REMEMBERED = 20_000;
+
+  /** The place by which the choice of a base is kept. */
+  static final String BASE = "/base";
+
   private final ContentStore content;
   private final Json json;
 
@@ -56,11 +60,17 @@ class Contests {
 
   /**
    * @param path in the spelling that is deployed
+   * @param all every version, in layer order
    * @param contenders in layer order; those that are as the base is are none
    * @param choices by the keys of places
    */
   record Contest(
-      String path, Combine rule, Side base, List<Side> contenders, Map<String, Choice> choices) {
+      String path,
+      Combine rule,
+      Side base,
+      List<Side> all,
+      List<Side> contenders,
+      Map<String, Choice> choices) {
     /** Whether the base is the game's, and not one of the mods'. */
     boolean ofGame() {
       return base.mod() == Holdings.GAME;
@@ -106,15 +116,23 @@ class Contests {
       sides.add(0, new Side(own, mod == null ? 0 : mod.id(), slot, holdings.shaAt(slot)));
     }
     if (sides.size() < 2) return Optional.empty();
-    Side base = sides.get(0);
+    String spelled = bench.picture().spelling().of(path);
+    Map<String, Choice> choices = choices(bench.picture().arrangement(), spelled);
+    Side base = base(sides, choices.remove(BASE));
     List<Side> others =
-        sides.subList(1, sides.size()).stream().filter(s -> !s.sha256.equals(base.sha256)).toList();
+        sides.stream().filter(s -> s != base && !s.sha256.equals(base.sha256)).toList();
     // with one who changed it there is nothing to combine
     if (others.size() < 2) return Optional.empty();
-    String spelled = bench.picture().spelling().of(path);
-    return Optional.of(
-        new Contest(
-            spelled, rule.get(), base, others, choices(bench.picture().arrangement(), spelled)));
+    return Optional.of(new Contest(spelled, rule.get(), base, sides, others, choices));
+  }
+
+  // the one that the user wants, while it is there; else the lowest, which is the game's if it has
+  // one
+  private static Side base(List<Side> sides, Choice wished) {
+    return sides.stream()
+        .filter(s -> wished != null && wished.take().contains(s.id()))
+        .findFirst()
+        .orElse(sides.get(0));
   }
 
   /** Under which key the arrangement keeps the choices for a file. */
