@@ -131,7 +131,7 @@ cpu_ticks() {
 
 read -r TICKS STOLEN < <(cpu_ticks)
 require_programs
-require_packages chromium curl jq unzip 7zz=7zip
+require_packages chromium curl jq unzip 7zz=7zip git
 build_product
 maven -pl bench -am -DskipTests -Dspotless.check.skip=true package || fail "bench could not be built"
 npm_install e2e
@@ -163,6 +163,9 @@ bench_java -Xmx1g ironing.bench.SortBench "$WORK/paths.txt" >"$WORK/sort.json"
 rm "$WORK/paths.txt"
 say "· installing, beside other programs"
 bench_java ironing.bench.InstallBench "$WORK/install" >"$WORK/install.jsonl"
+say "· combining files, beside git merge-file"
+taskset -c 0,1 java -Xmx3g -cp "$ROOT/bench/target/classes:$(cat "$ROOT/bench/target/classpath")" \
+  ironing.bench.CombineBench "$WORK/combine" >"$WORK/combine.json"
 say "· the core"
 bench_java org.openjdk.jmh.Main 'ironing.bench.(Move|Large)Bench' -v SILENT -rf json -rff "$WORK/jmh.json" >"$WORK/jmh.log" 2>&1 ||
   fail "the core was not measured: $(tail -n 5 "$WORK/jmh.log")"
@@ -191,6 +194,10 @@ echo "| two million records of 300 bytes in 1,500 plugins, two cores | measured 
 echo "|---|--:|---|"
 jq -rn --slurpfile core "$WORK/records.json" --slurpfile api "$WORK/records-api.json" --slurpfile heap "$WORK/records-heap.json" \
   -f bench/records-table.jq
+echo
+echo "| combining files, two cores | median | target |"
+echo "|---|--:|---|"
+jq -r -f bench/combine-table.jq "$WORK/combine.json"
 echo
 echo "| load order of 4,000 plugins with 40,000 rules, one core | median | target |"
 echo "|---|--:|---|"

@@ -119,7 +119,7 @@ browser() {
 
 main() {
   require_programs
-  require_packages chromium curl jq zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar
+  require_packages chromium curl jq zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils
   local s
   for s in "${STAGES[@]}"; do
     case $s in
