@@ -17,9 +17,9 @@ type Place = Schema['FilePlace']
 const LONG = 6_000
 
 /** One file on the board: what is asked, what comes out, and from whom. */
-export function FileBoard({ workspace, path }: { workspace: number; path: string }) {
-  const board = useFileBoard(workspace, path)
-  const settle = useSettle(workspace, path)
+export function FileBoard({ workspace, path, carry }: { workspace: number; path: string; carry?: string }) {
+  const board = useFileBoard(workspace, path, carry)
+  const settle = useSettle(workspace, path, carry)
   const { say } = useNotices()
   const name = path.slice(path.lastIndexOf('/') + 1)
   const combine = useCombine(workspace, () => say(`${name} is in the mend.`))
@@ -62,7 +62,11 @@ export function FileBoard({ workspace, path }: { workspace: number; path: string
           </label>
         </div>
         {settled && !b.file.written && (
-          <Button look="strong" disabled={combine.isPending} onClick={() => combine.mutate([path])}>
+          <Button
+            look="strong"
+            disabled={combine.isPending}
+            onClick={() => combine.mutate({ paths: [path], carry })}
+          >
             {combine.isPending ? 'Combining …' : 'Put it into the mend'}
           </Button>
         )}

@@ -26,8 +26,10 @@ const ORDER = Object.keys(WORDS) as File['state'][]
 /** Files that several mods change: one of each is made, and what that takes is settled here. */
 export function FilesView() {
   const workspace = useWorkspace()
-  const files = useCandidateFiles(workspace)
   const [query, put] = useAddress()
+  const carry = query.get('carry') ?? undefined
+  const files = useCandidateFiles(workspace, carry)
+  const mods = modsOf(useCandidateFiles(workspace, undefined).data?.files ?? [])
   const { say } = useNotices()
   const combine = useCombine(workspace, () => say('The files are combined, in a layer of their own.'))
   const all = files.data?.files ?? []
@@ -35,15 +37,22 @@ export function FilesView() {
   const seen = all.filter((f) => matches(f, find))
   const ready = seen.filter((f) => f.state === 'COMBINES' && !f.written).map((f) => f.path)
   const wished = query.get('path')
-  const path = wished ?? all.find((f) => f.state === 'NEEDS_YOU')?.path ?? all[0]?.path ?? ''
+  const shown = all.find((f) => f.path === wished) ?? all.find((f) => f.state === 'NEEDS_YOU') ?? all[0]
+  const path = shown?.path ?? ''
   return (
     <Screen
       title="Combine files"
-      says={files.data ? says(all) : undefined}
+      says={files.data ? says(all, mods.find((m) => m.id === carry)?.name) : undefined}
       actions={
         ready.length > 0 && (
-          <Button look="strong" disabled={combine.isPending} onClick={() => combine.mutate(ready)}>
-            {combine.isPending ? 'Combining …' : `Combine ${count(ready.length, 'file')} without a question`}
+          <Button
+            look="strong"
+            disabled={combine.isPending}
+            onClick={() => combine.mutate({ paths: ready, carry })}
+          >
+            {combine.isPending
+              ? 'Combining …'
+              : `${carry ? 'Carry over into' : 'Combine'} ${count(ready.length, 'file')} without a question`}
           </Button>
         )
       }
@@ -56,7 +65,7 @@ export function FilesView() {
         <div className="card flex-1">
           <Failed error={files.error} retry={() => files.refetch()} />
         </div>
-      ) : all.length === 0 ? (
+      ) : all.length === 0 && !carry ? (
         <div className="card flex-1">
           <Empty icon={Combine} title="No file has to be combined">
             Two mods would have to change the same script, table, screen or settings file.
@@ -81,7 +90,34 @@ export function FilesView() {
                 className="w-full bg-transparent outline-none"
               />
             </label>
-            {seen.length === 0 && <p className="px-3 py-2 text-ink-2">No file of these is called so.</p>}
+            <label className="flex items-center gap-2 border-line border-b px-3 py-1.5 text-ink-2">
+              <span className="shrink-0">Changes of</span>
+              <select
+                value={carry ?? ''}
+                onChange={(e) =>
+                  put((q) => {
+                    q.delete('path')
+                    if (e.target.value) q.set('carry', e.target.value)
+                    else q.delete('carry')
+                  })
+                }
+                className="h-7 min-w-0 flex-1 rounded-md border border-line-2 bg-card px-1.5 text-ink"
+              >
+                <option value="">all mods</option>
+                {mods.map((m) => (
+                  <option key={m.id} value={m.id}>
+                    {m.name} only
+                  </option>
+                ))}
+              </select>
+            </label>
+            {seen.length === 0 && (
+              <p className="px-3 py-2 text-ink-2">
+                {carry
+                  ? 'It has no change to carry into a file of others.'
+                  : 'No file of these is called so.'}
+              </p>
+            )}
             {ORDER.map((state) => (
               <Group
                 key={state}
@@ -92,11 +128,17 @@ export function FilesView() {
               />
             ))}
           </nav>
-          <FileBoard key={path} workspace={workspace} path={path} />
+          {path && <FileBoard key={path + carry} workspace={workspace} path={path} carry={carry} />}
         </div>
       )}
     </Screen>
   )
+}
+
+/** The mods that change some of the files, by name. */
+function modsOf(files: readonly File[]): Schema['FileVersion'][] {
+  const all = new Map(files.flatMap((f) => f.contenders).map((c) => [c.id, c]))
+  return [...all.values()].sort((a, b) => a.name.localeCompare(b.name))
 }
 
 /** Whether every word is in its path, its kind or the names of those who change it. */
@@ -108,7 +150,7 @@ function matches(f: File, find: string): boolean {
     .every((word) => about.includes(word))
 }
 
-function says(files: readonly File[]): string {
+function says(files: readonly File[], carried: string | undefined): string {
   const of = (state: File['state']) => files.filter((f) => f.state === state).length
   const you = of('NEEDS_YOU')
   const combine = of('COMBINES')
@@ -116,7 +158,9 @@ function says(files: readonly File[]): string {
     you > 0 && `${you} ${you === 1 ? 'needs' : 'need'} you`,
     combine > 0 && `${combine} ${combine === 1 ? 'combines' : 'combine'} without a question`,
   ].filter((p): p is string => typeof p === 'string')
-  const all = `${count(files.length, 'file')} that several mods change`
+  const all = carried
+    ? `What ${carried} changes, carried into ${count(files.length, 'file')} as in play without it`
+    : `${count(files.length, 'file')} that several mods change`
   return parts.length > 0 ? `${all}: ${list(parts)}.` : `${all}.`
 }
 

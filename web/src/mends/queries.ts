@@ -187,25 +187,30 @@ export function useSaves(workspace: number, plugins: readonly string[]) {
 
 export type FileChoice = Schema['ChoiceRequest']
 
-/** The files that several mods change, and what combining each comes to. */
-export function useCandidateFiles(workspace: number) {
+/** The files that several mods change, and what combining each comes to; or carrying one mod’s change over. */
+export function useCandidateFiles(workspace: number, carry: string | undefined) {
   return useQuery({
-    queryKey: of(workspace, 'combined-files'),
+    queryKey: of(workspace, 'combined-files', carry),
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}/combined-files', { params: { path: { workspace } }, signal })),
+      got(
+        api.GET('/api/workspaces/{workspace}/combined-files', {
+          params: { path: { workspace }, query: { carry } },
+          signal,
+        }),
+      ),
   })
 }
 
 /** One file, place by place. */
-export function useFileBoard(workspace: number, path: string) {
+export function useFileBoard(workspace: number, path: string, carry: string | undefined) {
   return useQuery({
-    queryKey: of(workspace, 'file-board', path),
+    queryKey: of(workspace, 'file-board', path, carry),
     enabled: path !== '',
     queryFn: ({ signal }) =>
       got(
         api.GET('/api/workspaces/{workspace}/combined-files/board', {
-          params: { path: { workspace }, query: { path } },
+          params: { path: { workspace }, query: { path, carry } },
           signal,
         }),
       ),
@@ -213,16 +218,16 @@ export function useFileBoard(workspace: number, path: string) {
 }
 
 /** Settles one place of a file. */
-export function useSettle(workspace: number, path: string) {
+export function useSettle(workspace: number, path: string, carry: string | undefined) {
   const queries = useQueryClient()
   const { fail } = useNotices()
-  const key = of(workspace, 'file-board', path)
+  const key = of(workspace, 'file-board', path, carry)
   return useMutation({
     mutationFn: (body: FileChoice) => {
       const revision = queries.getQueryData<Schema['FileBoard']>(key)?.revision ?? 0
       return got(
         api.PUT('/api/workspaces/{workspace}/combined-files/choices', {
-          params: { path: { workspace }, query: { path }, header: ifMatch(revision) },
+          params: { path: { workspace }, query: { path, carry }, header: ifMatch(revision) },
           body,
         }),
       )
@@ -237,16 +242,16 @@ export function useSettle(workspace: number, path: string) {
   })
 }
 
-/** Puts files into the mend that holds combined files; all that need no question where none are named. */
+/** Puts files into the mend that holds combined files. */
 export function useCombine(workspace: number, done: () => void) {
   return useAct(
     workspace,
-    async (paths: string[] | undefined) =>
+    async (wish: Schema['CombineRequest']) =>
       ended(
         await got(
           api.POST('/api/workspaces/{workspace}/combined-files', {
             params: { path: { workspace }, header: WAIT },
-            body: { paths },
+            body: wish,
           }),
         ),
       ),

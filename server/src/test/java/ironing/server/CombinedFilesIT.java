@@ -184,6 +184,26 @@ class CombinedFilesIT {
   }
 
   @Test
+  void the_change_of_one_mod_is_carried_into_what_would_be_in_play_without_it() throws IOException {
+    install("Third", "1.0", Map.of("scripts/day.sks", DAY.replace("ring bell", "ring gong")));
+    assertThat(candidate("data/scripts/day.sks").path("state").asText()).isEqualTo("NEEDS_YOU");
+    JsonNode carried = api.get(base + "/combined-files?carry=bright").path("files");
+    assertThat(carried.findValuesAsText("path")).contains("data/scripts/day.sks");
+    JsonNode day = null;
+    for (JsonNode f : carried) if (f.path("way").asText().equals("text")) day = f;
+    assertThat(day.path("state").asText()).as("only Bright and Third").isEqualTo("COMBINES");
+    assertThat(day.path("contenders").findValuesAsText("id")).containsExactly("bright", "third");
+    List<String> paths = List.of("data/scripts/day.sks");
+    api.job(base + "/combined-files", Map.of("paths", paths, "carry", "bright"));
+    assertThat(deployed("scripts/day.sks")).contains("ring gong").contains("sail slowly");
+    assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
+    install("Third", "1.1", Map.of("scripts/day.sks", DAY.replace("ring bell", "ring drum")));
+    assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isTrue();
+    api.job(base + "/mends/rebuild", null);
+    assertThat(deployed("scripts/day.sks")).contains("ring drum").contains("sail slowly");
+  }
+
+  @Test
   void another_base_may_be_chosen_and_is_shown() {
     String path = "data/tables/loads.csv";
     assertThat(candidate(path).path("bases").findValuesAsText("id"))

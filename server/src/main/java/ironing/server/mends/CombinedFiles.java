@@ -57,12 +57,12 @@ class CombinedFiles {
   /** What is in the mend, and what is left out of it, and why. */
   private record Filled(Map<String, byte[]> files, List<MadeFile> made, List<String> leftOut) {}
 
-  private Filled fill(Bench bench, Set<String> paths) {
+  private Filled fill(Bench bench, Set<String> paths, Map<String, String> carried) {
     Map<String, byte[]> files = new LinkedHashMap<>();
     List<MadeFile> made = new ArrayList<>();
     List<String> leftOut = new ArrayList<>();
     for (String path : paths) {
-      Optional<Contest> c = contests.at(bench, path);
+      Optional<Contest> c = contests.at(bench, path, Optional.ofNullable(carried.get(path)));
       Optional<CombinedFile> f = c.map(x -> contests.combine(bench, x));
       if (f.isEmpty() || f.get().outcome().isEmpty()) {
         leftOut.add(path);
@@ -78,13 +78,20 @@ class CombinedFiles {
    * Makes the mend, or makes it anew, with more files in it.
    *
    * @param more game paths beside those that are in it
+   * @param carrying the id of the mod whose change is carried over at those; empty to combine all
    * @return its mod
    */
-  long build(Bench bench, Set<String> more) throws IOException {
+  long build(Bench bench, Set<String> more, Optional<String> carrying) throws IOException {
     Optional<Kept> before = mend(bench);
     Set<String> paths = new TreeSet<>(before.map(k -> k.recipe().files()).orElse(List.of()));
     paths.addAll(more);
-    Filled filled = fill(bench, paths);
+    Map<String, String> carried =
+        new TreeMap<>(before.map(k -> k.recipe().carried()).orElse(Map.of()));
+    for (String path : more) {
+      carried.remove(path);
+      carrying.ifPresent(mod -> carried.put(path, mod));
+    }
+    Filled filled = fill(bench, paths, carried);
     if (filled.files().isEmpty())
       throw IroningException.of(
           "nothing-to-combine",
@@ -93,7 +100,7 @@ class CombinedFiles {
           "Settle the places that need you first.");
     String name =
         before.map(k -> k.recipe().name()).orElse("Combined files for " + bench.profileName());
-    Writing w = writing(bench, before, name, paths, filled);
+    Writing w = writing(bench, before, Recipe.combined(name, List.copyOf(paths), carried), filled);
     if (before.isEmpty()) return store.add(bench, w, true);
     store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
     raise(bench.workspace(), before.get().mod());
@@ -129,8 +136,7 @@ class CombinedFiles {
     return mods;
   }
 
-  private Writing writing(
-      Bench bench, Optional<Kept> before, String name, Set<String> paths, Filled filled) {
+  private Writing writing(Bench bench, Optional<Kept> before, Recipe recipe, Filled filled) {
     Set<String> authors = new LinkedHashSet<>();
     for (MadeFile f : filled.made())
       for (MadeOf.Version v : f.contenders())
@@ -138,7 +144,7 @@ class CombinedFiles {
     ModCard card =
         ModCard.generated(
                 KIND,
-                name,
+                recipe.name(),
                 MendStore.nextVersion(bench, before),
                 "Holds the files that several mods change, combined.")
             .madeOf(List.copyOf(authors), List.of(), List.of());
@@ -149,9 +155,14 @@ class CombinedFiles {
         filled.files(),
         Map.of(),
         filled.files().size(),
-        Recipe.combined(name, List.copyOf(paths)),
+        recipe,
         new Ingredients(Map.of(), List.of()),
         new MadeOf(null, null, null, filled.made()));
+  }
+
+  /** The contest at a path as the mend settles it. */
+  private Optional<Contest> at(Bench bench, Kept k, String path) {
+    return contests.at(bench, path, Optional.ofNullable(k.recipe().carried().get(path)));
   }
 
   private static Optional<Bench.Mod> mod(Bench bench, String id) {
@@ -187,7 +198,7 @@ class CombinedFiles {
     Set<String> made = new TreeSet<>();
     for (MadeFile f : k.made().files()) {
       made.add(f.path());
-      Optional<Contest> now = contests.at(bench, f.path());
+      Optional<Contest> now = at(bench, k, f.path());
       if (now.isEmpty()) {
         reasons.add(f.path() + " is no longer changed by several mods.");
         continue;
@@ -199,7 +210,7 @@ class CombinedFiles {
     for (String path : k.recipe().files()) {
       if (made.contains(path)) continue;
       boolean ready =
-          contests.at(bench, path).filter(c -> contests.outline(bench, c).possible()).isPresent();
+          at(bench, k, path).filter(c -> contests.outline(bench, c).possible()).isPresent();
       if (ready) reasons.add(path + " has come to an outcome.");
     }
     return reasons;
@@ -245,7 +256,7 @@ class CombinedFiles {
   /** Files of it that wait for the user, so that the layers alone decide them. */
   List<String> unsettled(Bench bench, Kept k) {
     return k.recipe().files().stream()
-        .filter(p -> contests.at(bench, p).filter(c -> asks(bench, c)).isPresent())
+        .filter(p -> at(bench, k, p).filter(c -> asks(bench, c)).isPresent())
         .toList();
   }
 
@@ -260,7 +271,7 @@ class CombinedFiles {
 
   /** What making it anew would change, file by file: the lines between those that stay. */
   List<FileChange> difference(Bench bench, Kept k) {
-    Filled fresh = fill(bench, new TreeSet<>(k.recipe().files()));
+    Filled fresh = fill(bench, new TreeSet<>(k.recipe().files()), k.recipe().carried());
     Map<String, String> was = new TreeMap<>(), is = new TreeMap<>();
     for (MadeFile f : k.made().files()) was.put(f.path(), text(bench, k.mod(), f.path()));
     fresh.files().forEach((path, bytes) -> is.put(path, text(bytes)));

@@ -17,9 +17,9 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
@@ -109,18 +109,25 @@ class CombinedFilesController {
    */
   record CandidateFiles(long revision, @MayBeAbsent Long mend, List<CandidateFile> files) {}
 
-  /** All of them, by path. */
+  /**
+   * All of them, by path.
+   *
+   * @param carry the id of a mod: only what it changes, and only against what would be in play
+   *     without it
+   */
   @GetMapping
-  CandidateFiles candidates(@PathVariable long workspace) {
+  CandidateFiles candidates(
+      @PathVariable long workspace, @RequestParam(required = false) String carry) {
     Bench bench = benches.get(workspace);
+    List<Contest> all = carry == null ? contests.all(bench) : contests.carried(bench, carry);
     Optional<Kept> mend = files.mend(bench);
     return new CandidateFiles(
         bench.revision(),
         mend.map(Kept::mod).orElse(null),
-        contests.all(bench).parallelStream().map(c -> candidate(bench, mend, c)).toList());
+        all.parallelStream().map(c -> candidate(bench, mend, c, carry)).toList());
   }
 
-  private CandidateFile candidate(Bench bench, Optional<Kept> mend, Contest c) {
+  private CandidateFile candidate(Bench bench, Optional<Kept> mend, Contest c, String carry) {
     Outline o = contests.outline(bench, c);
     return new CandidateFile(
         c.path(),
@@ -131,9 +138,17 @@ class CombinedFilesController {
         version(bench, c.base()),
         c.all().stream().map(s -> version(bench, s)).toList(),
         c.contenders().stream().map(s -> version(bench, s)).toList(),
-        mend.filter(k -> k.recipe().files().contains(c.path())).isPresent(),
-        mend.filter(k -> k.made().files().stream().anyMatch(f -> f.path().equals(c.path())))
-            .isPresent());
+        mend.filter(k -> isFor(k, c, carry)).isPresent(),
+        mend.filter(k -> isFor(k, c, carry) && has(k, c)).isPresent());
+  }
+
+  private static boolean isFor(Kept k, Contest c, String carry) {
+    return k.recipe().files().contains(c.path())
+        && Objects.equals(k.recipe().carried().get(c.path()), carry);
+  }
+
+  private static boolean has(Kept k, Contest c) {
+    return k.made().files().stream().anyMatch(f -> f.path().equals(c.path()));
   }
 
   private static CandidateState state(Contest c, Outline o) {
@@ -203,16 +218,20 @@ class CombinedFilesController {
    * One file, place by place.
    *
    * @param path of the game
+   * @param carry the id of a mod whose change is carried over; absent to combine all
    */
   @GetMapping("/board")
-  FileBoard board(@PathVariable long workspace, @RequestParam String path) {
+  FileBoard board(
+      @PathVariable long workspace,
+      @RequestParam String path,
+      @RequestParam(required = false) String carry) {
     Bench bench = benches.get(workspace);
-    return board(bench, require(bench, path));
+    return board(bench, require(bench, path, carry), carry);
   }
 
-  private Contest require(Bench bench, String path) {
+  private Contest require(Bench bench, String path, String carry) {
     return contests
-        .at(bench, path)
+        .at(bench, path, Optional.ofNullable(carry))
         .orElseThrow(
             () ->
                 IroningException.of(
@@ -223,12 +242,12 @@ class CombinedFilesController {
                     "Choose one from the list."));
   }
 
-  private FileBoard board(Bench bench, Contest c) {
+  private FileBoard board(Bench bench, Contest c, String carry) {
     CombinedFile f = contests.combine(bench, c);
     boolean whole = f.shown().length() <= LONGEST;
     return new FileBoard(
         bench.revision(),
-        candidate(bench, files.mend(bench), c),
+        candidate(bench, files.mend(bench), c, carry),
         f.way().word(),
         f.places().stream().limit(MOST).map(CombinedFilesController::place).toList(),
         f.places().size(),
@@ -269,9 +288,10 @@ class CombinedFilesController {
   ResponseEntity<FileBoard> choose(
       @PathVariable long workspace,
       @RequestParam String path,
+      @RequestParam(required = false) String carry,
       @RequestBody ChoiceRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Contest c = require(benches.get(workspace), path);
+    Contest c = require(benches.get(workspace), path, carry);
     boolean forget = Boolean.TRUE.equals(body.forget());
     Choice choice =
         new Choice(body.take() == null ? List.of() : body.take(), Optional.ofNullable(body.text()));
@@ -290,7 +310,7 @@ class CombinedFilesController {
             });
     return ResponseEntity.ok()
         .eTag(Revision.etag(after.revision()))
-        .body(board(after, require(after, path)));
+        .body(board(after, require(after, path, carry), carry));
   }
 
   private static void requireSides(Contest c, Choice choice) {
@@ -305,8 +325,9 @@ class CombinedFilesController {
 
   /**
    * @param paths those to combine; absent for all that combine without a question
+   * @param carry the id of the mod whose change is carried over there; absent to combine all
    */
-  record CombineRequest(@MayBeAbsent List<String> paths) {}
+  record CombineRequest(@MayBeAbsent List<String> paths, @MayBeAbsent String carry) {}
 
   /** Puts files into the mend that holds combined files; it is made if there is none yet. */
   @PostMapping
@@ -317,11 +338,14 @@ class CombinedFilesController {
     Bench bench = benches.get(workspace);
     Set<String> paths = new TreeSet<>();
     if (body.paths() != null) {
-      for (String p : body.paths()) paths.add(require(bench, p).path());
+      for (String p : body.paths()) paths.add(require(bench, p, body.carry()).path());
     } else {
-      for (Contest c : new ArrayList<>(contests.all(bench)))
+      List<Contest> all =
+          body.carry() == null ? contests.all(bench) : contests.carried(bench, body.carry());
+      for (Contest c : all)
         if (state(c, contests.outline(bench, c)) == CandidateState.COMBINES) paths.add(c.path());
     }
-    return JobController.accepted(jobs, mends.combine(workspace, paths), prefer);
+    return JobController.accepted(
+        jobs, mends.combine(workspace, paths, Optional.ofNullable(body.carry())), prefer);
   }
 }

@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import org.springframework.stereotype.Component;
 
 /** The paths at which files can be combined: who contends there, and what combining comes to. */
@@ -97,11 +98,51 @@ class Contests {
 
   /** The contest at a game path, if there is one. */
   Optional<Contest> at(Bench bench, String path) {
+    return at(bench, path, Optional.empty());
+  }
+
+  /**
+   * The same, or only that of one mod with what would be in play without it: what carrying its
+   * change over comes to.
+   *
+   * @param carried the id of the mod whose change is carried over; empty to combine all
+   */
+  Optional<Contest> at(Bench bench, String path, Optional<String> carried) {
     int id = bench.picture().holdings().idOf(path);
-    return id < 0 || !bench.picture().standing().isContested(id) ? Optional.empty() : of(bench, id);
+    if (id < 0 || !bench.picture().standing().isContested(id)) return Optional.empty();
+    return carried.isPresent() ? of(bench, id, carried.get()) : of(bench, id);
+  }
+
+  /** The contests of one mod with what would be in play without it, by path. */
+  List<Contest> carried(Bench bench, String mod) {
+    List<Contest> all = new ArrayList<>();
+    Standing standing = bench.picture().standing();
+    for (int path : standing.contested())
+      if (!standing.isRuled(path)) of(bench, path, mod).ifPresent(all::add);
+    all.sort((a, b) -> a.path().compareTo(b.path()));
+    return all;
   }
 
   private Optional<Contest> of(Bench bench, int path) {
+    return contest(bench, path, sides -> sides);
+  }
+
+  private Optional<Contest> of(Bench bench, int path, String mod) {
+    return contest(
+        bench,
+        path,
+        sides -> {
+          List<Side> others = sides.stream().filter(s -> !s.id().equals(mod)).toList();
+          if (others.size() == sides.size() || others.isEmpty()) return List.of();
+          Side inPlay = others.get(others.size() - 1);
+          return sides.stream().filter(s -> s == inPlay || s.id().equals(mod)).toList();
+        });
+  }
+
+  /**
+   * @param who of all versions, in layer order, those that contend
+   */
+  private Optional<Contest> contest(Bench bench, int path, UnaryOperator<List<Side>> who) {
     Holdings holdings = bench.picture().holdings();
     Optional<Combine> rule = bench.game().combines(holdings.path(path));
     if (rule.isEmpty()) return Optional.empty();
@@ -120,7 +161,9 @@ class Contests {
     Map<String, Choice> choices = choices(bench.picture().arrangement(), spelled);
     Side base = base(sides, choices.remove(BASE));
     List<Side> others =
-        sides.stream().filter(s -> s != base && !s.sha256.equals(base.sha256)).toList();
+        who.apply(sides).stream()
+            .filter(s -> s != base && !s.sha256().equals(base.sha256()))
+            .toList();
     // with one who changed it there is nothing to combine
     if (others.size() < 2) return Optional.empty();
     return Optional.of(new Contest(spelled, rule.get(), base, sides, others, choices));

@@ -349,7 +349,7 @@ public class Mends {
   Job rebuild(long workspace, long mod) {
     Kept k = store.require(benches.get(workspace), mod);
     if (k.isPatch()) return build(workspace, Optional.of(mod), k.recipe());
-    if (k.isCombined()) return combine(workspace, Set.of());
+    if (k.isCombined()) return combine(workspace, Set.of(), Optional.empty());
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -386,7 +386,7 @@ public class Mends {
     Kept k = store.require(now, mod);
     MendView view = view(now, k, patches.shares(now));
     if (!view.stale()) return;
-    if (k.isCombined()) files.build(now, Set.of());
+    if (k.isCombined()) files.build(now, Set.of(), Optional.empty());
     else if (k.isMerge()) merges.rebuild(now, k);
     else if (!patches.shares(now).of(mod).isEmpty()) patches.build(now, Optional.of(k), k.recipe());
   }
@@ -400,13 +400,13 @@ public class Mends {
   }
 
   /** Puts more files into the profile's mend of combined files, and makes it anew. */
-  Job combine(long workspace, Set<String> paths) {
+  Job combine(long workspace, Set<String> paths, Optional<String> carrying) {
     return jobs.start(
         workspace,
         Lane.GAME,
         "combined",
         "Combine files",
-        p -> files.build(benches.get(workspace), paths));
+        p -> files.build(benches.get(workspace), paths, carrying));
   }
 
   /** Makes a merge, and the patches anew that named its sources. */

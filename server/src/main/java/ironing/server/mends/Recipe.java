@@ -15,6 +15,7 @@ import java.util.Map;
  * @param clashes mods that a patch is never right with, by their ids
  * @param merge what a merge was made of; absent for others
  * @param files the game paths of combined files
+ * @param carried of those into which one mod's change is carried over, which mod that is, by id
  */
 record Recipe(
     @MayBeAbsent String name,
@@ -22,9 +23,11 @@ record Recipe(
     @MayBeAbsent List<Condition> needs,
     @MayBeAbsent List<String> clashes,
     @MayBeAbsent Merge merge,
-    @MayBeAbsent List<String> files) {
+    @MayBeAbsent List<String> files,
+    @MayBeAbsent Map<String, String> carried) {
   Recipe {
     if (scope == null) scope = PatchScope.PROFILE;
+    carried = carried == null ? Map.of() : Map.copyOf(carried);
     files = files == null ? List.of() : List.copyOf(files);
     needs = needs == null ? List.of() : List.copyOf(needs);
     clashes = clashes == null ? List.of() : List.copyOf(clashes);
@@ -62,14 +65,14 @@ record Recipe(
   }
 
   static Recipe patch(String name, PatchScope scope, List<Condition> needs, List<String> clashes) {
-    return new Recipe(name, scope, needs, clashes, null, null);
+    return new Recipe(name, scope, needs, clashes, null, null, null);
   }
 
   static Recipe merge(String name, Merge merge) {
-    return new Recipe(name, null, List.of(), List.of(), merge, null);
+    return new Recipe(name, null, List.of(), List.of(), merge, null, null);
   }
 
-  static Recipe combined(String name, List<String> files) {
-    return new Recipe(name, null, List.of(), List.of(), null, files);
+  static Recipe combined(String name, List<String> files, Map<String, String> carried) {
+    return new Recipe(name, null, List.of(), List.of(), null, files, carried);
   }
 }
