@@ -243,7 +243,7 @@ test.describe('Library', () => {
     await expect(page.getByRole('cell', { name: 'amber', exact: true })).toHaveCount(0)
     await page.getByRole('button', { name: 'More about the mod' }).click()
     await page.getByRole('menuitem', { name: 'Check its files' }).click()
-    await said(page, '10 files read: all as they were installed.')
+    await said(page, '11 files read: all as they were installed.')
     await page.getByRole('button', { name: 'More about the mod' }).click()
     await page.getByRole('menuitem', { name: 'Remove it' }).click()
     await page.getByRole('button', { name: 'Remove it' }).click()

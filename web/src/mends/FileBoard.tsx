@@ -84,15 +84,19 @@ export function FileBoard({ workspace, path, carry }: { workspace: number; path:
             whether the outcome is what you want.
           </p>
         )}
-        {open.map((p) => (
-          <OpenPlace
-            key={p.key}
-            place={p}
-            nameOf={nameOf}
-            settle={(c) => settle.mutate(c)}
-            text={b.as === 'text'}
-          />
-        ))}
+        {open.map((p) =>
+          p.once ? (
+            <Twice key={p.key} place={p} nameOf={nameOf} settle={(c) => settle.mutate(c)} />
+          ) : (
+            <OpenPlace
+              key={p.key}
+              place={p}
+              nameOf={nameOf}
+              settle={(c) => settle.mutate(c)}
+              text={b.as === 'text'}
+            />
+          ),
+        )}
         {b.pieces.length > 0 ? <Outcome board={b} nameOf={nameOf} /> : <Changes board={b} nameOf={nameOf} />}
         <p className="mt-3">
           <Link
@@ -121,6 +125,39 @@ const WAYS: Record<string, string> = {
 function names(b: Board): (id: string) => string {
   const all = new Map(b.file.contenders.map((c) => [c.id, c.name]))
   return (id) => all.get(id) ?? id
+}
+
+/** A name that may stand only once, and that several bring in. */
+function Twice({
+  place: p,
+  nameOf,
+  settle,
+}: {
+  place: Place
+  nameOf: (id: string) => string
+  settle: (c: FileChoice) => void
+}) {
+  const all = p.sides.flatMap((s) => s.of)
+  return (
+    <section
+      aria-label={p.where}
+      className={clsx('mt-3 rounded-lg border px-3 py-2', p.how === 'ASKED' ? 'border-ochre' : 'border-line')}
+    >
+      <p>
+        <b className="font-semibold">{p.where}</b>, and the game wants it once. {list(all.map(nameOf))} bring
+        it in. Edit the file in one of these mods, or leave it so.
+      </p>
+      {p.how === 'ASKED' ? (
+        <Button className="mt-1.5 h-7" onClick={() => settle({ place: p.key, take: all })}>
+          Leave it so
+        </Button>
+      ) : (
+        <Button look="quiet" className="mt-1 h-7" onClick={() => settle({ place: p.key, forget: true })}>
+          Ask me again
+        </Button>
+      )}
+    </section>
+  )
 }
 
 /** A place that two change differently: the sides, both in either order, what was there, or typed. */

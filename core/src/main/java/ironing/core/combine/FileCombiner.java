@@ -124,7 +124,7 @@ public final class FileCombiner {
           having.add(new Side(List.of(ids.get(i)), Optional.of(name)));
       if (having.size() < 2) continue;
       String where = "“" + name + "” stands " + now.get(name) + " times";
-      places.add("once " + name, where, Optional.empty(), having, true);
+      places.addOnce(name, where, having);
     }
   }
 

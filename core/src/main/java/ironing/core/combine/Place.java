@@ -11,6 +11,9 @@ import java.util.Optional;
  * @param base what the base has; empty where it has nothing
  * @param sides what those who changed it have, those alike together, in layer order
  * @param from whose change the outcome has; none where it is the base's or typed in
+ * @param once whether it is no part of the file, but a name that may stand only once and would
+ *     stand twice: taking all sides leaves it so, and nothing else settles it but other text
+ *     elsewhere
  * @param outcome what comes out; empty where it is removed. While it is asked: what the highest
  *     layer has
  */
@@ -21,6 +24,7 @@ public record Place(
     List<Side> sides,
     How how,
     List<String> from,
+    boolean once,
     Optional<String> outcome) {
 
   /**

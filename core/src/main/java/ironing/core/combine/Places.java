@@ -45,22 +45,33 @@ final class Places {
     return place;
   }
 
+  /** A name that may stand only once, and that several bring in: the user may leave it so. */
+  void addOnce(String name, String where, List<Side> having) {
+    String key = key("once " + name, Optional.empty(), having);
+    List<String> all = having.stream().flatMap(s -> s.of().stream()).toList();
+    boolean left =
+        Optional.ofNullable(choices.get(key)).filter(c -> c.take().containsAll(all)).isPresent();
+    How how = left ? How.DECIDED : How.ASKED;
+    this.all.add(
+        new Place(key, where, Optional.empty(), having, how, all, true, Optional.of(name)));
+  }
+
   private Place place(
       String known, String where, Optional<String> base, List<Side> sides, boolean joins) {
     String key = key(known, base, sides);
     if (sides.size() == 1) {
       Side only = sides.get(0);
-      return new Place(key, where, base, sides, How.TAKEN, only.of(), only.text());
+      return new Place(key, where, base, sides, How.TAKEN, only.of(), false, only.text());
     }
     Optional<Decided> decided =
         Optional.ofNullable(choices.get(key)).flatMap(c -> decided(c, base, sides, joins));
     if (decided.isPresent()) {
       Decided d = decided.get();
-      return new Place(key, where, base, sides, How.DECIDED, d.from(), d.text());
+      return new Place(key, where, base, sides, How.DECIDED, d.from(), false, d.text());
     }
     // the highest layer's, as the game would read it
     Side top = sides.get(sides.size() - 1);
-    return new Place(key, where, base, sides, How.ASKED, top.of(), top.text());
+    return new Place(key, where, base, sides, How.ASKED, top.of(), false, top.text());
   }
 
   private record Decided(Optional<String> text, List<String> from) {}

@@ -178,6 +178,7 @@ class CombinedFilesController {
    * @param base what stood there; absent where nothing did
    * @param outcome what comes out; absent where nothing stands there
    * @param from whose change that is
+   * @param once whether it is a name that may stand only once; taking all sides leaves it so
    */
   record FilePlace(
       String key,
@@ -186,7 +187,8 @@ class CombinedFilesController {
       @MayBeAbsent String base,
       List<PlaceSide> sides,
       @MayBeAbsent String outcome,
-      List<String> from) {}
+      List<String> from,
+      boolean once) {}
 
   /**
    * A stretch of the outcome.
@@ -266,7 +268,8 @@ class CombinedFilesController {
         p.base().orElse(null),
         p.sides().stream().map(s -> new PlaceSide(s.of(), s.text().orElse(null))).toList(),
         p.outcome().orElse(null),
-        p.from());
+        p.from(),
+        p.once());
   }
 
   /**
