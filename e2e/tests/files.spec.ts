@@ -76,4 +76,31 @@ test.describe('Combined files', () => {
     await place.getByRole('button', { name: 'Ask me again' }).click()
     await expect(place).toContainText('is changed in different ways')
   })
+
+  test('a whole-interface mod is carried into what others have, and what asks is settled', async ({
+    page,
+    world,
+  }) => {
+    await page.goto(`/workspaces/${workspace}/mends/files`)
+    await page.getByLabel('Changes of').selectOption({ label: 'Wheelhouse Panel only' })
+    await expect(page.getByText(/What Wheelhouse Panel changes, carried into \d files/)).toBeVisible()
+    const files = page.getByRole('navigation', { name: 'Files' })
+    await expect(files.getByRole('button', { name: /^tariffs\.csv/ })).toHaveCount(0)
+    await files.getByRole('button', { name: /^signals\.yaml/ }).click()
+    const board = page.getByRole('region', { name: 'data/ui/signals.yaml' })
+    await board
+      .getByRole('group', { name: '/fog/lamp' })
+      .getByRole('radio', { name: /Wheelhouse/ })
+      .click()
+    await expect(page.getByRole('region', { name: 'combines without a question' })).toContainText(
+      'signals.yaml',
+    )
+    await page.getByRole('button', { name: /Carry over into \d files without a question/ }).click()
+    await said(page, 'The files are combined')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    expect(world.read('data/ui/signals.yaml').toString()).toBe(
+      '# Lamps and bells that the bridge shows.\nfog:\n  lamp: green\n  bell: 4\nnight:\n' +
+        '  lamp: white   # for as long as it is dark\n  bell: 2\nbank:\n  lamp: amber\n  bell: 5\n',
+    )
+  })
 })

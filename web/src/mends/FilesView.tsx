@@ -128,7 +128,9 @@ export function FilesView() {
               />
             ))}
           </nav>
-          {path && <FileBoard key={path + carry} workspace={workspace} path={path} carry={carry} />}
+          {path && !files.isPlaceholderData && (
+            <FileBoard key={path + carry} workspace={workspace} path={path} carry={carry} />
+          )}
         </div>
       )}
     </Screen>

@@ -80,6 +80,7 @@ class Contests {
     /** The same while combining comes to the same. */
     String print() {
       StringBuilder out = new StringBuilder(path).append('\n').append(base.sha256);
+      out.append(rule.as()).append(rule.once()).append(rule.key()).append(rule.arrays());
       contenders.forEach(c -> out.append('\n').append(c.id).append(' ').append(c.sha256));
       new TreeMap<>(choices).forEach((k, c) -> out.append('\n').append(k).append(' ').append(c));
       return out.toString();
