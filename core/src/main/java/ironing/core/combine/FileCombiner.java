@@ -156,7 +156,9 @@ public final class FileCombiner {
       check(shown);
       remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().title() + "."));
     } catch (Unfit e) {
-      remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
+      boolean typed = choices.values().stream().anyMatch(c -> c.text().isPresent());
+      String what = typed ? "What you typed does not fit. " : "The outcome does not parse. ";
+      remarks.add(new Remark("unparsed", "", what + e.getMessage()));
     }
     return new CombinedFile(
         rule.as(), Optional.empty(), shown, places.all(), List.<Piece>of(), remarks);

@@ -2,6 +2,7 @@ package ironing.core.combine;
 
 import ironing.core.combine.Place.Side;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -221,13 +222,12 @@ final class TableMerge {
 
   private int[] none() {
     int[] of = new int[sides.size()];
-    java.util.Arrays.fill(of, NONE);
+    Arrays.fill(of, NONE);
     return of;
   }
 
   private void addition(int[] of) {
     List<String> who = new ArrayList<>();
-    List<Optional<String>> texts = new ArrayList<>();
     Table first = null;
     int row = NONE;
     for (int i = 0; i < of.length; i++) {
@@ -238,7 +238,6 @@ final class TableMerge {
         row = of[i];
       }
       who.add(ids.get(i));
-      texts.add(Optional.of(t.text.substring(t.from(of[i]), t.to(of[i]))));
     }
     String label = first.label(row);
     int start = out.length();

@@ -19,11 +19,14 @@ import java.util.Set;
  * base.
  */
 final class TreeMerge {
-  private static final String GONE = "";
+  /** A longer line has no indent that anybody sees, and is not looked through again and again. */
+  private static final int LONG_LINE = 4_096;
+
   private final Tree base;
   private final List<String> ids;
   private final List<Tree> sides;
   private final Places places;
+  private final String endOfLine;
   private final StringBuilder out = new StringBuilder();
 
   /**
@@ -34,6 +37,7 @@ final class TreeMerge {
     this.ids = ids;
     this.sides = sides;
     this.places = places;
+    this.endOfLine = Lines.usualEnd(base.text().isEmpty() ? sides.get(0).text() : base.text());
   }
 
   /** The outcome; the places are gathered on the way. */
@@ -144,8 +148,13 @@ final class TreeMerge {
   }
 
   private static boolean hasLines(String text, Node n) {
-    int line = text.indexOf('\n', n.start);
-    return line >= 0 && line < n.from;
+    return endOfLineIn(text, n.start, n.from) >= 0;
+  }
+
+  /** The first end of a line in a stretch, or -1; what lies behind the stretch is not looked at. */
+  private static int endOfLineIn(String text, int from, int to) {
+    for (int at = from; at < to; at++) if (text.charAt(at) == '\n') return at;
+    return -1;
   }
 
   private void typed(
@@ -168,14 +177,14 @@ final class TreeMerge {
   /** Appends a stretch of another text with its lines moved to where they stand now. */
   private void append(String text, int from, int to, Form f, String indent) {
     String was = indentOf(text, f.node.start);
-    if (was.equals(indent) || text.indexOf('\n', from) < 0 || text.indexOf('\n', from) >= to) {
+    if (was.equals(indent)) {
       out.append(text, from, to);
       return;
     }
     int at = from;
     while (at < to) {
-      int next = text.indexOf('\n', at);
-      if (next < 0 || next >= to) break;
+      int next = endOfLineIn(text, at, to);
+      if (next < 0) break;
       out.append(text, at, next + 1);
       at = next + 1;
       if (text.startsWith(was, at) && at + was.length() <= to) {
@@ -188,7 +197,10 @@ final class TreeMerge {
 
   /** The blanks at the beginning of the line on which a place is. */
   private static String indentOf(String text, int at) {
-    int line = text.lastIndexOf('\n', at - 1) + 1, end = line;
+    int line = at, farthest = Math.max(0, at - LONG_LINE);
+    while (line > farthest && text.charAt(line - 1) != '\n') line--;
+    if (line == farthest && line > 0) return "";
+    int end = line;
     while (end < at && (text.charAt(end) == ' ' || text.charAt(end) == '\t')) end++;
     return text.substring(line, end);
   }
@@ -307,7 +319,7 @@ final class TreeMerge {
         && layout == Layout.LINES
         && b.open == b.close
         && !endsLine()
-        && b.close < text.length()) out.append(endOfLine());
+        && b.close < text.length()) out.append(endOfLine);
     return any || added;
   }
 
@@ -316,15 +328,10 @@ final class TreeMerge {
   }
 
   private void lead(Layout layout, String text, int from, int to, boolean noneBefore) {
-    int line = text.indexOf('\n', from);
-    if (layout == Layout.LINES && noneBefore && line >= 0 && line < to) {
-      // it comes into the line of the one that is gone
-      if (cutBlanks()) {
-        out.append(text, line + 1, to);
-        return;
-      }
-    }
-    out.append(text, from, to);
+    int line = layout == Layout.LINES && noneBefore ? endOfLineIn(text, from, to) : -1;
+    // it comes into the line of the one that is gone
+    if (line >= 0 && cutBlanks()) out.append(text, line + 1, to);
+    else out.append(text, from, to);
   }
 
   /** Of what stands before a line that goes, comments above a blank line stay. */
@@ -349,12 +356,6 @@ final class TreeMerge {
 
   private boolean endsLine() {
     return out.length() == 0 || out.charAt(out.length() - 1) == '\n';
-  }
-
-  private String endOfLine() {
-    String text = base.text().indexOf('\n') >= 0 ? base.text() : sides.get(0).text();
-    int lf = text.indexOf('\n');
-    return lf > 0 && text.charAt(lf - 1) == '\r' ? "\r\n" : "\n";
   }
 
   /**
@@ -412,7 +413,7 @@ final class TreeMerge {
     if (layout == Layout.BLANKS) return " ";
     if (layout == Layout.LINES) {
       if (none && cutBlanks()) return beside == null ? inner : indentOf(base.text(), beside.start);
-      return endOfLine() + (beside == null ? inner : indentOf(base.text(), beside.start));
+      return endOfLine + (beside == null ? inner : indentOf(base.text(), beside.start));
     }
     String blanks;
     if (layout == Layout.MARKUP && b != null && !b.children.isEmpty()) {
@@ -427,7 +428,7 @@ final class TreeMerge {
     } else {
       String written = like.text.substring(like.node.open, like.node.children.get(0).start);
       int line = written.lastIndexOf('\n');
-      blanks = line < 0 ? written : endOfLine() + inner;
+      blanks = line < 0 ? written : endOfLine + inner;
     }
     return none || layout == Layout.MARKUP ? blanks : "," + blanks;
   }

@@ -40,6 +40,8 @@ final class XmlTree {
     f.setProperty(XMLInputFactory.SUPPORT_DTD, false);
     f.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
     f.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
+    // else what is wrong with a text is thrown later, when it is asked for
+    f.setProperty(WstxInputProperties.P_LAZY_PARSING, false);
     return f;
   }
 

@@ -6,10 +6,12 @@ import ironing.core.game.GameDefinition.ElementKey;
 import ironing.core.plugin.Prints;
 import java.io.StringReader;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.common.FlowStyle;
 import org.snakeyaml.engine.v2.composer.Composer;
@@ -38,12 +40,14 @@ final class YamlTree {
   private final String text;
   private final Map<String, ElementKey> arrays;
   private final Map<Object, Boolean> met = new IdentityHashMap<>();
-  private final boolean wide;
+  // the characters that take two places in the text, by their number among all
+  private final int[] wide;
 
   private YamlTree(String text, Map<String, ElementKey> arrays) {
     this.text = text;
     this.arrays = arrays;
-    this.wide = text.codePoints().anyMatch(c -> c > 0xFFFF);
+    int[] points = text.codePoints().toArray();
+    this.wide = IntStream.range(0, points.length).filter(i -> points[i] > 0xFFFF).toArray();
   }
 
   static Tree read(String text, Map<String, ElementKey> arrays) throws Unfit {
@@ -99,7 +103,8 @@ final class YamlTree {
   }
 
   private int at(org.snakeyaml.engine.v2.exceptions.Mark m) {
-    return wide ? text.offsetByCodePoints(0, m.getIndex()) : m.getIndex();
+    int before = Arrays.binarySearch(wide, m.getIndex());
+    return m.getIndex() + (before < 0 ? -before - 1 : before);
   }
 
   private Node value(

@@ -376,4 +376,28 @@ class FileCombinerTest {
     assertThat(c.possible()).isFalse();
     assertThat(c.remarks()).singleElement().matches(x -> x.code().equals("too-large"));
   }
+
+  @Test
+  void long_lines_and_letters_beyond_the_first_plane_are_combined_like_others() {
+    StringBuilder base = new StringBuilder("{"),
+        a = new StringBuilder("{"),
+        b = new StringBuilder("{");
+    for (int i = 0; i < 40_000; i++) {
+      base.append("\"k").append(i).append("\":{\"v\":1,\"w\":1},");
+      a.append("\"k").append(i).append("\":{\"v\":2,\"w\":1},");
+      b.append("\"k").append(i).append("\":{\"v\":1,\"w\":2},");
+    }
+    String end = "\"end\":0}";
+    assertThat(Combining.text(JSON, base + end, a + end, b + end))
+        .isEqualTo(base.toString().replace(":1", ":2") + end);
+    String yaml = "# \uD83D\uDEA2\na: \"\uD83D\uDD14\"\nb: 1\n";
+    assertThat(Combining.text(YAML, yaml, yaml.replace("b: 1", "b: 2"), yaml + "c: 3\n"))
+        .isEqualTo(yaml.replace("b: 1", "b: 2") + "c: 3\n");
+  }
+
+  @Test
+  void an_entity_that_nobody_declared_is_explained_wherever_it_stands() {
+    String bad = "<a>" + "x".repeat(9_000) + " &nobody; y</a>";
+    assertThat(Combining.of(XML, bad, bad + "\n").way()).isEqualTo(TEXT);
+  }
 }

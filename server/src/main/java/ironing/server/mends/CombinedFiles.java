@@ -54,24 +54,20 @@ class CombinedFiles {
     return store.of(bench).stream().filter(Kept::isCombined).findFirst();
   }
 
-  /** What is in the mend, and what is left out of it, and why. */
-  private record Filled(Map<String, byte[]> files, List<MadeFile> made, List<String> leftOut) {}
+  /** What is in the mend; files that wait for the user are not. */
+  private record Filled(Map<String, byte[]> files, List<MadeFile> made) {}
 
   private Filled fill(Bench bench, Set<String> paths, Map<String, String> carried) {
     Map<String, byte[]> files = new LinkedHashMap<>();
     List<MadeFile> made = new ArrayList<>();
-    List<String> leftOut = new ArrayList<>();
     for (String path : paths) {
       Optional<Contest> c = contests.at(bench, path, Optional.ofNullable(carried.get(path)));
       Optional<CombinedFile> f = c.map(x -> contests.combine(bench, x));
-      if (f.isEmpty() || f.get().outcome().isEmpty()) {
-        leftOut.add(path);
-        continue;
-      }
+      if (f.isEmpty() || f.get().outcome().isEmpty()) continue;
       files.put(c.get().path(), f.get().outcome().get());
       made.add(MadeFile.of(c.get(), ContentHash.of(f.get().outcome().get())));
     }
-    return new Filled(files, made, leftOut);
+    return new Filled(files, made);
   }
 
   /**
