@@ -204,6 +204,20 @@ class CombinedFilesIT {
   }
 
   @Test
+  void a_file_that_is_away_hides_none_of_the_others() throws IOException {
+    // what came of the same contents before is remembered
+    install("Third", "1.0", Map.of("ui/bridge.json", "{\"title\":\"Bridge\",\"away\":1}"));
+    Files.delete(game.resolve("data/ui/bridge.json"));
+    JsonNode bridge = candidate("data/ui/bridge.json");
+    assertThat(bridge.path("state").asText()).isEqualTo("IMPOSSIBLE");
+    assertThat(bridge.path("reasons").toString()).contains("cannot be read");
+    assertThat(candidate("data/tables/loads.csv").path("state").asText()).isEqualTo("PROPOSED");
+    Api.Answer board =
+        api.ask("GET", base + "/combined-files/board?path=data/ui/bridge.json", null, Map.of());
+    assertThat(board.body().path("code").asText()).isEqualTo("file-unreadable");
+  }
+
+  @Test
   void another_base_may_be_chosen_and_is_shown() {
     String path = "data/tables/loads.csv";
     assertThat(candidate(path).path("bases").findValuesAsText("id"))

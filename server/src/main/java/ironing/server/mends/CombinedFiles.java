@@ -6,6 +6,7 @@ import ironing.core.combine.CombinedFile;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.picture.Arrangement;
+import ironing.core.picture.Sections;
 import ironing.core.text.DecodedText;
 import ironing.server.mends.Contests.Contest;
 import ironing.server.mends.Contests.Side;
@@ -108,20 +109,21 @@ class CombinedFiles {
     Bench bench = benches.get(workspace);
     Kept k = store.require(bench, mod);
     Set<Long> below = contenders(bench, k);
-    List<Arrangement.Layer> layers = new ArrayList<>(bench.picture().arrangement().layers());
+    List<Arrangement.Layer> layers = bench.picture().arrangement().layers();
     int at = -1, highest = -1;
     for (int i = 0; i < layers.size(); i++) {
       if (layers.get(i).mod() == mod) at = i;
       if (below.contains(layers.get(i).mod())) highest = i;
     }
     if (at < 0 || at > highest) return;
-    Arrangement.Layer own = layers.remove(at);
-    layers.add(own);
     benches.rearrange(
         workspace,
         bench.revision(),
         b -> "Put “" + b.nameOf(mod) + "” above what it is made of",
-        b -> b.picture().arrangement().withLayers(layers));
+        b ->
+            b.picture()
+                .arrangement()
+                .withLayers(Sections.moved(layers, Set.of(mod), layers.size())));
   }
 
   /** The mods that have a layer and whose files went in. */

@@ -1,5 +1,6 @@
 package ironing.server.mends;
 
+import ironing.core.IroningException;
 import ironing.core.combine.Choice;
 import ironing.core.combine.CombinedFile;
 import ironing.core.combine.Contender;
@@ -12,7 +13,6 @@ import ironing.server.platform.Json;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -204,7 +204,12 @@ class Contests {
     try {
       return new Contender(s.id(), content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1));
     } catch (IOException e) {
-      throw new UncheckedIOException(e);
+      throw IroningException.of(
+          "file-unreadable",
+          bench.nameOf(s.mod()),
+          "Its file cannot be read: " + e.getMessage() + ".",
+          "Connect the drive again, or check the mod’s files.",
+          e);
     }
   }
 
@@ -219,7 +224,13 @@ class Contests {
   /** What combining would come to; remembered by content. */
   Outline outline(Bench bench, Contest c) {
     Outline known = outlines.get(c.print());
-    return known != null ? known : outline(combine(bench, c));
+    if (known != null) return known;
+    try {
+      return outline(combine(bench, c));
+    } catch (IroningException unreadable) {
+      // one file that is away must not hide all others
+      return new Outline(false, 0, List.of(unreadable.getMessage()));
+    }
   }
 
   /** Whether all who changed it have the same. */
