@@ -250,7 +250,14 @@ function OpenPlace({
           </Button>
         </div>
       ) : (
-        <Button look="quiet" className="mt-1 h-7" onClick={() => setTyping(true)}>
+        <Button
+          look="quiet"
+          className="mt-1 h-7"
+          onClick={() => {
+            setTyped(p.outcome ?? '')
+            setTyping(true)
+          }}
+        >
           Type it
         </Button>
       )}
