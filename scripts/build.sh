@@ -32,19 +32,21 @@ product_sum() {
   sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT/pom.xml" "$ROOT/web" "$ROOT/docs/api"
 }
 
-# mark_built: what has been built is of the sources as they are now.
+# mark_built SUM: what has been built is of the sources that had this sum before building began.
 mark_built() {
   rm -rf "$SERVER_APP"
   java -Djarmode=tools -jar "$ROOT/server/target/ironing.jar" extract --destination "$SERVER_APP" >/dev/null ||
     fail "the server's jar could not be laid open in $SERVER_APP"
-  product_sum >"$BUILT_FROM"
+  echo "$1" >"$BUILT_FROM"
 }
 
 # build_product: the page, the server, the stand-in game and the demo's tools, if anything has changed.
 build_product() {
-  if [ -f "$SERVER_APP/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$(product_sum)" ]; then return; fi
+  local sum
+  sum=$(product_sum)
+  if [ -f "$SERVER_APP/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$sum" ]; then return; fi
   say "Building …"
   build_web
   maven -pl server,demo,standins -am -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
-  mark_built
+  mark_built "$sum"
 }

@@ -117,10 +117,16 @@ browser() {
   npm run --silent test
 }
 
+# ran STAGE: whether it is among those that were asked for.
+ran() {
+  [[ " ${STAGES[*]} " == *" $1 "* ]]
+}
+
 main() {
   require_programs
   require_packages chromium curl jq zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils
-  local s
+  local s before
+  before=$(product_sum)
   for s in "${STAGES[@]}"; do
     case $s in
       page) stage page page ;;
@@ -130,7 +136,11 @@ main() {
         ;;
       browser)
         # the product as it was built just now, not built once more
-        if [ $FAILED -eq 0 ]; then mark_built; else build_product; fi
+        if [ $FAILED -eq 0 ] && ran page && ran server; then
+          mark_built "$before"
+        else
+          build_product
+        fi
         stage browser browser
         ;;
       *) fail "there is no stage “$s”" ;;

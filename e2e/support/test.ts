@@ -194,7 +194,8 @@ export async function carry(page: Page, row: string, to: string, look?: () => Pr
 }
 
 /** The names of the rows of a list from the top down. */
-export function rows(page: Page): Promise<string[]> {
+export async function rows(page: Page): Promise<string[]> {
+  await expect(page.locator('[role=row][aria-label]').first()).toBeVisible()
   return page
     .getByRole('row')
     .evaluateAll((all) =>

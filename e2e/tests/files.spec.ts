@@ -1,3 +1,4 @@
+import { zipFile } from '../support/archives'
 import { expect, said, test } from '../support/test'
 
 test.describe('Combined files', () => {
@@ -55,8 +56,10 @@ test.describe('Combined files', () => {
     await expect(mends).toContainText('Harbourmaster’s Ledger has another data/scripts/berthing.sks.')
     await mends.getByRole('button', { name: 'See the difference' }).click()
     await expect(mends.getByRole('list', { name: 'Difference' })).toContainText('# by the book')
-    await mends.getByRole('button', { name: 'Make it anew' }).click()
-    await said(page, 'is made anew')
+    await page.goto(`/workspaces/${workspace}/layers`)
+    await page.getByRole('button', { name: '1 mend is stale: make anew' }).click()
+    await said(page, 'All stale mends are made anew')
+    await page.goto(`/workspaces/${workspace}/mends`)
     await expect(mends.getByText('fresh', { exact: true })).toBeVisible()
     await world.job(`/workspaces/${workspace}/deploy`)
     expect(world.read(path).toString()).toContain('quay, and no longer through it.\nend\n\n# by the book')
@@ -92,9 +95,7 @@ test.describe('Combined files', () => {
       .getByRole('group', { name: '/fog/lamp' })
       .getByRole('radio', { name: /Wheelhouse/ })
       .click()
-    await expect(page.getByRole('region', { name: 'combines without a question' })).toContainText(
-      'signals.yaml',
-    )
+    await expect(board.getByRole('button', { name: 'Put it into the mend' })).toBeVisible()
     await page.getByRole('button', { name: /Carry over into \d files without a question/ }).click()
     await said(page, 'The files are combined')
     await world.job(`/workspaces/${workspace}/deploy`)
@@ -102,5 +103,55 @@ test.describe('Combined files', () => {
       '# Lamps and bells that the bridge shows.\nfog:\n  lamp: green\n  bell: 4\nnight:\n' +
         '  lamp: white   # for as long as it is dark\n  bell: 2\nbank:\n  lamp: amber\n  bell: 5\n',
     )
+  })
+
+  test('one goes from question to question, and what is half typed waits for one’s return', async ({
+    page,
+  }) => {
+    await page.goto(`/workspaces/${workspace}/mends/files`)
+    const berthing = page.getByRole('region', { name: 'data/scripts/berthing.sks' })
+    await berthing.getByRole('button', { name: 'The next question' }).click()
+    const place = berthing.getByRole('group', { name: 'line 2' })
+    await expect(place).toBeFocused()
+    await place.getByRole('button', { name: 'Type it' }).click()
+    await place.getByRole('textbox').fill('  say half a thou')
+    await berthing.getByRole('button', { name: 'The next question' }).click()
+    const bridge = page.getByRole('region', { name: 'data/ui/bridge.json' })
+    await expect(bridge).toContainText('is changed in different ways')
+    await bridge.getByRole('button', { name: 'The question before' }).click()
+    await expect(place.getByRole('textbox')).toHaveValue('  say half a thou')
+  })
+
+  test('a change is carried into the files of chosen mods only', async ({ page }) => {
+    await page.goto(`/workspaces/${workspace}/mends/files?carry=wheelhouse-panel`)
+    await page.getByRole('button', { name: 'all 4' }).click()
+    for (const name of ['Clearer Charts', 'Community Caulking', 'Harbourmaster’s Ledger'])
+      await page.getByRole('menuitemcheckbox', { name }).click()
+    await page.keyboard.press('Escape')
+    const files = page.getByRole('navigation', { name: 'Files' })
+    await expect(files.getByRole('button', { name: /^signals\.yaml/ })).toBeVisible()
+    await expect(files.getByRole('button', { name: /^ledger\.json/ })).toHaveCount(0)
+    await expect(
+      page.getByRole('button', { name: 'Carry over into 1 file without a question' }),
+    ).toBeVisible()
+  })
+
+  test('what no program can combine says why, and a file of the mend what came from whom', async ({
+    page,
+    world,
+  }) => {
+    for (const name of ['Night Watch', 'Day Watch'])
+      await world.install(
+        workspace,
+        zipFile(`${name} 1.0.zip`, { 'data/scripts/berthing.sks': `routine ${name}\n\0\0` }),
+      )
+    await page.goto(`/workspaces/${workspace}/mends/files?path=data/scripts/berthing.sks`)
+    const board = page.getByRole('region', { name: 'data/scripts/berthing.sks' })
+    await expect(board).toContainText('It is no text, and is taken whole.')
+    await expect(board.getByRole('button', { name: 'Put it into the mend' })).toHaveCount(0)
+    const mend = await world.job(`/workspaces/${workspace}/combined-files`, {})
+    await page.goto(`/workspaces/${workspace}/library/${mend}/files?path=data/ui/ledger.json`)
+    await page.getByRole('link', { name: 'What came from whom' }).click()
+    await expect(page.getByRole('region', { name: 'data/ui/ledger.json' })).toContainText('Wheelhouse Panel')
   })
 })

@@ -153,6 +153,7 @@ test.describe('The frame of every screen', () => {
         'records?show=compare&of=Fogbound.plug&of=Lamplight.plug',
         'mends/merge',
         'mends/files',
+        'deploy/folder',
         'profiles',
         'timeline',
         'overlaps?show=list',

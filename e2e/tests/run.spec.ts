@@ -57,7 +57,9 @@ test.describe('Deploy and test run', () => {
     await expect(page.getByText('changed since; set aside')).toBeVisible()
     await page.getByRole('button', { name: 'Deploy 1 change' }).click()
     await expect(page.getByText('The game folder is as you arranged it').first()).toBeVisible()
-    await expect(page.getByRole('region', { name: /Set aside: 1/ })).toContainText('bridge.json')
+    await expect(page.getByText('1 set aside')).toBeVisible()
+    await page.getByRole('link', { name: 'Check the folder' }).click()
+    await expect(page.getByRole('region', { name: '1 file was set aside' })).toContainText('bridge.json')
   })
 
   test.describe('refused', () => {

@@ -116,6 +116,7 @@ test('from archives dropped on the page to a game that reports the combined outc
     await page.getByRole('button', { name: 'Start the game' }).click()
     await expect(page.getByText('played to its end').first()).toBeVisible({ timeout: 90_000 })
     const report = page.getByRole('region', { name: 'The day’s report' })
+    await expect(report.getByText('Aud Helga').first()).toBeVisible()
     const told = await report.locator('section').evaluateAll((groups) =>
       groups.flatMap((g) =>
         Array.from(g.querySelectorAll('dl > div'), (line) => {
@@ -138,7 +139,10 @@ test('from archives dropped on the page to a game that reports the combined outc
     await page.getByRole('link', { name: 'Review and deploy' }).click()
     await page.getByRole('button', { name: 'Undeploy everything' }).click()
     await expect(page.getByText('Nothing is deployed: the game is as it was.')).toBeVisible()
-    await expect(page.getByRole('complementary')).toContainText('last-run.jsonl')
+    await page.getByRole('link', { name: 'Check the folder' }).click()
+    await expect(page.getByRole('region', { name: /new, and nobody deployed/ })).toContainText(
+      'last-run.jsonl',
+    )
     const after = sums(folder)
     for (const path of after.keys()) {
       if (!unmodded.has(path)) {

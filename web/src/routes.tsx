@@ -1,6 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query'
 import { createBrowserRouter, type LoaderFunction, Navigate } from 'react-router'
 import { DeployView } from './deploy/DeployView'
+import { DriftView } from './deploy/DriftView'
 import { Shell } from './frame/Shell'
 import { WorkspacesView } from './game/WorkspacesView'
 import { LayersView } from './layers/LayersView'
@@ -74,6 +75,7 @@ export function createRouter(queries: QueryClient) {
         { path: 'mends/files', element: <FilesView /> },
         { path: 'mends/merge', element: <MergeView /> },
         { path: 'deploy', element: <DeployView /> },
+        { path: 'deploy/folder', element: <DriftView /> },
         { path: 'test-run', element: <TestRunView /> },
         { path: 'test-run/:run', element: <TestRunView /> },
         { path: '*', element: <Navigate to="." replace /> },

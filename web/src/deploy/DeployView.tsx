@@ -1,7 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual'
 import clsx from 'clsx'
 import { CircleCheck, Download } from 'lucide-react'
-import { type ReactNode, useMemo, useRef } from 'react'
+import { useMemo, useRef } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { JobLine } from '../frame/JobLine'
@@ -13,14 +13,15 @@ import { PathText } from '../ui/PathText'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, number, when } from '../ui/text'
-import { useDeploy, usePlan, useStrays } from './queries'
+import { Deployments } from './Deployments'
+import { useDeploy, useDrift, usePlan } from './queries'
 
 type Act = Schema['PlanStep']['act']
 
 const ACTS: readonly { act: Act; title: string; about: string }[] = [
   { act: 'ADD', title: 'Add', about: 'nothing is there yet' },
   { act: 'REPLACE', title: 'Replace', about: 'the game’s own file is kept, and comes back when undeploying' },
-  { act: 'SWAP', title: 'Exchange', about: 'another mod’s file takes the place' },
+  { act: 'SWAP', title: 'Exchange', about: 'what lies there gives way to what you arranged' },
   {
     act: 'GUARD',
     title: 'Keep safe',
@@ -215,7 +216,7 @@ function StepLine({ workspace, step: s }: { workspace: number; step: Schema['Pla
       </Link>
     )
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_120px_70px] items-center gap-3 max-lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_70px] border-line border-b px-3.5">
+    <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_150px_70px] items-center gap-3 max-lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)_70px] border-line border-b px-3.5">
       <PathText path={s.path} most={60} className="truncate" />
       <span className="flex min-w-0 gap-1 text-ink-2">
         {from}
@@ -237,28 +238,17 @@ function StepLine({ workspace, step: s }: { workspace: number; step: Schema['Pla
   )
 }
 
-const KINDS: readonly { kind: Schema['Stray']['kind']; title: string; about: string }[] = [
-  {
-    kind: 'NEW',
-    title: 'New, and nobody deployed it',
-    about: 'Logs, saves, and whatever somebody put there. Ironing leaves them alone.',
-  },
-  {
-    kind: 'CHANGED',
-    title: 'The game’s own, and changed',
-    about: 'Changed by something else than Ironing since the workspace was made.',
-  },
-  {
-    kind: 'GONE',
-    title: 'The game’s own, and gone',
-    about: 'A repair or a fresh copy of the game brings them back.',
-  },
-  {
-    kind: 'SET_ASIDE',
-    title: 'Set aside',
-    about: 'Somebody changed them while they were deployed; nothing was thrown away.',
-  },
-]
+const IN_SHORT: Record<Schema['DriftGroup']['cause'], string> = {
+  THROUGH_LINK: 'written to through the link',
+  CHANGED: 'changed since',
+  MISSING: 'gone since',
+  PUT_BACK: 'put back by the game',
+  KEPT_LOST: 'of the game’s own lost',
+  GAME_CHANGED: 'of the game’s own changed',
+  GAME_MISSING: 'of the game’s own gone',
+  NEW: 'new',
+  SET_ASIDE: 'set aside',
+}
 
 function FolderAside({
   workspace,
@@ -267,7 +257,7 @@ function FolderAside({
   workspace: number
   status: Schema['DeployStatus'] | undefined
 }) {
-  const strays = useStrays(workspace).data?.files ?? []
+  const drift = useDrift(workspace).data
   return (
     <Aside label="The game folder">
       <h2>The game folder</h2>
@@ -282,35 +272,21 @@ function FolderAside({
           To check it from outside: <code className="mono">sha256sum -c .ironing/SHA256SUMS</code>
         </p>
       )}
-      {KINDS.map((k) => {
-        const files = strays.filter((s) => s.kind === k.kind)
-        if (files.length === 0) return null
-        return (
-          <AsidePart key={k.kind} title={`${k.title}: ${number(files.length)}`}>
-            <p className="mb-1 text-[11.5px] text-ink-2">{k.about}</p>
-            <StrayList files={files} />
-          </AsidePart>
-        )
-      })}
+      <AsidePart title="What else lies there">
+        <p className="text-ink-2">
+          {drift
+            ? drift.inAll === 0
+              ? 'Nothing is missing, changed or extra.'
+              : drift.groups.map((g) => `${number(g.inAll)} ${IN_SHORT[g.cause]}`).join(', ')
+            : 'Looking …'}
+        </p>
+        <p className="mt-1">
+          <Link to={`/workspaces/${workspace}/deploy/folder`} className="text-woad underline">
+            Check the folder
+          </Link>
+        </p>
+      </AsidePart>
+      <Deployments workspace={workspace} />
     </Aside>
-  )
-}
-
-function StrayList({ files }: { files: readonly Schema['Stray'][] }): ReactNode {
-  const shown = files.slice(0, 60)
-  return (
-    <ul>
-      {shown.map((s) => (
-        <li key={s.path} className="flex items-baseline gap-2 border-line border-b border-dotted py-[3px]">
-          <PathText path={s.path} most={36} className="min-w-0 flex-1 whitespace-nowrap" />
-          <span className="num shrink-0 text-[11.5px] text-ink-2">
-            {s.sizeBytes > 0 ? bytes(s.sizeBytes) : ''}
-          </span>
-        </li>
-      ))}
-      {files.length > shown.length && (
-        <li className="pt-1 text-ink-2">and {number(files.length - shown.length)} more</li>
-      )}
-    </ul>
   )
 }

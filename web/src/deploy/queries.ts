@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got, Refused } from '../api/client'
+import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { of } from '../frame/workspace'
+import { ended, useAct, useArrange } from '../library/queries'
 
 export function usePlan(workspace: number) {
   return useQuery({
@@ -11,12 +12,84 @@ export function usePlan(workspace: number) {
   })
 }
 
-export function useStrays(workspace: number) {
+/** Where the game folder is not as it was deployed to. */
+export function useDrift(workspace: number, thorough = false) {
   return useQuery({
-    queryKey: of(workspace, 'strays'),
+    queryKey: of(workspace, 'drift', thorough),
     queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}/deploy/strays', { params: { path: { workspace } }, signal })),
+      got(
+        api.GET('/api/workspaces/{workspace}/drift', {
+          params: { path: { workspace }, query: { thorough } },
+          signal,
+        }),
+      ),
   })
+}
+
+export type DriftAct = 'put-back' | 'take' | 'left'
+
+/** Does something about files to which the same has happened; without paths, about all of them. */
+export function useDriftAct(
+  workspace: number,
+  done: (what: { act: DriftAct | 'tell-again'; archive?: number }) => void,
+) {
+  return useAct(
+    workspace,
+    async (wish: {
+      act: DriftAct | 'tell-again'
+      cause?: Schema['DriftGroup']['cause']
+      paths?: string[]
+      /** Whether they were found by reading every byte. */
+      thorough?: boolean
+    }): Promise<number | undefined> => {
+      const params = { path: { workspace } }
+      if (wish.act === 'tell-again' || !wish.cause) {
+        await got(api.DELETE('/api/workspaces/{workspace}/drift/left', { params }))
+        return undefined
+      }
+      const body = { cause: wish.cause, paths: wish.paths, thorough: wish.thorough }
+      if (wish.act === 'take')
+        return (await got(api.POST('/api/workspaces/{workspace}/drift/take', { params, body }))).archive
+      if (wish.act === 'left') {
+        await got(api.POST('/api/workspaces/{workspace}/drift/left', { params, body }))
+        return undefined
+      }
+      await ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/drift/put-back', {
+            params: { path: { workspace }, header: { Prefer: 'wait=60' } },
+            body,
+          }),
+        ),
+      )
+      return undefined
+    },
+    (archive, wish) => done({ act: wish.act, archive }),
+  )
+}
+
+/** What was done to the game folder, the newest first. */
+export function useHistory(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'deployments'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/deploy/history', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** Arranges the profile as it was at a deployment. */
+export function useGoBack(workspace: number, done: () => void) {
+  return useArrange(
+    workspace,
+    (deployment: number, header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/deploy/history/{deployment}/return', {
+          params: { path: { workspace, deployment }, header },
+        }),
+      ),
+    (r) => r.revision,
+    done,
+  )
 }
 
 /** Deploys, or takes everything out; resolves when it is over. */

@@ -1,8 +1,10 @@
 import { WifiOff } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { useRebuildStale } from '../mends/queries'
 import { count, list, number } from '../ui/text'
 import { JobLine } from './JobLine'
+import { useNotices } from './Notices'
 import { useDeployStatus, useJobs, useOverview } from './queries'
 
 /** How far the folder is from what was arranged, in a sentence. */
@@ -48,7 +50,9 @@ export function Hem({ workspace, heard }: { workspace: number; heard: boolean })
           </span>
         )
       )}
-      <span className="ml-auto whitespace-nowrap">
+      <span className="ml-auto" />
+      {!running && <StaleMends workspace={workspace} />}
+      <span className="whitespace-nowrap">
         {wrinkles > 0 && <Link to={`/workspaces/${workspace}`}>{count(wrinkles, 'wrinkle')}</Link>}
       </span>
       <Link
@@ -62,5 +66,25 @@ export function Hem({ workspace, heard }: { workspace: number; heard: boolean })
         Review and deploy
       </Link>
     </footer>
+  )
+}
+
+/** What would go into the game out of date, and the way to have it made anew first. */
+function StaleMends({ workspace }: { workspace: number }) {
+  const { say } = useNotices()
+  const rebuild = useRebuildStale(workspace, () => say('All stale mends are made anew.'))
+  const stale = useOverview(workspace).data?.wrinkles.filter((w) => w.code === 'mend-stale').length ?? 0
+  if (stale === 0) return null
+  return (
+    <button
+      type="button"
+      disabled={rebuild.isPending}
+      onClick={() => rebuild.mutate(undefined)}
+      className="inline-flex h-7 items-center whitespace-nowrap rounded-[7px] border border-ochre px-2.5 text-ink hover:bg-sunk"
+    >
+      {rebuild.isPending
+        ? 'Making anew …'
+        : `${count(stale, 'mend')} ${stale === 1 ? 'is' : 'are'} stale: make anew`}
+    </button>
   )
 }

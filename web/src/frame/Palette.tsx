@@ -65,6 +65,11 @@ const BELOW = [
   },
   { path: 'mends/merge', name: 'Merge plugins', about: 'Several plugins made one, to save slots' },
   { path: 'records?show=findings', name: 'What is wrong with records', about: 'References, paths, numbers' },
+  {
+    path: 'deploy/folder',
+    name: 'Check the folder',
+    about: 'What is missing, changed or extra in the game folder',
+  },
   { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
   { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
 ]

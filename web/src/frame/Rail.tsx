@@ -3,13 +3,13 @@ import { NavLink } from 'react-router'
 import { useOverview } from './queries'
 import { VIEWS } from './views'
 
-const PLACE_OF: Record<string, string> = {
-  library: 'LIBRARY',
-  layers: 'LAYERS',
-  'load-order': 'LOAD_ORDER',
-  records: 'RECORDS',
-  mends: 'MENDS',
-  deploy: 'DEPLOY',
+const PLACES_OF: Record<string, readonly string[]> = {
+  library: ['LIBRARY'],
+  layers: ['LAYERS'],
+  'load-order': ['LOAD_ORDER'],
+  records: ['RECORDS'],
+  mends: ['MENDS', 'COMBINE_FILES'],
+  deploy: ['DEPLOY'],
 }
 
 /** The screens of a workspace, each with the number of wrinkles that wait there. */
@@ -21,7 +21,9 @@ export function Rail({ workspace }: { workspace: number }) {
       className="flex w-[84px] shrink-0 max-lg:w-14 flex-col gap-[3px] overflow-y-auto border-line border-r bg-card px-2 py-2.5"
     >
       {VIEWS.map((v) => {
-        const here = wrinkles.filter((w) => w.place === PLACE_OF[v.path] && w.weight !== 'HINT').length
+        const here = wrinkles.filter(
+          (w) => PLACES_OF[v.path]?.includes(w.place) && w.weight !== 'HINT',
+        ).length
         return (
           <NavLink
             key={v.path}

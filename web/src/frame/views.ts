@@ -54,6 +54,7 @@ const BY_PLACE: Record<string, string> = {
   LOAD_ORDER: 'load-order',
   RECORDS: 'records',
   MENDS: 'mends',
+  COMBINE_FILES: 'mends/files',
   DEPLOY: 'deploy',
   TEST_RUN: 'test-run',
 }

@@ -1,8 +1,9 @@
 import { Search } from 'lucide-react'
 import { useDeferredValue, useMemo, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { boardOf, useMends } from '../mends/queries'
 import { Button } from '../ui/Button'
 import { FileTree } from '../ui/FileTree'
 import { Menu } from '../ui/Menu'
@@ -91,6 +92,7 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
             workspace={workspace}
             mod={m.id}
             file={at}
+            combined={m.kind === 'combined'}
             editable={
               kindOf(at.path, m.plugins) !== 'image' && kindOf(at.path, m.plugins) !== 'plugin' && !at.pack
             }
@@ -139,6 +141,7 @@ function FileHead(props: {
   workspace: number
   mod: number
   file: ShownFile
+  combined: boolean
   editable: boolean
   editing: boolean
   onEdit: () => void
@@ -160,6 +163,7 @@ function FileHead(props: {
             {f.edited && ', edited here'}
           </small>
         </div>
+        {props.combined && <WhoBroughtWhat workspace={props.workspace} mod={props.mod} path={f.path} />}
         {props.editable && !props.editing && (
           <Button className="h-7" onClick={props.onEdit}>
             Edit
@@ -177,6 +181,16 @@ function FileHead(props: {
       </div>
       {props.children}
     </>
+  )
+}
+
+/** Leads from a combined file to where it says what came from whom. */
+function WhoBroughtWhat({ workspace, mod, path }: { workspace: number; mod: number; path: string }) {
+  const mend = useMends(workspace).data?.find((m) => m.mod === mod)
+  return (
+    <Link to={boardOf(workspace, path, mend)} className="whitespace-nowrap text-woad underline">
+      What came from whom
+    </Link>
   )
 }
 

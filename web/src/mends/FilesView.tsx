@@ -1,4 +1,3 @@
-import clsx from 'clsx'
 import { Combine, Search } from 'lucide-react'
 import type { Schema } from '../api/client'
 import { useAddress } from '../frame/address'
@@ -8,20 +7,12 @@ import { Button } from '../ui/Button'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, list } from '../ui/text'
+import { LeftOut, Reach, useReached } from './Carrying'
 import { FileBoard } from './FileBoard'
+import { FilesList, inStates } from './FilesList'
 import { useCandidateFiles, useCombine } from './queries'
 
 type File = Schema['CandidateFile']
-
-const WORDS: Record<File['state'], string> = {
-  NEEDS_YOU: 'needs you',
-  PROPOSED: 'combines; look at it first',
-  COMBINES: 'combines without a question',
-  IMPOSSIBLE: 'cannot be combined',
-  TWINS: 'the same in all',
-}
-
-const ORDER = Object.keys(WORDS) as File['state'][]
 
 /** Files that several mods change: one of each is made, and what that takes is settled here. */
 export function FilesView() {
@@ -34,11 +25,17 @@ export function FilesView() {
   const combine = useCombine(workspace, () => say('The files are combined, in a layer of their own.'))
   const all = files.data?.files ?? []
   const find = query.get('find') ?? ''
-  const seen = all.filter((f) => matches(f, find))
+  const [reached] = useReached()
+  const others = modsOf(all).filter((m) => m.id !== carry)
+  const seen = inStates(all.filter((f) => matches(f, find) && (!carry || reaches(f, carry, reached))))
   const ready = seen.filter((f) => f.state === 'COMBINES' && !f.written).map((f) => f.path)
   const wished = query.get('path')
-  const shown = all.find((f) => f.path === wished) ?? all.find((f) => f.state === 'NEEDS_YOU') ?? all[0]
+  const shown = all.find((f) => f.path === wished) ?? seen[0]
   const path = shown?.path ?? ''
+  const choose = (p: string) => put((q) => q.set('path', p))
+  // from the last question of a file one goes on to the next file that has one
+  const asking = seen.filter((f) => f.state === 'NEEDS_YOU' || f.path === path)
+  const at = asking.findIndex((f) => f.path === path)
   return (
     <Screen
       title="Combine files"
@@ -75,7 +72,7 @@ export function FilesView() {
         <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
           <nav
             aria-label="Files"
-            className="card min-h-0 w-[330px] shrink-0 overflow-y-auto pb-2 max-lg:h-56 max-lg:w-full"
+            className="card flex min-h-0 w-[330px] shrink-0 flex-col overflow-hidden max-lg:h-56 max-lg:w-full"
           >
             <label className="flex h-9 items-center gap-2 border-line border-b px-3">
               <Search size={14} className="shrink-0 text-ink-3" aria-hidden="true" />
@@ -97,6 +94,7 @@ export function FilesView() {
                 onChange={(e) =>
                   put((q) => {
                     q.delete('path')
+                    q.delete('into')
                     if (e.target.value) q.set('carry', e.target.value)
                     else q.delete('carry')
                   })
@@ -111,25 +109,27 @@ export function FilesView() {
                 ))}
               </select>
             </label>
+            {carry && <Reach mods={others} />}
             {seen.length === 0 && (
               <p className="px-3 py-2 text-ink-2">
-                {carry
+                {carry && all.length === 0
                   ? 'It has no change to carry into a file of others.'
-                  : 'No file of these is called so.'}
+                  : 'No file is left under what you look for.'}
               </p>
             )}
-            {ORDER.map((state) => (
-              <Group
-                key={state}
-                state={state}
-                files={seen.filter((f) => f.state === state)}
-                path={path}
-                choose={(p) => put((q) => q.set('path', p))}
-              />
-            ))}
+            <FilesList files={seen} path={path} choose={choose} />
+            {carry && <LeftOut left={files.data.left} inAll={files.data.leftInAll} />}
           </nav>
           {path && !files.isPlaceholderData && (
-            <FileBoard key={path + carry} workspace={workspace} path={path} carry={carry} />
+            <FileBoard
+              key={path + carry}
+              workspace={workspace}
+              path={path}
+              carry={carry}
+              before={asking[at - 1]?.path}
+              after={asking[at + 1]?.path}
+              choose={choose}
+            />
           )}
         </div>
       )}
@@ -141,6 +141,11 @@ export function FilesView() {
 function modsOf(files: readonly File[]): Schema['FileVersion'][] {
   const all = new Map(files.flatMap((f) => f.contenders).map((c) => [c.id, c]))
   return [...all.values()].sort((a, b) => a.name.localeCompare(b.name))
+}
+
+/** Whether what one mod changes is wanted in the file as another of these has it. */
+function reaches(f: File, carry: string, reached: ReadonlySet<string> | null): boolean {
+  return reached === null || f.contenders.some((c) => c.id !== carry && reached.has(c.id))
 }
 
 /** Whether every word is in its path, its kind or the names of those who change it. */
@@ -164,45 +169,4 @@ function says(files: readonly File[], carried: string | undefined): string {
     ? `What ${carried} changes, carried into ${count(files.length, 'file')} as in play without it`
     : `${count(files.length, 'file')} that several mods change`
   return parts.length > 0 ? `${all}: ${list(parts)}.` : `${all}.`
-}
-
-function Group(props: {
-  state: File['state']
-  files: readonly File[]
-  path: string
-  choose: (path: string) => void
-}) {
-  if (props.files.length === 0) return null
-  return (
-    <section aria-label={WORDS[props.state]}>
-      <h2 className="sticky top-0 border-line border-b bg-card px-3 py-1.5 text-[11.5px] text-ink-2">
-        {WORDS[props.state]} · {props.files.length}
-      </h2>
-      <ul>
-        {props.files.map((f) => (
-          <li key={f.path}>
-            <button
-              type="button"
-              aria-current={f.path === props.path}
-              onClick={() => props.choose(f.path)}
-              className={clsx(
-                'block w-full px-3 py-1.5 text-left hover:bg-sunk',
-                f.path === props.path && 'bg-woad-soft hover:bg-woad-soft',
-              )}
-            >
-              <span className="flex items-baseline gap-2">
-                <span className="min-w-0 flex-1 truncate" title={f.path}>
-                  {f.path.slice(f.path.lastIndexOf('/') + 1)}
-                </span>
-                {f.written && <small className="text-ink-2">in the mend</small>}
-              </span>
-              <span className="block truncate text-[11.5px] text-ink-2">
-                {list(f.contenders.map((c) => c.name))}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
 }

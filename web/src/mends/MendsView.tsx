@@ -13,7 +13,7 @@ import { Tag } from '../ui/Tag'
 import { count, list, when } from '../ui/text'
 import { CalledFor } from './CalledFor'
 import { ConditionsDialog } from './ConditionsDialog'
-import { useMendDifference, useMends, useRebuild, useRebuildStale, useTakeBack } from './queries'
+import { boardOf, useMendDifference, useMends, useRebuild, useRebuildStale, useTakeBack } from './queries'
 
 type Mend = Schema['MendView']
 
@@ -130,7 +130,13 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
         <ul className="mt-1">
           {m.ingredients.map((i) => (
             <li key={i.plugin + i.modName} className="py-0.5">
-              {i.plugin}{' '}
+              {m.kind === 'COMBINED' ? (
+                <Link to={boardOf(workspace, i.plugin, m)} className="text-woad underline">
+                  {i.plugin}
+                </Link>
+              ) : (
+                i.plugin
+              )}{' '}
               <span className="text-ink-2">
                 {i.modName && `of ${i.modName} ${i.modVersion}`}
                 {i.state === 'CHANGED' && ', has changed since'}

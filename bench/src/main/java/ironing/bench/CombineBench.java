@@ -33,6 +33,9 @@ public final class CombineBench {
   private static final int MERGES = 2_000;
   private static final int ROUNDS = 7;
 
+  /** Short work goes on getting faster for about as many rounds. */
+  private static final int WARM = 15;
+
   private CombineBench() {}
 
   private record Triple(byte[] base, byte[] one, byte[] two) {}
@@ -42,7 +45,7 @@ public final class CombineBench {
     List<Triple> small = new ArrayList<>();
     for (int i = 0; i < MERGES; i++) small.add(texts(400, 6, i));
     Combine text = rule(CombineWay.TEXT);
-    double many = median(() -> small.parallelStream().mapToInt(t -> shown(text, t)).sum());
+    double many = median(WARM, () -> small.parallelStream().mapToInt(t -> shown(text, t)).sum());
     double processes = processes(folder, small);
     Triple large = texts(50_000, 300, 1);
     double one = median(() -> shown(text, large));
@@ -89,8 +92,15 @@ public final class CombineBench {
   }
 
   private static double median(Supplier<Integer> work) {
+    return median(2, work);
+  }
+
+  /**
+   * @param before rounds that are not counted
+   */
+  private static double median(int before, Supplier<Integer> work) {
     double[] ms = new double[ROUNDS];
-    for (int i = -2; i < ROUNDS; i++) {
+    for (int i = -before; i < ROUNDS; i++) {
       long began = System.nanoTime();
       work.get();
       if (i >= 0) ms[i] = (System.nanoTime() - began) / 1e6;

@@ -3,6 +3,7 @@ package ironing.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.MissingNode;
 import ironing.core.testkit.Archives;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
@@ -72,11 +73,22 @@ class CombinedFilesIT {
   }
 
   private void install(String name, String version, Map<String, String> content) {
+    install(name, version, "", content);
+  }
+
+  private void install(String name, String version, String card, Map<String, String> content) {
     Map<String, byte[]> files = new LinkedHashMap<>();
     String id = name.toLowerCase();
     files.put(
         "mod-card.yaml",
-        ("format: ironing/mod@1\nid: " + id + "\nname: " + name + "\nversion: " + version + "\n")
+        ("format: ironing/mod@1\nid: "
+                + id
+                + "\nname: "
+                + name
+                + "\nversion: "
+                + version
+                + "\n"
+                + card)
             .getBytes(StandardCharsets.UTF_8));
     content.forEach((p, text) -> files.put("data/" + p, text.getBytes(StandardCharsets.UTF_8)));
     byte[] zip = Archives.zipOf(files);
@@ -233,6 +245,15 @@ class CombinedFilesIT {
   }
 
   @Test
+  void a_request_with_what_nobody_knows_is_refused_whole() {
+    Api.Answer refused =
+        api.ask("POST", base + "/combined-files", Map.of("pahts", List.of()), Map.of());
+    assertThat(refused.status()).isEqualTo(400);
+    assertThat(refused.body().path("detail").asText()).contains("nothing is called “pahts” there");
+    assertThat(api.get(base + "/mends")).isEmpty();
+  }
+
+  @Test
   void a_file_that_is_not_contested_is_refused_with_the_reason() {
     Api.Answer refused =
         api.ask("GET", base + "/combined-files/board?path=data/no.sks", null, Map.of());
@@ -249,5 +270,82 @@ class CombinedFilesIT {
     api.job(base + "/mends/rebuild", null);
     assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
     assertThat(deployed("scripts/day.sks")).contains("ring bell twice").endsWith("end\nrest\n");
+  }
+
+  @Test
+  void a_mod_made_for_an_older_version_of_another_is_measured_against_that() throws IOException {
+    install(
+        "Bright",
+        "1.0",
+        "needs:\n  - { mod: loud }\n",
+        Map.of(
+            "scripts/day.sks",
+            DAY.replace("ring bell", "ring bell twice").replace("  sail", "  sail on")));
+    assertThat(api.get(base + "/combined-files").path("files").findValuesAsText("path"))
+        .as("what is in use is what it was made for: the game’s file stays the base")
+        .contains("data/scripts/day.sks");
+    assertThat(candidate("data/scripts/day.sks").path("madeFrom").asBoolean()).isFalse();
+    install("Loud", "2.0", Map.of("scripts/day.sks", DAY.replace("ring bell", "ring bell thrice")));
+    JsonNode day = candidate("data/scripts/day.sks");
+    assertThat(day.path("state").asText()).isEqualTo("COMBINES");
+    assertThat(day.path("madeFrom").asBoolean()).isTrue();
+    assertThat(day.path("base").path("name").asText()).isEqualTo("Loud 1.0");
+    assertThat(day.path("contenders").findValuesAsText("id")).containsExactly("loud", "bright");
+    api.job(base + "/combined-files", Map.of());
+    assertThat(deployed("scripts/day.sks"))
+        .isEqualTo(DAY.replace("ring bell", "ring bell thrice").replace("  sail", "  sail on"));
+    JsonNode mend = api.get(base + "/mends").get(0);
+    assertThat(mend.path("stale").asBoolean()).isFalse();
+    assertThat(mend.path("ingredients").findValuesAsText("state")).containsOnly("SAME");
+    JsonNode game = choose("data/scripts/day.sks", Map.of("place", "/base", "take", List.of("")));
+    assertThat(game.path("file").path("state").asText()).isEqualTo("NEEDS_YOU");
+    assertThat(api.get(base + "/mends").get(0).path("reasons").toString())
+        .contains("measured against another version");
+  }
+
+  private JsonNode wrinkle(String code) {
+    for (JsonNode w : api.get(base).path("wrinkles"))
+      if (w.path("code").asText().equals(code)) return w;
+    return MissingNode.getInstance();
+  }
+
+  @Test
+  void what_waits_for_the_user_is_a_wrinkle_until_it_is_settled() {
+    assertThat(wrinkle("files-asked").isMissingNode()).isTrue();
+    install("Bright", "1.1", Map.of("scripts/day.sks", DAY.replace("ring bell", "ring horn")));
+    JsonNode asked = wrinkle("files-asked");
+    assertThat(asked.path("title").asText())
+        .isEqualTo("data/scripts/day.sks needs a word from you");
+    assertThat(asked.path("place").asText()).isEqualTo("COMBINE_FILES");
+    String key = board("data/scripts/day.sks").path("places").get(0).path("key").asText();
+    choose("data/scripts/day.sks", Map.of("place", key, "take", List.of("loud")));
+    assertThat(wrinkle("files-asked").isMissingNode()).isTrue();
+  }
+
+  @Test
+  void a_name_that_may_stand_once_is_told_when_two_files_in_play_have_it() throws IOException {
+    assertThat(wrinkle("name-twice").isMissingNode()).isTrue();
+    install("Again", "1.0", Map.of("scripts/more/day.sks", "routine day\n  rest\nend\n"));
+    JsonNode twice = wrinkle("name-twice");
+    assertThat(twice.path("title").asText()).isEqualTo("“day” stands more than once");
+    assertThat(twice.path("reason").asText())
+        .contains("scripts/**/*.sks")
+        .contains("data/scripts/day.sks (Bright)")
+        .contains("data/scripts/more/day.sks (Again)");
+    install("Again", "1.1", Map.of("scripts/more/day.sks", "routine rest\n  rest\nend\n"));
+    assertThat(wrinkle("name-twice").isMissingNode()).isTrue();
+  }
+
+  @Test
+  void what_cannot_be_carried_over_is_listed_with_the_reason() {
+    install("Bright", "1.1", Map.of("ui/lamp.png", "bright", "scripts/day.sks", DAY + "one\n"));
+    install("Third", "1.0", Map.of("ui/lamp.png", "third"));
+    JsonNode all = api.get(base + "/combined-files?carry=bright");
+    assertThat(all.path("leftInAll").asInt()).isOne();
+    JsonNode left = all.path("left").get(0);
+    assertThat(left.path("path").asText()).isEqualTo("data/ui/lamp.png");
+    assertThat(left.path("reason").asText()).contains("does not say how such files combine");
+    assertThat(left.path("others").get(0).asText()).isEqualTo("Third");
+    assertThat(api.get(base + "/combined-files").path("leftInAll").asInt()).isZero();
   }
 }

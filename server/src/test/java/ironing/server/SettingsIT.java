@@ -104,7 +104,7 @@ class SettingsIT {
     api.job(base + "/deploy", null);
     Path note = game.resolve(".ironing/laid-out.json");
     // a note from before profiles had settings
-    Files.writeString(note, Files.readString(note).replaceFirst("\\s*\"profile\" : \\d+,", ""));
+    Files.writeString(note, Files.readString(note).replaceFirst("\"profile\":\\d+,", ""));
     assertThat(note).content().doesNotContain("profile\"");
     Files.writeString(own, "volume = 9\n");
     api.job(base + "/deploy/undeploy", null);

@@ -63,7 +63,7 @@ class WorkspacesIT {
 
     api.job(base + "/deploy/undeploy", null);
     assertThat(Trees.of(folder)).isEqualTo(before);
-    assertThat(api.get(base + "/deploy/strays").path("files")).isEmpty();
+    assertThat(api.get(base + "/drift").path("groups")).isEmpty();
   }
 
   @Test

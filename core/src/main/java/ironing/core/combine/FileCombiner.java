@@ -8,12 +8,10 @@ import ironing.core.game.GameDefinition.Combine;
 import ironing.core.text.DecodedText;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
@@ -106,15 +104,15 @@ public final class FileCombiner {
     Places places = new Places(choices);
     TextCombiner t = new TextCombiner(first, ids, others, places);
     String shown = t.combine();
-    rule.once().ifPresent(p -> once(Pattern.compile(p, Pattern.MULTILINE), shown, others, places));
+    rule.once().ifPresent(p -> once(new OnceNames(p), shown, others, places));
     return new CombinedFile(
         CombineWay.TEXT, Optional.empty(), shown, places.all(), t.pieces(), remarks);
   }
 
   /** Asks about each name that may stand only once, and that only the combination has twice. */
-  private void once(Pattern pattern, String shown, List<String> texts, Places places) {
-    Map<String, Integer> now = names(pattern, shown);
-    List<Map<String, Integer>> before = texts.stream().map(t -> names(pattern, t)).toList();
+  private void once(OnceNames names, String shown, List<String> texts, Places places) {
+    Map<String, Integer> now = names.in(shown);
+    List<Map<String, Integer>> before = texts.stream().map(names::in).toList();
     for (String name : new TreeSet<>(now.keySet())) {
       if (now.get(name) < 2) continue;
       if (before.stream().anyMatch(b -> b.getOrDefault(name, 0) > 1)) continue;
@@ -126,13 +124,6 @@ public final class FileCombiner {
       String where = "“" + name + "” stands " + now.get(name) + " times";
       places.addOnce(name, where, having);
     }
-  }
-
-  private static Map<String, Integer> names(Pattern pattern, String text) {
-    Map<String, Integer> names = new HashMap<>();
-    Matcher m = pattern.matcher(text);
-    while (m.find()) names.merge(m.group(1), 1, Integer::sum);
-    return names;
   }
 
   // a mod that only wrote other line ends has changed nothing, and none of its ends come in

@@ -92,15 +92,26 @@ final class LineMerge {
     return parts;
   }
 
-  private static List<Change> changes(int side, Lines base, Lines other) {
+  /** How many lines have to go and to come to make one of the other. */
+  static int distance(Lines base, Lines other) {
+    int lines = 0;
+    for (Edit e : edits(base, other)) lines += e.getLengthA() + e.getLengthB();
+    return lines;
+  }
+
+  private static EditList edits(Lines base, Lines other) {
     DiffAlgorithm way = MyersDiff.INSTANCE;
     if (base.size() + other.size() > LONG) {
       HistogramDiff quick = new HistogramDiff();
       quick.setFallbackAlgorithm(null);
       way = quick;
     }
+    return way.diff(Lines.BY_NUMBER, base, other);
+  }
+
+  private static List<Change> changes(int side, Lines base, Lines other) {
     List<Change> changes = new ArrayList<>();
-    for (Edit e : slid(way.diff(Lines.BY_NUMBER, base, other), base, other))
+    for (Edit e : slid(edits(base, other), base, other))
       changes.add(new Change(side, e.getBeginA(), e.getEndA(), e.getBeginB(), e.getEndB()));
     return changes;
   }

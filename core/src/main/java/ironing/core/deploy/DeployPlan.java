@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 
 /**
@@ -99,16 +100,18 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       boolean changed) {}
 
   /**
-   * The part of it that is about one path; all else stays as it is laid out.
+   * The part of it that is about some paths; all else stays as it is laid out.
    *
    * @param before what is laid out now
    */
-  public DeployPlan only(String path, LaidOut before) {
+  public DeployPlan only(Set<String> paths, LaidOut before) {
     Map<String, LaidOut.Item> files = new TreeMap<>(before.files());
-    files.remove(path);
-    if (after.files().containsKey(path)) files.put(path, after.files().get(path));
+    for (String path : paths) {
+      files.remove(path);
+      if (after.files().containsKey(path)) files.put(path, after.files().get(path));
+    }
     return new DeployPlan(
-        steps.stream().filter(s -> s.path().equals(path)).toList(),
+        steps.stream().filter(s -> paths.contains(s.path())).toList(),
         new LaidOut(after.at(), files, before.folders(), before.profile()));
   }
 
@@ -120,7 +123,7 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     return steps.stream().filter(s -> s.act() == act).count();
   }
 
-  /** Looks at one path of the folder. */
+  /** Looks at one path of the folder; asked by several threads at once. */
   public interface Look {
     Found at(String path, Optional<LaidOut.Item> item);
 
@@ -152,18 +155,27 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     Map<String, LaidOut.Item> after = new TreeMap<>();
     TreeMap<String, Wanted> byPath = new TreeMap<>();
     for (Wanted w : wanted) byPath.put(w.path(), w);
+    List<Found> founds =
+        byPath.keySet().parallelStream()
+            .map(p -> look.at(p, Optional.ofNullable(before.files().get(p))))
+            .toList();
+    int n = 0;
     for (Wanted w : byPath.values()) {
       Optional<LaidOut.Item> was = Optional.ofNullable(before.files().get(w.path()));
-      Found found = look.at(w.path(), was);
+      Found found = founds.get(n++);
       boolean stays = was.isPresent() && stays(w, was.get(), found);
       after.put(w.path(), item(w, was, stays, found, look));
       if (stays) continue;
       Act act = was.isPresent() ? Act.SWAP : found == Found.ABSENT ? Act.ADD : Act.REPLACE;
       steps.add(new Step(w.path(), act, Optional.of(w), was, found == Found.DRIFTED));
     }
-    for (LaidOut.Item item : before.files().values()) {
-      if (byPath.containsKey(item.path())) continue;
-      boolean drifted = look.at(item.path(), Optional.of(item)) == Found.DRIFTED;
+    List<LaidOut.Item> leaving =
+        before.files().values().stream().filter(i -> !byPath.containsKey(i.path())).toList();
+    List<Found> left =
+        leaving.parallelStream().map(i -> look.at(i.path(), Optional.of(i))).toList();
+    for (int i = 0; i < leaving.size(); i++) {
+      LaidOut.Item item = leaving.get(i);
+      boolean drifted = left.get(i) == Found.DRIFTED;
       Act act = item.replaced().isPresent() ? Act.PUT_BACK : Act.TAKE_OUT;
       steps.add(new Step(item.path(), act, Optional.empty(), Optional.of(item), drifted));
     }
@@ -188,6 +200,7 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
         w.mod(),
         w.from(),
         stays ? was.get().how() : how,
-        replaced);
+        replaced,
+        stays ? was.get().stamp() : Optional.empty());
   }
 }

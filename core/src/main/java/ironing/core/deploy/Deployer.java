@@ -1,26 +1,37 @@
 package ironing.core.deploy;
 
 import ironing.core.IroningException;
+import ironing.core.deploy.FolderLook.Depth;
+import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.util.Collection;
+import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntConsumer;
 
 /**
  * Applies plans to one game folder.
  *
- * <p>Idea: everything new is first staged inside the folder, flushed; then the whole change is
- * written as a {@link Journal} of renames and flushed; then the renames are done; then the folders,
- * the note of what is laid out and the sums are flushed and the journal removed. A crash before the
- * journal leaves the old tree and some staging litter, which {@link #recover} removes; a crash
- * after it is finished by {@link #recover}. When the disk refuses one of the renames, those already
- * done are taken back.
+ * <p>Idea: first all that takes nothing away ({@link Staging}): files are linked where nothing is,
+ * and what else is new is staged inside the folder; flushed. Then what is left is written as a
+ * {@link Journal} of renames and flushed; then the renames are done; then the folders, the note of
+ * what is laid out and the sums are flushed and the journal removed. A crash before the journal
+ * leaves the old tree with some new files and staging litter, which {@link #recover} takes out
+ * again; a crash after it is finished by {@link #recover}. When the disk refuses one of the
+ * renames, those already done are taken back.
  *
- * <p>Threads: one at a time for a folder; the caller sees to that.
+ * <p>Cost: a link or two renames a file, on all processors; one flush of the file system where more
+ * than {@value #SINGLY} folders were touched.
+ *
+ * <p>Threads: one at a time for a folder; the caller sees to that. {@link #laidOut} and looks may
+ * be asked for by any.
  */
 public final class Deployer {
   static final String HOME = ".ironing";
@@ -33,8 +44,10 @@ public final class Deployer {
   /** Where files go that somebody changed after they were deployed. */
   public static final String CHANGED = HOME + "/changed";
 
+  private static final int SINGLY = 64;
   private final Disk disk;
   private final Path folder;
+  private volatile Noted noted;
 
   public Deployer(Disk disk, Path folder) {
     this.disk = disk;
@@ -54,26 +67,44 @@ public final class Deployer {
     return GamePath.resolve(gameFolder, KEPT + "/" + path);
   }
 
+  /** The note as it was read or written at a time of its own: asking again costs one question. */
+  private record Noted(Stamp stamp, LaidOut laidOut) {}
+
   /** What is deployed now; nothing when the folder has never been deployed to. */
   public LaidOut laidOut() {
     Path note = at(LAID_OUT);
-    if (!disk.exists(note)) return LaidOut.nothing();
     try {
-      return LaidOut.parse(disk.read(note));
+      if (!disk.exists(note)) return LaidOut.nothing();
+      Stamp stamp = disk.stamp(note);
+      Noted known = noted;
+      if (known != null && known.stamp.equals(stamp)) return known.laidOut;
+      LaidOut fresh = LaidOut.parse(disk.read(note));
+      noted = new Noted(stamp, fresh);
+      return fresh;
     } catch (IOException e) {
       throw DiskTrouble.of(folder, e);
     }
   }
 
-  /** A look at the folder for {@link DeployPlan#make}. */
+  /** A look for {@link DeployPlan#make} that knows files again by size, time and inode. */
   public DeployPlan.Look look() {
-    return new FolderLook(folder);
+    return new FolderLook(folder, Depth.QUICK);
+  }
+
+  /** A look that reads every file that is laid out. */
+  public DeployPlan.Look thorough() {
+    return new FolderLook(folder, Depth.THOROUGH);
+  }
+
+  /** A look that believes the note: what is laid out is there. */
+  public DeployPlan.Look trusting() {
+    return new FolderLook(folder, Depth.TRUSTING);
   }
 
   /**
    * Makes the folder agree with the plan.
    *
-   * @param locator asked once for every file that is to be linked or copied
+   * @param locator asked once for every file that is to be linked or copied, by several threads
    * @param progress told how many steps are staged; what it throws ends the work before the game is
    *     touched
    * @throws IroningException with code {@code game-folder-refused}, {@code disk-full}, {@code
@@ -84,19 +115,21 @@ public final class Deployer {
     recover();
     if (plan.isEmpty() && plan.after().profile().equals(laidOut().profile())) return laidOut();
     try {
-      Journal journal = Staging.stage(disk, folder, plan, locator, progress);
+      Staging.Staged staged = Staging.stage(disk, folder, plan, locator, progress);
+      flushEach(withParents(staged.added()));
+      Journal journal = staged.journal();
       // From here on the change is decided: a crash is finished, not undone.
-      disk.write(at(JOURNAL + ".new"), journal.toJson().getBytes(StandardCharsets.UTF_8));
+      disk.write(at(JOURNAL + ".new"), journal.toBytes());
       disk.move(at(JOURNAL + ".new"), at(JOURNAL));
       disk.flushFolder(at(HOME));
       disk.flushFolder(folder);
       try {
-        perform(journal);
+        perform(journal, true);
       } catch (IOException refused) {
         takeBack(journal, refused);
         throw refused;
       }
-      finish(journal);
+      finish(journal, staged.after());
       return laidOut();
     } catch (IOException e) {
       IroningException told = DiskTrouble.of(folder, e);
@@ -105,6 +138,36 @@ public final class Deployer {
     } catch (RuntimeException stopped) {
       clearAfter(stopped);
       throw stopped;
+    }
+  }
+
+  /**
+   * Moves files that nobody deployed out of the game's way, each to its own path below {@link
+   * #CHANGED}; a crash leaves each where it was or there.
+   *
+   * @param at the moment, RFC 3339
+   * @return how many there were
+   */
+  public int setAside(Collection<String> paths, String at) {
+    recover();
+    LaidOut laid = laidOut();
+    int n = 0;
+    try {
+      for (String path : paths) {
+        Path place = at(path);
+        if (laid.files().containsKey(path) || !disk.exists(place)) continue;
+        String aside = Staging.freeAside(disk, folder, at, path);
+        disk.createFolders(at(GamePath.folder(aside)));
+        if (!disk.isInside(folder, at(GamePath.folder(aside))))
+          throw DiskTrouble.leadsOutside(place);
+        disk.move(place, at(aside));
+        disk.flushFolder(at(GamePath.folder(aside)));
+        disk.flushFolder(at(GamePath.folder(path)));
+        n++;
+      }
+      return n;
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
     }
   }
 
@@ -127,23 +190,43 @@ public final class Deployer {
       }
       Journal journal = Journal.parse(disk.read(at(JOURNAL)));
       try {
-        perform(journal);
+        perform(journal, false);
       } catch (IOException refused) {
         takeBack(journal, refused);
         if (disk.exists(at(JOURNAL))) throw refused;
         return Recovered.TAKEN_BACK;
       }
-      finish(journal);
+      // without the staged note that has become laid-out.json already
+      Path note = at(disk.exists(at(Staging.NOTE)) ? Staging.NOTE : LAID_OUT);
+      finish(journal, disk.exists(note) ? LaidOut.parse(disk.read(note)) : LaidOut.nothing());
       return Recovered.FINISHED;
     } catch (IOException e) {
       throw DiskTrouble.of(folder, e);
     }
   }
 
-  private void perform(Journal journal) throws IOException {
+  /**
+   * @param first whether none of it can have been done yet
+   */
+  private void perform(Journal journal, boolean first) throws IOException {
     for (String f : journal.folders()) disk.createFolders(at(f));
-    for (Journal.Move m : journal.moves()) if (!isDone(m)) disk.move(at(m.from()), at(m.to()));
-    for (String f : touched(journal)) disk.flushFolder(at(f));
+    // what goes aside makes room for what comes in
+    for (Journal.Kind kind : Journal.Kind.values())
+      InParallel.each(
+          journal.moves().stream().filter(m -> m.kind() == kind).toList(),
+          m -> {
+            if (first || !isDone(m)) disk.move(at(m.from()), at(m.to()));
+          });
+    flushEach(touched(journal));
+  }
+
+  /** Flushes folders one by one, or, where there are many, all at one stroke. */
+  private void flushEach(Set<String> folders) throws IOException {
+    if (folders.size() > SINGLY) {
+      disk.flushTree(folder);
+      return;
+    }
+    for (String f : folders) disk.flushFolder(at(f));
   }
 
   private boolean isDone(Journal.Move m) {
@@ -156,7 +239,7 @@ public final class Deployer {
         Journal.Move m = journal.moves().get(i);
         if (isDone(m) && disk.exists(at(m.to()))) disk.move(at(m.to()), at(m.from()));
       }
-      for (String f : touched(journal)) disk.flushFolder(at(f));
+      flushEach(touched(journal));
       disk.deleteIfThere(at(JOURNAL));
       disk.flushFolder(at(HOME));
       Set<String> before = new TreeSet<>(laidOut().folders());
@@ -189,44 +272,110 @@ public final class Deployer {
     return all;
   }
 
-  private void finish(Journal journal) throws IOException {
-    LaidOut after = LaidOut.parse(journal.laidOut());
-    for (String f : journal.leaving()) {
-      disk.deleteFolderIfEmpty(at(f));
-      disk.flushFolder(at(GamePath.folder(f)));
+  /**
+   * A folder that went whole may have got a file of somebody else’s since it was looked at, the
+   * more so when a crash lay between: that is set aside before the staging is emptied.
+   */
+  private void rescue(Journal journal) throws IOException {
+    // with the note replaced it has been done before a crash
+    if (!disk.exists(at(Staging.NOTE)) || !disk.exists(at(LAID_OUT))) return;
+    LaidOut before = laidOut();
+    Set<String> went = new TreeSet<>(journal.leaving());
+    for (Journal.Move m : journal.moves()) {
+      if (m.kind() != Journal.Kind.ASIDE || !went.contains(m.from())) continue;
+      Path moved = at(m.to());
+      for (Path p : disk.below(moved)) {
+        String place = m.from() + "/" + moved.relativize(p);
+        if (isFolder(p) || before.files().containsKey(place)) continue;
+        String aside = Staging.freeAside(disk, folder, before.at(), place);
+        disk.createFolders(at(GamePath.folder(aside)));
+        disk.move(p, at(aside));
+        disk.flushFolder(at(GamePath.folder(aside)));
+      }
     }
+  }
+
+  private void finish(Journal journal, LaidOut after) throws IOException {
+    rescue(journal);
+    for (String f : journal.leaving()) disk.deleteFolderIfEmpty(at(f));
+    Set<String> emptied = new TreeSet<>();
+    for (String f : journal.leaving()) emptied.add(GamePath.folder(f));
+    flushEach(emptied);
     if (after.files().isEmpty()) {
       disk.deleteIfThere(at(LAID_OUT));
       disk.deleteIfThere(at(SUMS));
     } else {
-      replace(LAID_OUT, journal.laidOut());
-      replace(SUMS, Sums.lines(after));
+      if (disk.exists(at(Staging.NOTE))) disk.move(at(Staging.NOTE), at(LAID_OUT));
+      disk.write(at(SUMS + ".new"), Sums.lines(after).getBytes(StandardCharsets.UTF_8));
+      disk.move(at(SUMS + ".new"), at(SUMS));
+      noted = new Noted(disk.stamp(at(LAID_OUT)), after);
     }
     disk.flushFolder(at(HOME));
     // The journal goes before the staging: without what was moved aside there, doing the journal
-    // again
-    // would take the new files for the old ones.
+    // again would take the new files for the old ones.
     disk.deleteIfThere(at(JOURNAL));
     disk.flushFolder(at(HOME));
     removeStaging();
     removeEmptyHome();
   }
 
-  private void replace(String file, String text) throws IOException {
-    disk.write(at(file + ".new"), text.getBytes(StandardCharsets.UTF_8));
-    disk.move(at(file + ".new"), at(file));
-  }
-
   private boolean removeLitter() throws IOException {
     boolean any = disk.exists(at(STAGING)) || disk.exists(at(JOURNAL + ".new"));
+    if (!any) return false;
     disk.deleteIfThere(at(JOURNAL + ".new"));
+    takeOutAdded();
     removeStaging();
     removeEmptyHome();
-    return any;
+    return true;
+  }
+
+  /** Takes out what was linked at its place for a change that was never decided. */
+  private void takeOutAdded() throws IOException {
+    Path note = at(Staging.NOTE);
+    if (!disk.exists(note)) return;
+    LaidOut staged;
+    try {
+      staged = LaidOut.parse(disk.read(note));
+    } catch (IroningException cutShort) {
+      // nothing is linked before the note is whole
+      return;
+    }
+    LaidOut before = laidOut();
+    List<LaidOut.Item> added =
+        staged.files().values().stream()
+            .filter(i -> i.how() == LaidOut.How.LINK && !before.files().containsKey(i.path()))
+            .toList();
+    Set<String> folders = ConcurrentHashMap.newKeySet();
+    InParallel.each(
+        added,
+        i -> {
+          if (!isStill(i)) return;
+          disk.deleteIfThere(at(i.path()));
+          folders.add(GamePath.folder(i.path()));
+        });
+    Set<String> made = new TreeSet<>(staged.folders());
+    made.removeAll(before.folders());
+    for (String f : new TreeSet<>(made).descendingSet()) disk.deleteFolderIfEmpty(at(f));
+    flushEach(withParents(folders));
+  }
+
+  // a file of the library under another name: nothing is lost with it
+  private boolean isStill(LaidOut.Item i) throws IOException {
+    Path place = at(i.path());
+    if (i.stamp().isEmpty() || !disk.exists(place)) return false;
+    return disk.stamp(place).inode() == i.stamp().get().inode();
   }
 
   private void removeStaging() throws IOException {
-    for (Path p : disk.below(at(STAGING))) disk.deleteIfThere(p);
+    List<Path> all = disk.below(at(STAGING));
+    List<Path> files = all.stream().filter(p -> !isFolder(p)).toList();
+    InParallel.each(files, disk::deleteIfThere);
+    // the deepest first, as they come
+    for (Path p : all) if (isFolder(p)) disk.deleteIfThere(p);
+  }
+
+  private static boolean isFolder(Path p) {
+    return Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS);
   }
 
   private void removeEmptyHome() throws IOException {

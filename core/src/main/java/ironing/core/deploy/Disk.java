@@ -14,15 +14,22 @@ public interface Disk {
   /** Whether a folder that is there lies inside a root once all links are followed. */
   boolean isInside(Path root, Path folder) throws IOException;
 
-  String read(Path file) throws IOException;
+  byte[] read(Path file) throws IOException;
+
+  /** By what a file is known again; a link in its place is not followed. */
+  LaidOut.Stamp stamp(Path file) throws IOException;
 
   /** Writes a file whole and flushes it. */
   void write(Path file, byte[] bytes) throws IOException;
 
   void createFolders(Path folder) throws IOException;
 
-  /** A hard link where the file system allows one, otherwise a copy. True for a link. */
-  boolean linkOrCopy(Path source, Path target) throws IOException;
+  /**
+   * A hard link, where the file system allows one. False where it does not, and nothing was done.
+   *
+   * @throws IOException when the place is taken, or the disk refuses for another reason
+   */
+  boolean link(Path source, Path target) throws IOException;
 
   /** Not flushed: {@link #flushTree} does that once for many. */
   void copy(Path source, Path target) throws IOException;

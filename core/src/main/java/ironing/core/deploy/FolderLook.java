@@ -6,32 +6,55 @@ import ironing.core.path.GamePath;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.util.Optional;
 
 /**
- * Looks at a real folder for a plan. Compares sizes first and reads only where they agree.
+ * Looks at a real folder for a plan.
  *
- * <p>Cost: one stat a path, and one pass over the bytes of what is laid out.
+ * <p>Cost: one question to the file system a path; with {@link Depth#THOROUGH} one pass over the
+ * bytes of what is laid out, with {@link Depth#QUICK} over those whose stamp is another.
+ *
+ * <p>Threads: any.
  */
 final class FolderLook implements DeployPlan.Look {
-  private final Path folder;
+  /** How far what the note says is believed. */
+  enum Depth {
+    /** What is laid out is believed to be there. */
+    TRUSTING,
+    /** A file of the same size, time and inode is believed to be the same. */
+    QUICK,
+    THOROUGH
+  }
 
-  FolderLook(Path folder) {
+  private final Path folder;
+  private final Depth depth;
+
+  FolderLook(Path folder, Depth depth) {
     this.folder = folder;
+    this.depth = depth;
   }
 
   @Override
   public Found at(String path, Optional<LaidOut.Item> item) {
+    if (depth == Depth.TRUSTING && item.isPresent()) return Found.AS_LAID_OUT;
     Path place = GamePath.resolve(folder, path);
-    if (!Files.exists(place, LinkOption.NOFOLLOW_LINKS)) return Found.ABSENT;
-    if (item.isEmpty()) return Found.FOREIGN;
     try {
-      if (!Files.isRegularFile(place, LinkOption.NOFOLLOW_LINKS)) return Found.DRIFTED;
-      if (Files.size(place) != item.get().sizeBytes()) return Found.DRIFTED;
+      BasicFileAttributes a =
+          Files.readAttributes(place, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+      if (item.isEmpty()) return Found.FOREIGN;
+      if (!a.isRegularFile() || a.size() != item.get().sizeBytes()) return Found.DRIFTED;
+      boolean known = item.get().stamp().filter(s -> s.equals(Stamps.of(a))).isPresent();
+      if (known && depth == Depth.QUICK) return Found.AS_LAID_OUT;
       boolean same = ContentHash.of(place).equals(item.get().sha256());
       return same ? Found.AS_LAID_OUT : Found.DRIFTED;
+    } catch (NoSuchFileException gone) {
+      return Found.ABSENT;
     } catch (IOException e) {
+      // a file where a folder of the path should be
+      if (!Files.exists(place, LinkOption.NOFOLLOW_LINKS)) return Found.ABSENT;
       throw DiskTrouble.of(folder, e);
     }
   }

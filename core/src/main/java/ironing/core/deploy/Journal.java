@@ -1,10 +1,11 @@
 package ironing.core.deploy;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -18,17 +19,12 @@ import java.util.List;
  * so it is done when the source is gone. That makes doing the list again, from the start, safe.
  *
  * @param moves in order
- * @param laidOut what to write as laid-out.json at the end
  * @param folders to make before the first rename
  * @param made folders that were not there before; they go again when the change is taken back
  * @param leaving folders to remove at the end if they are empty
  */
-record Journal(
-    List<Move> moves,
-    String laidOut,
-    List<String> folders,
-    List<String> made,
-    List<String> leaving) {
+record Journal(List<Move> moves, List<String> folders, List<String> made, List<String> leaving) {
+  static final String FORMAT = "ironing/journal@2";
   private static final ObjectMapper JSON = new ObjectMapper();
 
   enum Kind {
@@ -39,20 +35,38 @@ record Journal(
   /** Paths are relative to the game folder. */
   record Move(Kind kind, String from, String to) {}
 
-  String toJson() {
-    ObjectNode root = JSON.createObjectNode().put("format", "ironing/journal@1");
-    ArrayNode list = root.putArray("moves");
-    for (Move m : moves)
-      list.addObject().put("kind", m.kind().name()).put("from", m.from()).put("to", m.to());
-    root.put("laidOut", laidOut);
-    folders.forEach(root.putArray("folders")::add);
-    made.forEach(root.putArray("made")::add);
-    leaving.forEach(root.putArray("leaving")::add);
-    return root.toString();
+  byte[] toBytes() {
+    ByteArrayOutputStream out = new ByteArrayOutputStream(256 + 128 * moves.size());
+    try (JsonGenerator to = JSON.getFactory().createGenerator(out)) {
+      to.writeStartObject();
+      to.writeStringField("format", FORMAT);
+      to.writeArrayFieldStart("moves");
+      for (Move m : moves) {
+        to.writeStartObject();
+        to.writeStringField("kind", m.kind().name());
+        to.writeStringField("from", m.from());
+        to.writeStringField("to", m.to());
+        to.writeEndObject();
+      }
+      to.writeEndArray();
+      write(to, "folders", folders);
+      write(to, "made", made);
+      write(to, "leaving", leaving);
+      to.writeEndObject();
+    } catch (IOException e) {
+      throw new UncheckedIOException("into memory", e);
+    }
+    return out.toByteArray();
   }
 
-  static Journal parse(String json) throws JsonProcessingException {
-    JsonNode root = JSON.readTree(json);
+  private static void write(JsonGenerator to, String name, List<String> texts) throws IOException {
+    to.writeArrayFieldStart(name);
+    for (String t : texts) to.writeString(t);
+    to.writeEndArray();
+  }
+
+  static Journal parse(byte[] utf8) throws IOException {
+    JsonNode root = JSON.readTree(utf8);
     List<Move> moves = new ArrayList<>();
     for (JsonNode m : root.path("moves"))
       moves.add(
@@ -61,11 +75,7 @@ record Journal(
               m.path("from").asText(),
               m.path("to").asText()));
     return new Journal(
-        moves,
-        root.path("laidOut").asText(),
-        texts(root.path("folders")),
-        texts(root.path("made")),
-        texts(root.path("leaving")));
+        moves, texts(root.path("folders")), texts(root.path("made")), texts(root.path("leaving")));
   }
 
   private static List<String> texts(JsonNode list) {

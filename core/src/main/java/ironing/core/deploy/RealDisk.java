@@ -1,9 +1,12 @@
 package ironing.core.deploy;
 
+import ironing.core.deploy.LaidOut.Stamp;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.channels.FileChannel;
+import java.nio.file.AccessDeniedException;
 import java.nio.file.DirectoryNotEmptyException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -28,8 +31,13 @@ public final class RealDisk implements Disk {
   }
 
   @Override
-  public String read(Path file) throws IOException {
-    return Files.readString(file);
+  public byte[] read(Path file) throws IOException {
+    return Files.readAllBytes(file);
+  }
+
+  @Override
+  public Stamp stamp(Path file) throws IOException {
+    return Stamps.of(file);
   }
 
   @Override
@@ -44,13 +52,15 @@ public final class RealDisk implements Disk {
   }
 
   @Override
-  public boolean linkOrCopy(Path source, Path target) throws IOException {
+  public boolean link(Path source, Path target) throws IOException {
     try {
       Files.createLink(target, source);
       return true;
+    } catch (FileAlreadyExistsException | NoSuchFileException | AccessDeniedException refused) {
+      throw refused;
     } catch (UnsupportedOperationException | FileSystemException notLinkable) {
-      // another file system, one without links, or a limit on them: the bytes go over instead
-      copy(source, target);
+      if (String.valueOf(notLinkable.getMessage()).contains("No space left")) throw notLinkable;
+      // another file system, one without links, or a limit on them
       return false;
     }
   }

@@ -6,69 +6,212 @@ import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
 import java.io.IOException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Queue;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
+import java.util.stream.IntStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 
 /**
- * The first half of applying a plan: puts everything new below {@code .ironing/staging} and writes
- * down, as a {@link Journal}, which renames will make the change. Touches nothing of the game.
+ * The first half of applying a plan: all that takes nothing away.
+ *
+ * <p>A linked file whose place is free is linked there at once; the note of what will be laid out
+ * lies in the staging before that, with the inode of each, so that a crash can tell them and take
+ * them out again. All else that is new is put below {@code .ironing/staging}. The {@link Journal}
+ * then holds the renames that are left.
  */
 final class Staging {
+  /** The note that is to take the place of laid-out.json. */
+  static final String NOTE = Deployer.STAGING + "/laid-out.json";
+
+  private static final int TELL_EVERY = 256;
   private final Disk disk;
   private final Path folder;
   private final DeployPlan plan;
   private final Locator locator;
+  private final IntConsumer progress;
 
   private final List<Journal.Move> moves = new ArrayList<>();
   private final Map<String, LaidOut.Item> files;
   private final Set<String> made;
   private final Set<String> leaving = new TreeSet<>();
   private final Set<String> looked = new HashSet<>();
+  private final AtomicInteger done = new AtomicInteger();
+  private final Queue<Direct> refused = new ConcurrentLinkedQueue<>();
   private boolean copied;
 
-  private Staging(Disk disk, Path folder, DeployPlan plan, Locator locator) {
+  private Staging(Disk disk, Path folder, DeployPlan plan, Locator locator, IntConsumer progress) {
     this.disk = disk;
     this.folder = folder;
     this.plan = plan;
     this.locator = locator;
+    this.progress = progress;
     this.files = new TreeMap<>(plan.after().files());
     this.made = new TreeSet<>(plan.after().folders());
   }
 
   /**
+   * What is ready to be carried out.
+   *
+   * @param after what will be laid out then
+   * @param added folders in which files were linked at their places
+   */
+  record Staged(Journal journal, LaidOut after, Set<String> added) {}
+
+  /**
    * @param progress told how many steps are staged
    * @throws IroningException when a place leads outside, or an original that must come back is gone
    */
-  static Journal stage(
+  static Staged stage(
       Disk disk, Path folder, DeployPlan plan, Locator locator, IntConsumer progress)
       throws IOException {
-    Staging s = new Staging(disk, folder, plan, locator);
-    s.refuseLostOriginals();
-    disk.createFolders(s.at(Deployer.STAGING));
-    if (!disk.isInside(folder, s.at(Deployer.STAGING))) {
-      throw DiskTrouble.leadsOutside(s.at(Deployer.HOME));
+    return new Staging(disk, folder, plan, locator, progress).staged();
+  }
+
+  /**
+   * A file that is linked at its place.
+   *
+   * @param n the number of its step
+   */
+  private record Direct(Step step, int n, Path source, Stamp stamp) {}
+
+  private Staged staged() throws IOException {
+    refuseLostOriginals();
+    disk.createFolders(at(Deployer.STAGING));
+    if (!disk.isInside(folder, at(Deployer.STAGING))) {
+      throw DiskTrouble.leadsOutside(at(Deployer.HOME));
     }
+    List<Step> direct = new ArrayList<>();
+    List<Integer> numbers = new ArrayList<>();
     int n = 0;
     for (Step step : plan.steps()) {
-      s.stage(step, ++n);
+      n++;
+      if (isDirect(step)) {
+        foldersFor(step.path());
+        direct.add(step);
+        numbers.add(n);
+        continue;
+      }
+      if (leavesWithFolder(step)) foldersLeft(step.path());
+      else {
+        stage(step, n);
+        told();
+      }
+    }
+    settleFolders();
+    takeOutByFolder();
+    Set<String> added = link(sources(direct, numbers));
+    if (copied) disk.flushTree(at(Deployer.STAGING));
+    LaidOut after = after();
+    // the same note lies there already where all could be linked
+    if (added.isEmpty() || !refused.isEmpty()) disk.write(at(NOTE), after.toBytes());
+    disk.flushFolder(at(Deployer.STAGING));
+    return new Staged(journal(), after, added);
+  }
+
+  private static boolean leavesWithFolder(Step s) {
+    return s.act() == Act.TAKE_OUT && !s.changed();
+  }
+
+  /** What goes and fills a folder of ours goes with it, in one rename. */
+  private void takeOutByFolder() throws IOException {
+    Map<String, Integer> going = new HashMap<>();
+    int n = 0;
+    for (Step s : plan.steps()) {
+      n++;
+      if (leavesWithFolder(s)) going.put(s.path(), n);
+    }
+    if (going.isEmpty()) return;
+    Set<String> whole = wholeFolders(going.keySet());
+    Set<String> moved = new HashSet<>();
+    for (Map.Entry<String, Integer> e : new TreeMap<>(going).entrySet()) {
+      String top = e.getKey();
+      for (String f = GamePath.folder(top); whole.contains(f); f = GamePath.folder(f)) top = f;
+      if (!moved.add(top)) continue;
+      String aside = Deployer.STAGING + "/old-" + e.getValue();
+      if (disk.exists(at(top))) moves.add(new Journal.Move(Journal.Kind.ASIDE, top, aside));
+      told();
+    }
+  }
+
+  /** Folders that go and hold nothing but what goes too. */
+  private Set<String> wholeFolders(Set<String> going) throws IOException {
+    Set<String> whole = new HashSet<>(leaving);
+    for (String top : leaving) {
+      if (leaving.contains(GamePath.folder(top))) continue;
+      for (Path p : disk.below(at(top))) {
+        String path = folder.relativize(p).toString();
+        if (going.contains(path) || leaving.contains(path)) continue;
+        // somebody else's: it stays, and so does every folder above it
+        for (String f = GamePath.folder(path); whole.remove(f); f = GamePath.folder(f)) {}
+      }
+    }
+    return whole;
+  }
+
+  private static boolean isDirect(Step s) {
+    return s.act() == Act.ADD && s.wanted().filter(w -> !w.mustCopy()).isPresent();
+  }
+
+  private void told() {
+    int n = done.incrementAndGet();
+    if (plan.steps().size() > TELL_EVERY && n % TELL_EVERY != 0) return;
+    synchronized (progress) {
       progress.accept(n);
     }
-    if (s.copied) disk.flushTree(s.at(Deployer.STAGING));
-    else disk.flushFolder(s.at(Deployer.STAGING));
-    return s.journal();
+  }
+
+  private List<Direct> sources(List<Step> steps, List<Integer> numbers) throws IOException {
+    Direct[] found = new Direct[steps.size()];
+    List<Integer> each = IntStream.range(0, found.length).boxed().toList();
+    InParallel.each(
+        each,
+        i -> {
+          Wanted w = steps.get(i).wanted().orElseThrow();
+          Path source = locator.locate(w.mod(), ((Content.File) w.content()).spelled());
+          found[i] = new Direct(steps.get(i), numbers.get(i), source, disk.stamp(source));
+        });
+    return List.of(found);
+  }
+
+  /** Links at their places what can be; stages copies of what cannot. */
+  private Set<String> link(List<Direct> direct) throws IOException {
+    if (direct.isEmpty()) return Set.of();
+    for (Direct d : direct)
+      files.computeIfPresent(d.step.path(), (p, i) -> i.put(LaidOut.How.LINK, d.stamp));
+    disk.write(at(NOTE), after().toBytes());
+    disk.flushFolder(at(Deployer.STAGING));
+    disk.flushFolder(at(Deployer.HOME));
+    disk.flushFolder(folder);
+    Set<String> folders = new TreeSet<>();
+    for (Direct d : direct) folders.add(GamePath.folder(d.step.path()));
+    for (String f : folders) disk.createFolders(at(f));
+    InParallel.each(
+        direct,
+        d -> {
+          // by its inode a crash would have to tell it
+          boolean linked = d.stamp.inode() != 0 && disk.link(d.source, at(d.step.path()));
+          if (!linked) refused.add(d);
+          told();
+        });
+    for (Direct d : refused) stage(d.step, d.n);
+    return folders;
   }
 
   private void stage(Step s, int n) throws IOException {
@@ -78,7 +221,8 @@ final class Staging {
       foldersFor(place);
       LaidOut.How how = put(s.wanted().get(), at(fresh(n)));
       if (how == LaidOut.How.COPY) copied = true;
-      files.computeIfPresent(place, (p, i) -> i.put(how));
+      Stamp stamp = disk.stamp(at(fresh(n)));
+      files.computeIfPresent(place, (p, i) -> i.put(how, stamp));
     } else {
       foldersLeft(place);
     }
@@ -89,21 +233,27 @@ final class Staging {
     }
   }
 
-  private Journal journal() {
+  private void settleFolders() {
     Set<String> used = new HashSet<>();
     for (String p : files.keySet()) {
       for (String f = GamePath.folder(p); !f.isEmpty() && used.add(f); f = GamePath.folder(f)) {}
     }
     leaving.removeAll(used);
     made.removeAll(leaving);
-    LaidOut after =
-        new LaidOut(plan.after().at(), files, List.copyOf(made), plan.after().profile());
+  }
+
+  private Journal journal() {
     Set<String> needed = new TreeSet<>();
     for (Journal.Move m : moves) needed.add(GamePath.folder(m.to()));
     needed.remove("");
     List<String> deepestFirst = leaving.stream().sorted(Comparator.reverseOrder()).toList();
-    List<String> fresh = made.stream().filter(f -> !plan.after().folders().contains(f)).toList();
-    return new Journal(moves, after.toJson(), List.copyOf(needed), fresh, deepestFirst);
+    Set<String> known = Set.copyOf(plan.after().folders());
+    List<String> fresh = made.stream().filter(f -> !known.contains(f)).toList();
+    return new Journal(List.copyOf(moves), List.copyOf(needed), fresh, deepestFirst);
+  }
+
+  private LaidOut after() {
+    return new LaidOut(plan.after().at(), files, List.copyOf(made), plan.after().profile());
   }
 
   private void refuseLostOriginals() {
@@ -125,16 +275,17 @@ final class Staging {
     // an original that is kept already is never overwritten, whoever put the other file there
     if (s.act() == Act.REPLACE && !disk.exists(at(kept(place)))) return kept(place);
     // what somebody changed is never thrown away with the staging
-    if (s.changed() || s.act() == Act.REPLACE) return freeAside(place);
+    if (s.changed() || s.act() == Act.REPLACE)
+      return freeAside(disk, folder, plan.after().at(), place);
     return Deployer.STAGING + "/old-" + n;
   }
 
   // Two changes within one second must not meet: a rename onto an earlier one would lose it.
-  private String freeAside(String place) {
-    String name = Deployer.CHANGED + "/" + plan.after().at().replace(':', '-');
+  static String freeAside(Disk disk, Path folder, String at, String place) {
+    String name = Deployer.CHANGED + "/" + at.replace(':', '-');
     for (int i = 1; ; i++) {
       String aside = name + (i == 1 ? "" : "-" + i) + "/" + place;
-      if (!disk.exists(at(aside))) return aside;
+      if (!disk.exists(GamePath.resolve(folder, aside))) return aside;
     }
   }
 
@@ -152,7 +303,10 @@ final class Staging {
       disk.copy(source, target);
       return LaidOut.How.COPY;
     }
-    return disk.linkOrCopy(source, target) ? LaidOut.How.LINK : LaidOut.How.COPY;
+    if (disk.link(source, target)) return LaidOut.How.LINK;
+    // the bytes go over instead
+    disk.copy(source, target);
+    return LaidOut.How.COPY;
   }
 
   private static byte[] unpacked(Path pack, String entry) throws IOException {

@@ -8,9 +8,8 @@ final class Sums {
   private Sums() {}
 
   static String lines(LaidOut laidOut) {
-    StringBuilder out = new StringBuilder();
-    for (LaidOut.Item i : laidOut.files().values())
-      out.append(line(i.sha256(), i.path())).append('\n');
+    StringBuilder out = new StringBuilder(128 * laidOut.files().size());
+    for (LaidOut.Item i : laidOut.files().values()) append(out, i.sha256(), i.path()).append('\n');
     return out.toString();
   }
 
@@ -19,7 +18,12 @@ final class Sums {
    * (coreutils manual, "md5sum invocation").
    */
   static String line(String sha256, String path) {
+    return append(new StringBuilder(), sha256, path).toString();
+  }
+
+  private static StringBuilder append(StringBuilder out, String sha256, String path) {
     String escaped = path.replace("\\", "\\\\").replace("\n", "\\n").replace("\r", "\\r");
-    return (escaped.equals(path) ? "" : "\\") + sha256 + "  " + escaped;
+    if (!escaped.equals(path)) out.append('\\');
+    return out.append(sha256).append("  ").append(escaped);
   }
 }

@@ -37,20 +37,34 @@ public final class GamePath {
       if (path.charAt(i) < 0x20 || path.charAt(i) == 0x7f)
         return "it has a control character in it";
     }
-    if (path.getBytes(StandardCharsets.UTF_8).length > MAX_PATH_BYTES) {
+    if (isLonger(path, 0, path.length(), MAX_PATH_BYTES)) {
       return "it is longer than " + MAX_PATH_BYTES + " bytes";
     }
-    String[] steps = path.split("/", -1);
-    if (steps.length > MAX_STEPS) return "it is more than " + MAX_STEPS + " folders deep";
-    for (String step : steps) {
-      if (step.isEmpty()) return "it has an empty step";
-      if (step.equals(".") || step.equals(".."))
-        return "it has the step “" + step + "”, which leads elsewhere";
-      if (step.getBytes(StandardCharsets.UTF_8).length > MAX_STEP_BYTES) {
-        return "one of its steps is longer than " + MAX_STEP_BYTES + " bytes";
-      }
+    int steps = 0;
+    for (int from = 0; from <= path.length(); steps++) {
+      int slash = path.indexOf('/', from);
+      int to = slash < 0 ? path.length() : slash;
+      String why = whyUnsafe(path, from, to);
+      if (why != null) return why;
+      from = to + 1;
+    }
+    return steps > MAX_STEPS ? "it is more than " + MAX_STEPS + " folders deep" : null;
+  }
+
+  private static String whyUnsafe(String path, int from, int to) {
+    if (from == to) return "it has an empty step";
+    boolean dots = path.charAt(from) == '.' && to - from <= 2 && path.charAt(to - 1) == '.';
+    if (dots) return "it has the step “" + path.substring(from, to) + "”, which leads elsewhere";
+    if (isLonger(path, from, to, MAX_STEP_BYTES)) {
+      return "one of its steps is longer than " + MAX_STEP_BYTES + " bytes";
     }
     return null;
+  }
+
+  // no letter takes more than three bytes of UTF-8 for each of its characters
+  private static boolean isLonger(String path, int from, int to, int bytes) {
+    if (3 * (to - from) <= bytes) return false;
+    return path.substring(from, to).getBytes(StandardCharsets.UTF_8).length > bytes;
   }
 
   /**

@@ -16,12 +16,14 @@ public final class PathPattern {
   private final PathCase pathCase;
   private final String prefix;
   private final Pattern regex;
+  private final String tail;
 
   private PathPattern(String text, PathCase pathCase, String prefix, Pattern regex) {
     this.text = text;
     this.pathCase = pathCase;
     this.prefix = prefix;
     this.regex = regex;
+    this.tail = tail(text);
   }
 
   public static PathPattern of(String text, PathCase pathCase) {
@@ -55,9 +57,24 @@ public final class PathPattern {
   }
 
   public boolean matches(String path) {
+    // most paths end otherwise, and that is seen at no cost
+    if (!path.regionMatches(true, path.length() - tail.length(), tail, 0, tail.length())) {
+      return false;
+    }
     String key = pathCase.key(path);
     if (prefix != null) return key.length() > prefix.length() && key.startsWith(prefix);
     return regex.matcher(key).matches();
+  }
+
+  // what every match ends in; folding leaves nothing but ASCII as long as it was
+  private static String tail(String text) {
+    int from = text.length();
+    while (from > 0 && isPlain(text.charAt(from - 1))) from--;
+    return text.endsWith("/") ? "" : text.substring(from);
+  }
+
+  private static boolean isPlain(char c) {
+    return c != '*' && c != '?' && c != '/' && c < 128;
   }
 
   /** The folder below which everything lies that it can match; empty for the top. */

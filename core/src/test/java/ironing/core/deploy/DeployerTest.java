@@ -7,18 +7,23 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Content;
+import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer.Recovered;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
+import java.lang.reflect.InvocationTargetException;
+import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
@@ -236,7 +241,7 @@ class DeployerTest {
   @ParameterizedTest
   @EnumSource(Change.class)
   void after_a_crash_at_any_step_recovery_leaves_the_old_tree_or_the_new_one_never_a_mixture(
-      Change change) {
+      Change change) throws IOException {
     startOf(change);
     Map<String, String> before = Trees.of(game);
     LaidOut noteBefore = new Deployer(new RealDisk(), game).laidOut();
@@ -257,9 +262,11 @@ class DeployerTest {
       assertThat(Trees.of(game))
           .as("died before change " + step + ", then " + did)
           .isIn(before, after);
-      assertThat(anew.laidOut())
+      assertThat(unstamped(anew.laidOut()))
           .as("the note agrees, step " + step)
-          .isEqualTo(isAfter ? noteAfter : noteBefore);
+          .isEqualTo(unstamped(isAfter ? noteAfter : noteBefore));
+      for (LaidOut.Item i : anew.laidOut().files().values())
+        assertThat(new RealDisk().stamp(game.resolve(i.path()))).isEqualTo(i.stamp().orElseThrow());
       assertThat(game.resolve(".ironing/journal")).doesNotExist();
       assertThat(game.resolve(".ironing/staging")).doesNotExist();
       if (isAfter) finished++;
@@ -270,6 +277,139 @@ class DeployerTest {
           .isEqualTo(unmodded);
     }
     assertThat(finished).isPositive();
+  }
+
+  /** What does not depend on which numbers the drive gave its files. */
+  private static LaidOut unstamped(LaidOut note) {
+    Map<String, LaidOut.Item> files = new TreeMap<>();
+    for (LaidOut.Item i : note.files().values())
+      files.put(
+          i.path(),
+          new LaidOut.Item(
+              i.path(), i.sha256(), i.sizeBytes(), i.mod(), i.from(), i.how(), i.replaced()));
+    return new LaidOut(note.at(), files, note.folders(), note.profile());
+  }
+
+  @Test
+  void a_look_believes_the_note_the_stamps_or_only_the_bytes() throws IOException {
+    deploy(first());
+    Deployer d = new Deployer(new RealDisk(), game);
+    Path stone = game.resolve("data/stone.png");
+    assertThat(found(d.look(), "data/stone.png")).isEqualTo(Found.AS_LAID_OUT);
+    // as long as before and with the time of before, as some programs write: only its bytes tell
+    FileTime time = Files.getLastModifiedTime(stone);
+    Files.writeString(stone, "STONE-1 of a mod");
+    Files.setLastModifiedTime(stone, time);
+    assertThat(found(d.look(), "data/stone.png")).isEqualTo(Found.AS_LAID_OUT);
+    assertThat(found(d.thorough(), "data/stone.png")).isEqualTo(Found.DRIFTED);
+    // another file with the bytes of before is the same
+    Files.delete(stone);
+    Trees.write(stone, "stone-1 of a mod");
+    assertThat(found(d.look(), "data/stone.png")).isEqualTo(Found.AS_LAID_OUT);
+    Trees.write(stone, "stone-2 of a mod");
+    assertThat(found(d.look(), "data/stone.png")).isEqualTo(Found.DRIFTED);
+    Files.delete(stone);
+    assertThat(found(d.look(), "data/stone.png")).isEqualTo(Found.ABSENT);
+    assertThat(found(d.trusting(), "data/stone.png")).isEqualTo(Found.AS_LAID_OUT);
+  }
+
+  private Found found(DeployPlan.Look look, String path) {
+    LaidOut note = new Deployer(new RealDisk(), game).laidOut();
+    return look.at(path, Optional.of(note.files().get(path)));
+  }
+
+  @Test
+  void where_the_library_lies_on_another_drive_files_are_copied() {
+    Disk noLinks =
+        (Disk)
+            Proxy.newProxyInstance(
+                Disk.class.getClassLoader(),
+                new Class<?>[] {Disk.class},
+                (self, method, args) -> {
+                  if (method.getName().equals("link")) return false;
+                  try {
+                    return method.invoke(new RealDisk(), args);
+                  } catch (InvocationTargetException e) {
+                    throw e.getCause();
+                  }
+                });
+    LaidOut out = deploy(noLinks, first(), "now");
+    assertThat(out.files().values()).extracting(LaidOut.Item::how).containsOnly(LaidOut.How.COPY);
+    assertThat(game.resolve("data/new/deep/a.png")).hasContent("deep of a mod");
+    assertThat(new Deployer(new RealDisk(), game).laidOut()).isEqualTo(out);
+    deploy(List.of());
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+  }
+
+  @Test
+  void a_file_that_came_meanwhile_where_one_was_to_be_linked_is_not_touched() {
+    Deployer d = new Deployer(new RealDisk(), game);
+    DeployPlan plan = DeployPlan.make(first(), d.laidOut(), Optional.empty(), d.look(), "now");
+    Trees.write(game.resolve("data/new/deep/a.png"), "somebody's");
+    assertThatThrownBy(() -> d.apply(plan, (mod, file) -> library.resolve(file), n -> {}))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("data/new/deep/a.png");
+    assertThat(game.resolve("data/new/deep/a.png")).hasContent("somebody's");
+    assertThat(game.resolve("data/stone.png")).hasContent("the game's stone");
+    assertThat(game.resolve(".ironing")).doesNotExist();
+  }
+
+  @Test
+  void thousands_of_files_go_in_and_out_on_all_processors_and_a_crash_among_them_is_taken_back() {
+    Map<String, Wanted> many = new TreeMap<>();
+    for (int i = 0; i < 3_000; i++) {
+      Trees.write(library.resolve("many/" + i), "file " + i);
+      String path = "data/many-" + i % 70 + "/" + i + ".dat";
+      many.put(path, link(path, "many/" + i));
+    }
+    List<Wanted> wanted = List.copyOf(many.values());
+    FaultyDisk counting = FaultyDisk.sound();
+    deploy(counting, wanted, "now");
+    int last = counting.changes();
+    Map<String, String> after = Trees.of(game);
+    assertThat(after).hasSize(3_000 + 70 + unmodded.size());
+    deploy(List.of());
+    for (int step : new int[] {500, last - 12, last - 8, last - 4, last}) {
+      FaultyDisk dying = FaultyDisk.dyingAt(step);
+      assertThatThrownBy(() -> deploy(dying, wanted, "now")).isInstanceOf(FaultyDisk.Died.class);
+      new Deployer(FaultyDisk.sound(), game).recover();
+      assertThat(Trees.of(game)).as("died at " + step).isIn(unmodded, after);
+      deploy(List.of());
+    }
+    deploy(wanted);
+    FaultyDisk dying = FaultyDisk.dyingAt(1_500);
+    assertThatThrownBy(() -> deploy(dying, List.of(), "now")).isInstanceOf(FaultyDisk.Died.class);
+    assertThat(new Deployer(FaultyDisk.sound(), game).recover())
+        .as("the folders went whole, and were emptied meanwhile")
+        .isEqualTo(Recovered.LITTER_REMOVED);
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    assertThat(game.resolve(".ironing")).doesNotExist();
+    deploy(wanted);
+    Trees.write(game.resolve("data/many-3/deep/mine.txt"), "mine");
+    deploy(List.of());
+    assertThat(game.resolve("data/many-3/deep/mine.txt")).hasContent("mine");
+    Trees.remove(game.resolve("data/many-3"));
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+  }
+
+  @Test
+  void a_file_put_into_a_folder_of_ours_between_a_crash_and_recovery_is_set_aside_not_lost() {
+    deploy(first());
+    FaultyDisk counting = FaultyDisk.sound();
+    deploy(counting, List.of(), "now");
+    int rescued = 0;
+    for (int step = 1; step <= counting.changes(); step++) {
+      startOf(Change.UNDEPLOYMENT);
+      FaultyDisk dying = FaultyDisk.dyingAt(step);
+      assertThatThrownBy(() -> deploy(dying, List.of(), "now")).isInstanceOf(FaultyDisk.Died.class);
+      if (!Files.isDirectory(game.resolve("data/new/deep"))) continue;
+      Trees.write(game.resolve("data/new/deep/mine.txt"), "mine");
+      new Deployer(FaultyDisk.sound(), game).recover();
+      Path aside = game.resolve(".ironing/changed/2026-01-01T00-00-00Z/data/new/deep/mine.txt");
+      if (Files.exists(aside)) rescued++;
+      else assertThat(game.resolve("data/new/deep/mine.txt")).as("step " + step).hasContent("mine");
+    }
+    assertThat(rescued).as("where the folder was to go whole").isPositive();
   }
 
   @ParameterizedTest

@@ -120,4 +120,13 @@ class PathPatternTest {
                 .as(text)
                 .isEqualTo(folder));
   }
+
+  @Test
+  void the_end_of_a_pattern_compares_as_the_rest_does() {
+    assertThat(PathPattern.of("ui/*.JSON", PathCase.INSENSITIVE).matches("ui/a.json")).isTrue();
+    assertThat(PathPattern.of("ui/*.json", PathCase.INSENSITIVE).matches("UI/A.JSON")).isTrue();
+    assertThat(PathPattern.of("ui/*.json", PathCase.SENSITIVE).matches("ui/a.JSON")).isFalse();
+    assertThat(PathPattern.of("ui/*.json", PathCase.SENSITIVE).matches("json")).isFalse();
+    assertThat(PathPattern.of("ui/*.ÄÖ", PathCase.INSENSITIVE).matches("ui/a.äö")).isTrue();
+  }
 }

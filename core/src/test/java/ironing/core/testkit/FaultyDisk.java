@@ -1,6 +1,7 @@
 package ironing.core.testkit;
 
 import ironing.core.deploy.Disk;
+import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -40,7 +41,7 @@ public final class FaultyDisk implements Disk {
     return changes;
   }
 
-  private void change() throws IOException {
+  private synchronized void change() throws IOException {
     changes++;
     if (at == 0) return;
     if (refusal == null && changes >= at) throw new Died();
@@ -58,8 +59,13 @@ public final class FaultyDisk implements Disk {
   }
 
   @Override
-  public String read(Path file) throws IOException {
+  public byte[] read(Path file) throws IOException {
     return real.read(file);
+  }
+
+  @Override
+  public LaidOut.Stamp stamp(Path file) throws IOException {
+    return real.stamp(file);
   }
 
   @Override
@@ -75,9 +81,9 @@ public final class FaultyDisk implements Disk {
   }
 
   @Override
-  public boolean linkOrCopy(Path source, Path target) throws IOException {
+  public boolean link(Path source, Path target) throws IOException {
     change();
-    return real.linkOrCopy(source, target);
+    return real.link(source, target);
   }
 
   @Override

@@ -6,15 +6,17 @@ import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.deploy.LaidOut;
-import ironing.server.deploy.Strays.Stray;
+import ironing.server.deploy.HistoryMapper.DeploymentRow;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Files;
 import java.util.List;
+import java.util.Locale;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -27,14 +29,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/deploy")
 class DeployController {
+  private static final int SHOWN = 50;
   private final Deployments deployments;
-  private final Strays strays;
+  private final History history;
   private final Workbenches benches;
   private final Jobs jobs;
 
-  DeployController(Deployments deployments, Strays strays, Workbenches benches, Jobs jobs) {
+  DeployController(Deployments deployments, History history, Workbenches benches, Jobs jobs) {
+    this.history = history;
     this.deployments = deployments;
-    this.strays = strays;
     this.benches = benches;
     this.jobs = jobs;
   }
@@ -102,8 +105,6 @@ class DeployController {
       long sizeBytes,
       int total,
       List<PlanStep> steps) {}
-
-  record StraysView(List<Stray> files) {}
 
   @GetMapping
   DeployStatus deployStatus(@PathVariable long workspace) {
@@ -174,9 +175,75 @@ class DeployController {
     return JobController.accepted(jobs, deployments.undeploy(workspace), prefer);
   }
 
-  /** What lies in the game folder beside the unmodded game and what was deployed. */
-  @GetMapping("/strays")
-  StraysView strays(@PathVariable long workspace) {
-    return new StraysView(strays.in(benches.get(workspace)));
+  /** What was done to a game folder. */
+  enum DeploymentKind {
+    DEPLOY,
+    UNDEPLOY,
+    PUT_BACK
+  }
+
+  /** How it went. */
+  enum DeploymentResult {
+    DONE,
+    CANCELLED,
+    FAILED,
+    /** The server died meanwhile; at its next start it was finished or taken back. */
+    UNKNOWN
+  }
+
+  /**
+   * @param tookMs absent where nobody knows how it ended
+   * @param put files that were put there, {@code takenOut} that went
+   * @param files deployed afterwards
+   * @param why it failed; empty else
+   * @param own whether it was made with the profile in use, so that one can go back to it
+   */
+  record DeploymentView(
+      long id,
+      DeploymentKind kind,
+      String at,
+      @MayBeAbsent Long tookMs,
+      DeploymentResult result,
+      int put,
+      int takenOut,
+      int files,
+      String why,
+      boolean own) {}
+
+  /** The last fifty, the newest first. */
+  @GetMapping("/history")
+  List<DeploymentView> deployHistory(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    return history.latest(bench, SHOWN).stream().map(r -> view(bench, r)).toList();
+  }
+
+  private static DeploymentView view(Bench bench, DeploymentRow r) {
+    return new DeploymentView(
+        r.id(),
+        DeploymentKind.valueOf(r.kind().replace('-', '_').toUpperCase(Locale.ROOT)),
+        r.beganAt(),
+        r.tookMs(),
+        r.result().isEmpty()
+            ? DeploymentResult.UNKNOWN
+            : DeploymentResult.valueOf(r.result().toUpperCase(Locale.ROOT)),
+        r.put(),
+        r.takenOut(),
+        r.files(),
+        r.why(),
+        r.profileId() != null && r.profileId() == bench.profile());
+  }
+
+  record DeploymentReturned(long revision) {}
+
+  /** Arranges the profile as it was at a deployment; one step, which can be undone. */
+  @PostMapping("/history/{deployment}/return")
+  ResponseEntity<DeploymentReturned> returnToDeployment(
+      @PathVariable long workspace,
+      @PathVariable long deployment,
+      @RequestHeader(name = "If-Match", required = false) String ifMatch) {
+    Bench after = history.goBack(workspace, deployment, Revision.fromIfMatch(ifMatch));
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(after.revision()))
+        .body(new DeploymentReturned(after.revision()));
   }
 }

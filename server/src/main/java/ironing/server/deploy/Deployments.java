@@ -1,6 +1,8 @@
 package ironing.server.deploy;
 
 import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
@@ -10,6 +12,7 @@ import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameFolder;
+import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -23,12 +26,14 @@ import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -41,13 +46,11 @@ public class Deployments {
   private final Events events;
   private final FolderUse use;
   private final ProfileSettings settings;
+  private final History history;
   private final Clock clock = Clock.systemUTC();
-  private final Map<Path, Noted> notes = new ConcurrentHashMap<>();
+  private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
   private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
   private final Map<Long, FolderDistance> distances = new ConcurrentHashMap<>();
-
-  /** laid-out.json as it was read at a time of its own, so that asking again costs one stat. */
-  private record Noted(FileTime modified, LaidOut laidOut) {}
 
   /** What one state of a bench wants deployed; the same state is asked many times. */
   private record WantedBy(Bench bench, List<Wanted> files) {}
@@ -58,7 +61,9 @@ public class Deployments {
       Jobs jobs,
       Events events,
       FolderUse use,
-      ProfileSettings settings) {
+      ProfileSettings settings,
+      History history) {
+    this.history = history;
     this.use = use;
     this.settings = settings;
     this.benches = benches;
@@ -69,17 +74,8 @@ public class Deployments {
 
   /** What is in the game folder now. Nothing when the folder is gone. */
   public LaidOut laidOut(Bench bench) {
-    Path note = bench.gameFolder().resolve(".ironing/laid-out.json");
-    try {
-      FileTime modified = Files.getLastModifiedTime(note);
-      Noted known = notes.get(note);
-      if (known != null && known.modified().equals(modified)) return known.laidOut();
-      LaidOut fresh = deployer(bench).laidOut();
-      notes.put(note, new Noted(modified, fresh));
-      return fresh;
-    } catch (IOException notThere) {
-      return LaidOut.nothing();
-    }
+    // a game on a drive that is not connected has nothing deployed that could be looked at
+    return Files.isDirectory(bench.gameFolder()) ? deployer(bench).laidOut() : LaidOut.nothing();
   }
 
   /** What deploying would do now. Reads the folder; changes nothing. */
@@ -155,25 +151,100 @@ public class Deployments {
         Lane.GAME,
         "list",
         "Put " + list + " back",
-        p -> {
-          Bench now = benches.get(workspace);
-          use.begin(now, Use.CHANGING);
-          try {
-            Deployer deployer = deployer(now);
-            deployer.recover();
-            LaidOut before = deployer.laidOut();
-            DeployPlan whole =
-                DeployPlan.make(wanted(now), before, before.profile(), deployer.look(), now());
-            deployer.apply(
-                whole.only(list, before),
-                (mod, spelled) -> content.locate(now, mod, spelled),
-                done -> {});
-            return null;
-          } finally {
-            use.end(workspace);
-            events.tell(workspace, "deployment", Map.of());
-          }
-        });
+        p -> putBackNow(workspace, Set.of(list), p));
+  }
+
+  /**
+   * Makes some paths of the game folder as they were deployed; what lies there is set aside.
+   *
+   * @param paths of the note
+   */
+  public Job putBack(long workspace, Set<String> paths) {
+    Bench bench = benches.get(workspace);
+    requireFree(bench);
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "put-back",
+        "Put " + paths.size() + (paths.size() == 1 ? " file" : " files") + " back",
+        p -> putBackNow(workspace, paths, p));
+  }
+
+  private Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
+    Bench bench = benches.get(workspace);
+    use.begin(bench, Use.CHANGING);
+    try {
+      Deployer deployer = deployer(bench);
+      deployer.recover();
+      LaidOut before = deployer.laidOut();
+      requireSources(bench, paths);
+      DeployPlan whole =
+          DeployPlan.make(wanted(bench), before, before.profile(), only(paths, deployer), now());
+      history.noting(
+          bench,
+          "put-back",
+          outcome ->
+              deployer.apply(
+                  outcome.planned(whole.only(paths, before)),
+                  (mod, spelled) -> content.locate(bench, mod, spelled),
+                  done -> progress.at(done, paths.size(), "files")));
+      return null;
+    } finally {
+      use.end(workspace);
+      events.tell(workspace, "deployment", Map.of());
+    }
+  }
+
+  /** A look that reads the files that are meant, and believes the note of all others. */
+  private static DeployPlan.Look only(Set<String> paths, Deployer deployer) {
+    DeployPlan.Look thorough = deployer.thorough(), trusting = deployer.trusting();
+    return new DeployPlan.Look() {
+      @Override
+      public DeployPlan.Found at(String path, Optional<LaidOut.Item> item) {
+        return (paths.contains(path) ? thorough : trusting).at(path, item);
+      }
+
+      @Override
+      public String sha256(String path) {
+        return thorough.sha256(path);
+      }
+    };
+  }
+
+  /** A mod's file that was written to through its link would only bring the change back. */
+  private void requireSources(Bench bench, Set<String> paths) {
+    if (paths.isEmpty()) return;
+    List<Problem> damaged = new ArrayList<>();
+    for (Wanted w : wanted(bench)) {
+      if (!paths.contains(w.path()) || w.mod() == Holdings.GAME) continue;
+      if (!(w.content() instanceof DeployPlan.Content.File file)) continue;
+      try {
+        if (ContentHash.of(content.locate(bench, w.mod(), file.spelled())).equals(w.sha256()))
+          continue;
+      } catch (IOException gone) {
+        // told as one that is another
+      }
+      damaged.add(
+          new Problem(
+              "library-damaged",
+              w.path(),
+              "In the library too, the file of " + w.from() + " is no longer what was installed.",
+              "Install the mod again from its archive, in Library; then put the file back."));
+    }
+    if (!damaged.isEmpty()) throw new IroningException(damaged);
+  }
+
+  /** Moves files that nobody deployed out of the game’s way; nothing is thrown away. */
+  public int setAside(long workspace, Set<String> paths) {
+    Bench bench = benches.get(workspace);
+    requireFree(bench);
+    use.begin(bench, Use.CHANGING);
+    try {
+      return deployer(bench).setAside(paths, now());
+    } finally {
+      use.end(workspace);
+      events.tell(workspace, "deployment", Map.of());
+    }
   }
 
   /** A game with more plugins than slots would stop over them. */
@@ -215,6 +286,19 @@ public class Deployments {
   private Long applyNow(Bench bench, Jobs.Progress progress, boolean undeploy) {
     Deployer deployer = deployer(bench);
     deployer.recover();
+    history.noting(
+        bench,
+        undeploy ? "undeploy" : "deploy",
+        outcome -> applied(bench, deployer, progress, undeploy, outcome));
+    return null;
+  }
+
+  private LaidOut applied(
+      Bench bench,
+      Deployer deployer,
+      Jobs.Progress progress,
+      boolean undeploy,
+      History.Outcome outcome) {
     LaidOut before = deployer.laidOut();
     settings.keep(bench, before);
     wanted.remove(bench.workspace());
@@ -222,12 +306,14 @@ public class Deployments {
     DeployPlan.Look look = settings.safe(bench, before, deployer.look());
     Optional<Long> profile = undeploy ? Optional.empty() : profile(bench);
     DeployPlan plan = DeployPlan.make(target, before, profile, look, now());
+    Set<String> changed = new TreeSet<>();
+    for (DeployPlan.Step s : plan.steps()) if (s.changed()) changed.add(s.path());
+    if (!undeploy) requireSources(bench, changed);
     int total = plan.steps().size();
-    deployer.apply(
-        plan,
+    return deployer.apply(
+        outcome.planned(plan),
         (mod, spelled) -> content.locate(bench, mod, spelled),
         done -> progress.at(done, total, "files"));
-    return null;
   }
 
   /**
@@ -264,8 +350,9 @@ public class Deployments {
     wanted.remove(workspace);
   }
 
-  private static Deployer deployer(Bench bench) {
-    return new Deployer(new RealDisk(), bench.gameFolder());
+  // one for each folder: it remembers the note as long as nobody changes it
+  private Deployer deployer(Bench bench) {
+    return deployers.computeIfAbsent(bench.gameFolder(), f -> new Deployer(new RealDisk(), f));
   }
 
   private String now() {

@@ -24,7 +24,7 @@ import org.springframework.stereotype.Component;
 
 /** Keeps archives, named by their content. The same bytes brought in again are the same archive. */
 @Component
-class Archives {
+public class Archives {
   private final LibraryMapper db;
   private final Workbenches benches;
   private final Folders folders;
@@ -56,6 +56,16 @@ class Archives {
 
   Path file(long workspace, ArchiveRow row) {
     return folders.archives(workspace).resolve(row.sha256());
+  }
+
+  /**
+   * Stores an archive as it comes in.
+   *
+   * @return its number
+   * @throws IroningException as {@link #store}
+   */
+  public long takeIn(long workspace, String name, InputStream bytes) {
+    return store(workspace, name, bytes).id();
   }
 
   /**

@@ -165,7 +165,7 @@ class CombinedFiles {
 
   private static Optional<Bench.Mod> mod(Bench bench, String id) {
     return bench.mods().values().stream()
-        .filter(m -> m.card().id().equals(id) && bench.inUse(m.id()))
+        .filter(m -> id.equals(bench.inUse(m.id()) ? m.card().id() : Ancestors.idOf(m)))
         .findFirst();
   }
 

@@ -4,11 +4,13 @@ import ironing.core.IroningException;
 import ironing.core.combine.Choice;
 import ironing.core.combine.CombinedFile;
 import ironing.core.combine.Place;
+import ironing.core.layers.Holdings;
 import ironing.core.picture.Arrangement;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.mends.Contests.Contest;
+import ironing.server.mends.Contests.Left;
 import ironing.server.mends.Contests.Outline;
 import ironing.server.mends.Contests.Side;
 import ironing.server.mends.MendStore.Kept;
@@ -41,6 +43,7 @@ import org.springframework.web.bind.annotation.RestController;
 class CombinedFilesController {
   private static final int LONGEST = 200_000;
   private static final int MOST = 2_000;
+  private static final int LEFT_SHOWN = 200;
   private final CombinedFiles files;
   private final Contests contests;
   private final Mends mends;
@@ -79,6 +82,7 @@ class CombinedFilesController {
    * A version of a file.
    *
    * @param id by which choices name it
+   * @param name with its version where it is not in use
    * @param mod 0 for the game
    */
   record FileVersion(String id, String name, long mod, String sha256) {}
@@ -89,6 +93,7 @@ class CombinedFilesController {
    * @param way text, table, json, xml, yaml, ini, list or properties
    * @param asked how many places wait for the user
    * @param base what every contender is measured against; {@code bases} what else it could be
+   * @param madeFrom whether that is an older version which one of them is known to be made from
    * @param reasons why it cannot be combined
    * @param held whether the mend is for it, {@code written} whether the mend has it now
    */
@@ -99,6 +104,7 @@ class CombinedFilesController {
       int asked,
       List<String> reasons,
       FileVersion base,
+      boolean madeFrom,
       List<FileVersion> bases,
       List<FileVersion> contenders,
       boolean held,
@@ -106,8 +112,23 @@ class CombinedFilesController {
 
   /**
    * @param mend the mod that holds the combined files; absent while there is none
+   * @param left files of the carried mod that cannot be carried into what others have, the first of
+   *     them
+   * @param leftInAll how many there are
    */
-  record CandidateFiles(long revision, @MayBeAbsent Long mend, List<CandidateFile> files) {}
+  record CandidateFiles(
+      long revision,
+      @MayBeAbsent Long mend,
+      List<CandidateFile> files,
+      List<FileLeft> left,
+      int leftInAll) {}
+
+  /**
+   * A file whose change cannot be carried over.
+   *
+   * @param others who have the file too
+   */
+  record FileLeft(String path, String reason, List<String> others) {}
 
   /**
    * All of them, by path.
@@ -120,11 +141,22 @@ class CombinedFilesController {
       @PathVariable long workspace, @RequestParam(required = false) String carry) {
     Bench bench = benches.get(workspace);
     List<Contest> all = carry == null ? contests.all(bench) : contests.carried(bench, carry);
+    List<Left> left = carry == null ? List.of() : contests.left(bench, carry);
     Optional<Kept> mend = files.mend(bench);
     return new CandidateFiles(
         bench.revision(),
         mend.map(Kept::mod).orElse(null),
-        all.parallelStream().map(c -> candidate(bench, mend, c, carry)).toList());
+        all.parallelStream().map(c -> candidate(bench, mend, c, carry)).toList(),
+        left.stream().limit(LEFT_SHOWN).map(l -> left(bench, l)).toList(),
+        left.size());
+  }
+
+  private static FileLeft left(Bench bench, Left l) {
+    String reason =
+        l.ruled()
+            ? "You have ruled whose file is in play."
+            : "The game’s definition does not say how such files combine.";
+    return new FileLeft(l.path(), reason, l.others().stream().map(bench::nameOf).toList());
   }
 
   private CandidateFile candidate(Bench bench, Optional<Kept> mend, Contest c, String carry) {
@@ -136,7 +168,8 @@ class CombinedFilesController {
         o.asked(),
         o.reasons(),
         version(bench, c.base()),
-        c.all().stream().map(s -> version(bench, s)).toList(),
+        c.known() && !c.ofGame(),
+        c.bases().stream().map(s -> version(bench, s)).toList(),
         c.contenders().stream().map(s -> version(bench, s)).toList(),
         mend.filter(k -> isFor(k, c, carry)).isPresent(),
         mend.filter(k -> isFor(k, c, carry) && has(k, c)).isPresent());
@@ -155,11 +188,14 @@ class CombinedFilesController {
     if (Contests.isTwins(c)) return CandidateState.TWINS;
     if (o.asked() > 0) return CandidateState.NEEDS_YOU;
     if (!o.possible()) return CandidateState.IMPOSSIBLE;
-    return c.ofGame() ? CandidateState.COMBINES : CandidateState.PROPOSED;
+    return c.known() ? CandidateState.COMBINES : CandidateState.PROPOSED;
   }
 
   private static FileVersion version(Bench bench, Side s) {
-    return new FileVersion(s.id(), bench.nameOf(s.mod()), s.mod(), s.sha256());
+    String name = bench.nameOf(s.mod());
+    if (s.mod() != Holdings.GAME && !bench.inUse(s.mod()))
+      name += " " + bench.mods().get(s.mod()).card().version();
+    return new FileVersion(s.id(), name, s.mod(), s.sha256());
   }
 
   /**
@@ -318,7 +354,7 @@ class CombinedFilesController {
 
   private static void requireSides(Contest c, Choice choice) {
     for (String id : choice.take())
-      if (c.all().stream().noneMatch(s -> s.id().equals(id)))
+      if (c.bases().stream().noneMatch(s -> s.id().equals(id)))
         throw IroningException.of(
             "not-a-side",
             id,

@@ -9,18 +9,25 @@ import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.picture.Arrangement;
+import ironing.core.picture.Picture;
 import ironing.server.platform.Json;
+import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Collections;
-import java.util.LinkedHashMap;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.WeakHashMap;
+import java.util.function.IntFunction;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** The paths at which files can be combined: who contends there, and what combining comes to. */
@@ -37,17 +44,16 @@ class Contests {
   /** What combining came to, without its bytes. */
   record Outline(boolean possible, int asked, List<String> reasons) {}
 
-  private final Map<String, Outline> outlines =
-      Collections.synchronizedMap(
-          new LinkedHashMap<>(64, 0.75f, true) {
-            @Override
-            protected boolean removeEldestEntry(Map.Entry<String, Outline> eldest) {
-              return size() > REMEMBERED;
-            }
-          });
+  private final Map<String, Outline> outlines = Recent.map(REMEMBERED);
 
-  Contests(ContentStore content, Json json) {
+  private final Ancestors ancestors;
+
+  /** Paths that the definition says how to combine, by the holdings that have them. */
+  private final Map<Holdings, int[]> combinable = Collections.synchronizedMap(new WeakHashMap<>());
+
+  Contests(ContentStore content, Ancestors ancestors, Json json) {
     this.content = content;
+    this.ancestors = ancestors;
     this.json = json;
   }
 
@@ -61,7 +67,10 @@ class Contests {
 
   /**
    * @param path in the spelling that is deployed
+   * @param base what each is measured against
+   * @param known whether the base is the game's, or known to be what the others were made from
    * @param all every version, in layer order
+   * @param older versions of the contending mods that are in the library and not in use
    * @param contenders in layer order; those that are as the base is are none
    * @param choices by the keys of places
    */
@@ -69,12 +78,19 @@ class Contests {
       String path,
       Combine rule,
       Side base,
+      boolean known,
       List<Side> all,
+      List<Side> older,
       List<Side> contenders,
       Map<String, Choice> choices) {
     /** Whether the base is the game's, and not one of the mods'. */
     boolean ofGame() {
       return base.mod() == Holdings.GAME;
+    }
+
+    /** What each can be measured against. */
+    List<Side> bases() {
+      return Stream.concat(all.stream(), older.stream()).toList();
     }
 
     /** The same while combining comes to the same. */
@@ -89,12 +105,29 @@ class Contests {
 
   /** All of them, by path. A path that the user has ruled on is none: that is decided. */
   List<Contest> all(Bench bench) {
-    List<Contest> all = new ArrayList<>();
+    return all(bench, path -> of(bench, path));
+  }
+
+  private List<Contest> all(Bench bench, IntFunction<Optional<Contest>> of) {
     Standing standing = bench.picture().standing();
-    for (int path : standing.contested())
-      if (!standing.isRuled(path)) of(bench, path).ifPresent(all::add);
-    all.sort((a, b) -> a.path().compareTo(b.path()));
-    return all;
+    return Arrays.stream(combinable(bench))
+        .filter(p -> standing.isContested(p) && !standing.isRuled(p))
+        .mapToObj(of)
+        .flatMap(Optional::stream)
+        .sorted(Comparator.comparing(Contest::path))
+        .toList();
+  }
+
+  /** The paths that the definition says how to combine. */
+  int[] combinable(Bench bench) {
+    Holdings holdings = bench.picture().holdings();
+    return combinable.computeIfAbsent(
+        holdings,
+        h ->
+            IntStream.range(0, h.pathCount())
+                .parallel()
+                .filter(p -> bench.game().combines(h.path(p)).isPresent())
+                .toArray());
   }
 
   /** The contest at a game path, if there is one. */
@@ -116,12 +149,39 @@ class Contests {
 
   /** The contests of one mod with what would be in play without it, by path. */
   List<Contest> carried(Bench bench, String mod) {
-    List<Contest> all = new ArrayList<>();
-    Standing standing = bench.picture().standing();
-    for (int path : standing.contested())
-      if (!standing.isRuled(path)) of(bench, path, mod).ifPresent(all::add);
-    all.sort((a, b) -> a.path().compareTo(b.path()));
-    return all;
+    return all(bench, path -> of(bench, path, mod));
+  }
+
+  /**
+   * A file of a mod that others have too, and that cannot be combined with theirs.
+   *
+   * @param ruled whether the user has ruled whose it is; else the definition does not say how
+   * @param others mods, in layer order
+   */
+  record Left(String path, boolean ruled, List<Long> others) {}
+
+  /** What of one mod's change cannot be carried into others' files, by path. */
+  List<Left> left(Bench bench, String mod) {
+    Picture picture = bench.picture();
+    Holdings holdings = picture.holdings();
+    Standing standing = picture.standing();
+    List<Left> left = new ArrayList<>();
+    for (Arrangement.Layer l : picture.arrangement().layers()) {
+      if (!bench.mods().get(l.mod()).card().id().equals(mod)) continue;
+      for (int path : standing.pathsOfMod(l.mod())) {
+        if (!standing.isContested(path) || !standing.differs(path)) continue;
+        boolean ruled = standing.isRuled(path);
+        if (!ruled && bench.game().combines(holdings.path(path)).isPresent()) continue;
+        List<Long> others =
+            standing.holders(path).stream()
+                .map(slot -> holdings.holderAt(slot).mod())
+                .filter(m -> m != l.mod() && m != Holdings.GAME && !bench.mods().get(m).isMend())
+                .toList();
+        if (!others.isEmpty()) left.add(new Left(picture.spelling().of(path), ruled, others));
+      }
+    }
+    left.sort(Comparator.comparing(Left::path));
+    return left;
   }
 
   private Optional<Contest> of(Bench bench, int path) {
@@ -160,23 +220,26 @@ class Contests {
     if (sides.size() < 2) return Optional.empty();
     String spelled = bench.picture().spelling().of(path);
     Map<String, Choice> choices = choices(bench.picture().arrangement(), spelled);
-    Side base = base(sides, choices.remove(BASE));
+    Choice wished = choices.remove(BASE);
+    List<Side> older = ancestors.older(bench, path, sides);
+    Optional<Side> chosen =
+        Stream.concat(sides.stream(), older.stream())
+            .filter(s -> wished != null && wished.take().contains(s.id()))
+            .findFirst();
+    Optional<Side> nearer =
+        chosen.isPresent() ? Optional.empty() : ancestors.nearer(bench, sides, older);
+    // else the lowest, which is the game's if it has one
+    Side base = chosen.or(() -> nearer).orElse(sides.get(0));
     List<Side> others =
         who.apply(sides).stream()
-            .filter(s -> s != base && !s.sha256().equals(base.sha256()))
+            // the game changes nothing: measured against it or not, it is what the others changed
+            .filter(s -> s.mod() != Holdings.GAME && !s.sha256().equals(base.sha256()))
             .toList();
     // with one who changed it there is nothing to combine
     if (others.size() < 2) return Optional.empty();
-    return Optional.of(new Contest(spelled, rule.get(), base, sides, others, choices));
-  }
-
-  // the one that the user wants, while it is there; else the lowest, which is the game's if it has
-  // one
-  private static Side base(List<Side> sides, Choice wished) {
-    return sides.stream()
-        .filter(s -> wished != null && wished.take().contains(s.id()))
-        .findFirst()
-        .orElse(sides.get(0));
+    boolean known = base.mod() == Holdings.GAME || nearer.isPresent();
+    return Optional.of(
+        new Contest(spelled, rule.get(), base, known, sides, older, others, choices));
   }
 
   /** Under which key the arrangement keeps the choices for a file. */
@@ -201,8 +264,12 @@ class Contests {
   }
 
   private Contender contender(Bench bench, Side s) {
+    return new Contender(s.id(), read(content, bench, s));
+  }
+
+  static byte[] read(ContentStore content, Bench bench, Side s) {
     try {
-      return new Contender(s.id(), content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1));
+      return content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1);
     } catch (IOException e) {
       throw IroningException.of(
           "file-unreadable",
@@ -231,6 +298,14 @@ class Contests {
       // one file that is away must not hide all others
       return new Outline(false, 0, List.of(unreadable.getMessage()));
     }
+  }
+
+  /** Files that wait for the user, so that the layers alone decide them. */
+  List<String> asked(Bench bench) {
+    return all(bench).parallelStream()
+        .filter(c -> !isTwins(c) && outline(bench, c).asked() > 0)
+        .map(Contest::path)
+        .toList();
   }
 
   /** Whether all who changed it have the same. */

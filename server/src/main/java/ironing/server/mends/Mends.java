@@ -39,6 +39,7 @@ public class Mends {
   private final Patches patches;
   private final Merges merges;
   private final CombinedFiles files;
+  private final Contests contests;
   private final Fittings fittings;
   private final Records records;
   private final Workbenches benches;
@@ -49,6 +50,7 @@ public class Mends {
       Patches patches,
       Merges merges,
       CombinedFiles files,
+      Contests contests,
       Fittings fittings,
       Records records,
       Workbenches benches,
@@ -57,6 +59,7 @@ public class Mends {
     this.patches = patches;
     this.merges = merges;
     this.files = files;
+    this.contests = contests;
     this.fittings = fittings;
     this.records = records;
     this.benches = benches;
@@ -114,6 +117,7 @@ public class Mends {
    *     id
    * @param decisions how many records in it you have decided on
    * @param sources of a merge, in load order
+   * @param carried of combined files, those into which one mod's change is carried: by path, its id
    */
   public record MendView(
       long mod,
@@ -136,7 +140,8 @@ public class Mends {
       List<String> clashes,
       List<String> credits,
       int decisions,
-      List<String> sources) {}
+      List<String> sources,
+      Map<String, String> carried) {}
 
   public List<MendView> of(Bench bench) {
     List<Kept> all = store.of(bench);
@@ -191,7 +196,8 @@ public class Mends {
             k.made().records().keySet().stream()
                 .filter(key -> !bench.picture().arrangement().decisionsOn(key).isEmpty())
                 .count(),
-        k.recipe().merge() == null ? List.of() : k.recipe().merge().sources());
+        k.recipe().merge() == null ? List.of() : k.recipe().merge().sources(),
+        k.recipe().carried());
   }
 
   private List<String> reasons(Bench bench, Kept k, Shares shares) {
@@ -407,6 +413,15 @@ public class Mends {
         "combined",
         "Combine files",
         p -> files.build(benches.get(workspace), paths, carrying));
+  }
+
+  /** Files that several mods change and that wait for the user, and in no mend that says so. */
+  public List<String> filesAsked(Bench bench) {
+    List<String> asked = contests.asked(bench);
+    if (asked.isEmpty()) return asked;
+    Set<String> told = new TreeSet<>();
+    files.mend(bench).ifPresent(k -> told.addAll(k.recipe().files()));
+    return asked.stream().filter(p -> !told.contains(p)).toList();
   }
 
   /** Makes a merge, and the patches anew that named its sources. */

@@ -1,6 +1,7 @@
 package ironing.server.platform;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import org.springframework.stereotype.Component;
 
@@ -10,7 +11,8 @@ public class Json {
   private final ObjectMapper mapper;
 
   Json(ObjectMapper mapper) {
-    this.mapper = mapper;
+    // a text of an earlier version may have what is not kept any more
+    this.mapper = mapper.copy().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
   }
 
   public String write(Object o) {

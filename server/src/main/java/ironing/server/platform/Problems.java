@@ -1,5 +1,6 @@
 package ironing.server.platform;
 
+import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import java.util.List;
@@ -70,13 +71,19 @@ class Problems extends ResponseEntityExceptionHandler {
         ProblemDetail.forStatusAndDetail(
             HttpStatus.BAD_REQUEST,
             "The request’s body is not what this address takes"
-                + (e.getMostSpecificCause() instanceof NullPointerException missing
-                    ? ": “" + missing.getMessage() + "” is missing."
-                    : ".")
+                + why(e.getMostSpecificCause())
                 + " Compare it with /api/openapi.json.");
     detail.setTitle("A body that cannot be read");
     detail.setProperty("code", "body-unreadable");
     return ResponseEntity.badRequest().body(detail);
+  }
+
+  private static String why(Throwable cause) {
+    if (cause instanceof NullPointerException missing)
+      return ": “" + missing.getMessage() + "” is missing.";
+    if (cause instanceof UnrecognizedPropertyException unknown)
+      return ": nothing is called “" + unknown.getPropertyName() + "” there.";
+    return ".";
   }
 
   private static HttpStatus statusOf(String code) {

@@ -55,10 +55,13 @@ public class Profiles {
         row.id(),
         row.name(),
         inUse,
-        inUse ? bench.picture().arrangement() : told(bench, row.arrangement()));
+        inUse ? bench.picture().arrangement() : read(bench, row.arrangement()));
   }
 
-  private Arrangement told(Bench bench, String arrangement) {
+  /**
+   * An arrangement from such a text as {@link #written} gives, as far as its mods are still there.
+   */
+  public Arrangement read(Bench bench, String arrangement) {
     Arrangement told =
         json.read(arrangement, Parts.class)
             .on(Arrangement.EMPTY)
@@ -173,8 +176,13 @@ public class Profiles {
   /** Of the profile in use, the newest first. */
   public List<RestorePoint> points(Bench bench) {
     return db.points(bench.profile()).stream()
-        .map(p -> new RestorePoint(p.id(), p.name(), p.at(), told(bench, p.arrangement())))
+        .map(p -> new RestorePoint(p.id(), p.name(), p.at(), read(bench, p.arrangement())))
         .toList();
+  }
+
+  /** An arrangement as a text that {@link #read} takes. */
+  public String written(Arrangement arrangement) {
+    return json.write(Parts.of(arrangement));
   }
 
   public void addPoint(long workspace, String asked) {
@@ -187,7 +195,7 @@ public class Profiles {
           "Give it a name by which you will know it again.");
     }
     Bench bench = benches.get(workspace);
-    db.addPoint(bench.profile(), name, json.write(Parts.of(bench.picture().arrangement())));
+    db.addPoint(bench.profile(), name, written(bench.picture().arrangement()));
   }
 
   public void deletePoint(long workspace, long point) {

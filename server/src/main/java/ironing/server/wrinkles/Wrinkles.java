@@ -21,6 +21,9 @@ import ironing.server.loadorder.Troubles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
 import ironing.server.mends.Mends.MendView;
+import ironing.server.mends.RepeatedNames;
+import ironing.server.mends.RepeatedNames.Repeated;
+import ironing.server.mends.RepeatedNames.Where;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
@@ -42,15 +45,25 @@ import org.springframework.stereotype.Component;
 /** Gathers what is wrong in a workspace, the weightiest first. */
 @Component
 public class Wrinkles {
+  private static final int NAMED = 5;
   private final Mends mends;
   private final Records index;
   private final Fittings fittings;
   private final LoadHealth health;
   private final SetAsideMapper db;
 
-  Wrinkles(Mends mends, Records index, Fittings fittings, LoadHealth health, SetAsideMapper db) {
+  private final RepeatedNames repeated;
+
+  Wrinkles(
+      Mends mends,
+      RepeatedNames repeated,
+      Records index,
+      Fittings fittings,
+      LoadHealth health,
+      SetAsideMapper db) {
     this.health = health;
     this.mends = mends;
+    this.repeated = repeated;
     this.db = db;
     this.index = index;
     this.fittings = fittings;
@@ -74,6 +87,7 @@ public class Wrinkles {
     LOAD_ORDER,
     RECORDS,
     MENDS,
+    COMBINE_FILES,
     DEPLOY
   }
 
@@ -142,6 +156,7 @@ public class Wrinkles {
     for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
     cards(bench, out);
     records(bench, out);
+    files(bench, out);
     mends(bench, out);
     betterFittings(bench, out);
     brokenRules(bench, out);
@@ -305,6 +320,48 @@ public class Wrinkles {
     return which.stream()
         .map(i -> all.record(i) + " " + Long.toHexString(all.madeOf(all.record(i))))
         .collect(Collectors.joining("\n"));
+  }
+
+  private void files(Bench bench, List<Wrinkle> out) {
+    List<String> asked = mends.filesAsked(bench);
+    if (!asked.isEmpty()) {
+      String more = asked.size() > NAMED ? " and " + (asked.size() - NAMED) + " more" : "";
+      out.add(
+          new Wrinkle(
+                  "files-asked",
+                  Weight.LOSES,
+                  asked.size() == 1
+                      ? asked.get(0) + " needs a word from you"
+                      : asked.size() + " files need a word from you",
+                  "Mods change them in different ways at one place; the highest layer decides: "
+                      + String.join(", ", asked.subList(0, Math.min(NAMED, asked.size())))
+                      + more
+                      + ".",
+                  "Settle them place by place in Combine files.",
+                  Place.COMBINE_FILES,
+                  null,
+                  null)
+              .withFacts(String.join("\n", asked)));
+    }
+    for (Repeated r : repeated.of(bench)) out.add(repeated(bench, r));
+  }
+
+  private static Wrinkle repeated(Bench bench, Repeated r) {
+    String names = r.names().stream().map(n -> "“" + n + "”").collect(Collectors.joining(", "));
+    String files =
+        r.files().stream()
+            .map(w -> w.path() + " (" + bench.nameOf(w.mod()) + ")")
+            .collect(Collectors.joining(" and "));
+    long mod = r.files().stream().mapToLong(Where::mod).max().orElse(0);
+    return new Wrinkle(
+        "name-twice",
+        Weight.LOSES,
+        names + (r.names().size() == 1 ? " stands more than once" : " stand more than once"),
+        "The game wants a name once in all of " + r.match() + "; in play are " + files + ".",
+        "Edit one of these files, or leave one of them out.",
+        Place.LIBRARY,
+        mod,
+        null);
   }
 
   private void mends(Bench bench, List<Wrinkle> out) {

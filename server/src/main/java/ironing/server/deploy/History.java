@@ -1,0 +1,107 @@
+package ironing.server.deploy;
+
+import ironing.core.IroningException;
+import ironing.core.deploy.DeployPlan;
+import ironing.core.deploy.DeployPlan.Act;
+import ironing.core.deploy.LaidOut;
+import ironing.server.deploy.HistoryMapper.DeploymentRow;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Profiles;
+import ironing.server.workbench.Workbenches;
+import java.util.List;
+import java.util.concurrent.CancellationException;
+import org.springframework.stereotype.Component;
+
+/** Notes what is done to game folders, and goes back to how things were arranged then. */
+@Component
+class History {
+  private final HistoryMapper db;
+  private final Profiles profiles;
+  private final Workbenches benches;
+
+  History(HistoryMapper db, Profiles profiles, Workbenches benches) {
+    this.db = db;
+    this.profiles = profiles;
+    this.benches = benches;
+  }
+
+  /** Something that is done to a folder. */
+  interface Work {
+    /** Carries a plan out that was made for it. */
+    LaidOut run(Outcome outcome);
+  }
+
+  /** What the work has planned, for the note. */
+  static final class Outcome {
+    private DeployPlan plan;
+
+    DeployPlan planned(DeployPlan plan) {
+      this.plan = plan;
+      return plan;
+    }
+
+    private int put() {
+      return plan == null
+          ? 0
+          : (int) plan.steps().stream().filter(s -> s.wanted().isPresent()).count();
+    }
+
+    private int takenOut() {
+      return plan == null ? 0 : (int) (plan.count(Act.TAKE_OUT) + plan.count(Act.PUT_BACK));
+    }
+  }
+
+  /** Does it, and notes how it went. */
+  void noting(Bench bench, String kind, Work work) {
+    long id =
+        db.begin(
+            bench.workspace(),
+            bench.profile(),
+            kind,
+            profiles.written(bench.picture().arrangement()));
+    long began = System.nanoTime();
+    Outcome outcome = new Outcome();
+    String result = "failed", why = "";
+    int files = 0;
+    try {
+      files = work.run(outcome).files().size();
+      result = "done";
+    } catch (CancellationException cancelled) {
+      result = "cancelled";
+      throw cancelled;
+    } catch (IroningException told) {
+      why = told.getMessage();
+      throw told;
+    } finally {
+      boolean done = result.equals("done");
+      long ms = (System.nanoTime() - began) / 1_000_000;
+      db.end(id, ms, result, done ? outcome.put() : 0, done ? outcome.takenOut() : 0, files, why);
+    }
+  }
+
+  /** The newest first. */
+  List<DeploymentRow> latest(Bench bench, int limit) {
+    return db.latest(bench.workspace(), limit);
+  }
+
+  /**
+   * Arranges the profile as it was when something was deployed; one step, which can be undone.
+   *
+   * @throws IroningException with code {@code not-found} when it was made with another profile
+   */
+  Bench goBack(long workspace, long id, long revision) {
+    Bench bench = benches.get(workspace);
+    String text = db.arrangement(workspace, id, bench.profile());
+    if (text == null)
+      throw IroningException.of(
+          "not-found",
+          "Deployment " + id,
+          "There is no such deployment with the profile " + bench.profileName() + ".",
+          "Use the profile that it was made with, or choose another from the list.");
+    return benches.rearrange(
+        workspace,
+        revision,
+        b -> "Went back to what was deployed earlier",
+        b -> profiles.read(b, text));
+  }
+}

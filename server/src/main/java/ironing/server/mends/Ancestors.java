@@ -1,0 +1,113 @@
+package ironing.server.mends;
+
+import ironing.core.IroningException;
+import ironing.core.combine.LineDistance;
+import ironing.core.layers.Holdings;
+import ironing.core.library.ModCard;
+import ironing.core.text.DecodedText;
+import ironing.server.mends.Contests.Side;
+import ironing.server.platform.Recent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/**
+ * What a file was made from, where that is known: of a mod that is made for another, the version of
+ * that other which its file is nearest to.
+ */
+@Component
+class Ancestors {
+  private static final int REMEMBERED = 5_000;
+  private final ContentStore content;
+  private final Map<String, Integer> distances = Recent.map(REMEMBERED);
+
+  Ancestors(ContentStore content) {
+    this.content = content;
+  }
+
+  /** By what choices name a version that is not in use. */
+  static String idOf(Bench.Mod mod) {
+    return mod.card().id() + "@" + mod.card().version();
+  }
+
+  /**
+   * Versions of the contending mods that are kept and not in use, where their file is another.
+   *
+   * @param sides in layer order
+   */
+  List<Side> older(Bench bench, int path, List<Side> sides) {
+    Holdings holdings = bench.picture().holdings();
+    List<Side> older = new ArrayList<>();
+    for (Side s : sides) {
+      if (s.mod() == Holdings.GAME) continue;
+      long strand = bench.mods().get(s.mod()).strand();
+      for (Holdings.Source source : holdings.sourcesOf(path)) {
+        Bench.Mod other = bench.mods().get(source.mod());
+        if (other == null || other.strand() != strand || bench.inUse(other.id())) continue;
+        int slot = holdings.slotOfMod(path, other.id());
+        String id = idOf(other);
+        boolean told =
+            older.stream().anyMatch(o -> o.id().equals(id))
+                || holdings.shaAt(slot).equals(s.sha256());
+        if (!told) older.add(new Side(id, other.id(), slot, holdings.shaAt(slot)));
+      }
+    }
+    return older;
+  }
+
+  /**
+   * The version that one of two was made from, where it says that it needs the other, an older one
+   * of that other is kept, and its file is nearer to that than to what is in use.
+   *
+   * @param sides in layer order, with the game's
+   */
+  Optional<Side> nearer(Bench bench, List<Side> sides, List<Side> older) {
+    List<Side> mods = sides.stream().filter(s -> s.mod() != Holdings.GAME).toList();
+    if (older.isEmpty() || mods.size() != 2) return Optional.empty();
+    return nearer(bench, sides, mods.get(0), mods.get(1), older)
+        .or(() -> nearer(bench, sides, mods.get(1), mods.get(0), older));
+  }
+
+  private Optional<Side> nearer(
+      Bench bench, List<Side> sides, Side of, Side made, List<Side> older) {
+    ModCard card = bench.mods().get(of.mod()).card();
+    boolean needs =
+        bench.mods().get(made.mod()).card().needs().stream()
+            .anyMatch(n -> n.mod().equals(card.id()));
+    if (!needs) return Optional.empty();
+    long strand = bench.mods().get(of.mod()).strand();
+    Optional<Side> nearest = Optional.empty();
+    int least = Integer.MAX_VALUE;
+    for (Side s : sides) if (s != made) least = Math.min(least, distance(bench, s, made));
+    for (Side o : older) {
+      if (bench.mods().get(o.mod()).strand() != strand) continue;
+      int d = distance(bench, o, made);
+      if (d >= least) continue;
+      least = d;
+      nearest = Optional.of(o);
+    }
+    return nearest;
+  }
+
+  /** How many lines are others; the most where one of them is no text. */
+  private int distance(Bench bench, Side a, Side b) {
+    if (a.sha256().equals(b.sha256())) return 0;
+    return distances.computeIfAbsent(
+        a.sha256() + b.sha256(),
+        k -> {
+          try {
+            return LineDistance.of(text(bench, a), text(bench, b));
+          } catch (IroningException unreadable) {
+            return Integer.MAX_VALUE;
+          }
+        });
+  }
+
+  private String text(Bench bench, Side s) {
+    return DecodedText.of(Contests.read(content, bench, s)).text();
+  }
+}

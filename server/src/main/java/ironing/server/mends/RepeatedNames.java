@@ -1,0 +1,109 @@
+package ironing.server.mends;
+
+import ironing.core.combine.FileCombiner;
+import ironing.core.combine.OnceNames;
+import ironing.core.game.GameDefinition.Combine;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.text.DecodedText;
+import ironing.server.platform.Recent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import org.springframework.stereotype.Component;
+
+/** Names that may stand only once in all files of a kind, and that what is in play has twice. */
+@Component
+public class RepeatedNames {
+  private static final int REMEMBERED = 20_000;
+  private final Contests contests;
+  private final ContentStore content;
+  private final Map<String, Map<String, Integer>> names = Recent.map(REMEMBERED);
+
+  RepeatedNames(Contests contests, ContentStore content) {
+    this.contests = contests;
+    this.content = content;
+  }
+
+  /**
+   * A file in play.
+   *
+   * @param mod 0 for the game
+   */
+  public record Where(String path, long mod) implements Comparable<Where> {
+    @Override
+    public int compareTo(Where o) {
+      return path.compareTo(o.path);
+    }
+  }
+
+  /**
+   * Names that stand more than once, and the files that they stand in.
+   *
+   * @param match of the definition, what files it is about
+   */
+  public record Repeated(List<String> names, String match, List<Where> files) {}
+
+  private record Found(Combine rule, Where where, Map<String, Integer> names) {}
+
+  /** All of them that a mod has brought about, those in the same files together. */
+  public List<Repeated> of(Bench bench) {
+    if (bench.game().combine().stream().allMatch(c -> c.once().isEmpty())) return List.of();
+    Holdings holdings = bench.picture().holdings();
+    Standing standing = bench.picture().standing();
+    List<Found> found = new ArrayList<>();
+    for (int path : contests.combinable(bench)) {
+      int slot = standing.inPlay(path);
+      Combine rule = bench.game().combines(holdings.path(path)).orElseThrow();
+      if (slot < 0 || rule.once().isEmpty()) continue;
+      Where where = new Where(bench.picture().spelling().of(path), holdings.holderAt(slot).mod());
+      found.add(new Found(rule, where, names(bench, slot, rule.once().get())));
+    }
+    return bench.game().combine().stream()
+        .flatMap(c -> repeated(c, found.stream().filter(f -> f.rule.equals(c)).toList()).stream())
+        .toList();
+  }
+
+  private static List<Repeated> repeated(Combine rule, List<Found> found) {
+    Map<String, Set<Where>> files = new TreeMap<>();
+    Map<String, Integer> times = new TreeMap<>();
+    for (Found f : found)
+      f.names.forEach(
+          (name, n) -> {
+            times.merge(name, n, Integer::sum);
+            files.computeIfAbsent(name, k -> new TreeSet<>()).add(f.where);
+          });
+    Map<List<Where>, List<String>> together = new LinkedHashMap<>();
+    files.forEach(
+        (name, in) -> {
+          boolean modded = in.stream().anyMatch(w -> w.mod() != Holdings.GAME);
+          if (modded && times.get(name) > 1)
+            together.computeIfAbsent(List.copyOf(in), k -> new ArrayList<>()).add(name);
+        });
+    List<Repeated> all = new ArrayList<>();
+    together.forEach((in, n) -> all.add(new Repeated(n, rule.match().toString(), in)));
+    return all;
+  }
+
+  private Map<String, Integer> names(Bench bench, int slot, String once) {
+    String key = bench.picture().holdings().shaAt(slot) + once;
+    Map<String, Integer> known = names.get(key);
+    if (known != null) return known;
+    try {
+      byte[] bytes = content.read(bench, slot, FileCombiner.MOST_BYTES);
+      Map<String, Integer> fresh = new OnceNames(once).in(DecodedText.of(bytes).text());
+      names.put(key, fresh);
+      return fresh;
+    } catch (IOException away) {
+      // not remembered: the drive may be connected again at the next look
+      return Map.of();
+    }
+  }
+}
