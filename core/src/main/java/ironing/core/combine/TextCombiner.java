@@ -144,11 +144,13 @@ final class TextCombiner {
   }
 
   private void cutLastEnd() {
-    if (out.length() < usualEnd.length()) return;
+    if (pieces.isEmpty()) return;
+    Piece last = pieces.get(pieces.size() - 1);
     for (String end : List.of("\r\n", "\n", "\r")) {
-      if (!out.substring(Math.max(0, out.length() - end.length())).equals(end)) continue;
+      // by the piece: a CR that ends the line before an empty one is not of its LF
+      if (!last.text().endsWith(end)) continue;
       out.setLength(out.length() - end.length());
-      Piece last = pieces.remove(pieces.size() - 1);
+      pieces.remove(pieces.size() - 1);
       String text = last.text().substring(0, last.text().length() - end.length());
       if (!text.isEmpty()) pieces.add(new Piece(text, last.of(), last.place()));
       return;

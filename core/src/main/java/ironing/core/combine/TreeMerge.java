@@ -222,8 +222,11 @@ final class TreeMerge {
         return;
       }
       out.setLength(mark);
-      String key = base.text().substring(b.start, b.from).stripTrailing();
-      out.append(key).append(key.isEmpty() ? "" : " ").append(b.empty());
+      String lead = base.text().substring(b.start, b.from), key = lead.stripTrailing();
+      // behind a comment nothing is read: there it stands on the line where the entries began
+      boolean sameLine = key.indexOf('#') < 0;
+      out.append(sameLine ? key : lead).append(sameLine && !key.isEmpty() ? " " : "");
+      out.append(b.empty());
       return;
     }
     int side =

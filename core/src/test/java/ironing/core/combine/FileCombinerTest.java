@@ -337,6 +337,19 @@ class FileCombinerTest {
     assertThat(c.remarks()).anyMatch(r -> r.code().equals("unparsed"));
   }
 
+  @Test
+  void a_line_that_ends_in_cr_alone_and_an_empty_one_behind_it_are_two() {
+    String b = "a\r\nb\r\n\r\n";
+    assertThat(Combining.of(TEXT, "a\r\nb\r#\nc", "A\nb\nc\n", b).possible()).isTrue();
+  }
+
+  @Test
+  void a_mapping_whose_entries_all_go_is_written_as_an_empty_one_beside_its_comments() {
+    String base = "k6:\n  # of k7\n  k7: 0\n  k0: 0\nk2: 0\n";
+    String outcome = Combining.text(YAML, base, "k6:\n  k7: 0\nk2: 0\n", "k6:\n  k0: 0\nk2: 0\n");
+    assertThat(outcome).isEqualTo("k6:\n  # of k7\n  {}\nk2: 0\n");
+  }
+
   /** Files as they come: with characters put in, taken out and doubled at random. */
   @Property(tries = 4000)
   void no_file_breaks_it(@ForAll long seed) {
