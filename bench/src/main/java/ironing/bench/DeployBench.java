@@ -5,6 +5,7 @@ import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Look;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.RealDisk;
 import java.io.IOException;
@@ -138,7 +139,7 @@ public final class DeployBench {
                 bytes.length,
                 m + 1,
                 "Mod " + m,
-                false,
+                Writer.NOBODY,
                 new Content.File(path)));
       }
     }

@@ -172,7 +172,7 @@ class DemoWorldTest {
     Deployer d = new Deployer(new RealDisk(), folder);
     d.apply(
         DeployPlan.make(
-            WantedFiles.of(p, m -> "mod " + m, List.of()),
+            WantedFiles.of(p, m -> "mod " + m, List.of(), List.of()),
             d.laidOut(),
             Optional.empty(),
             d.look(),

@@ -166,7 +166,7 @@ class RunIT {
     Api.Answer answer = api.ask("POST", base + "/runs", null, Map.of());
     assertThat(answer.status()).isEqualTo(422);
     assertThat(answer.body().path("title").asText()).isEqualTo("no-such-program");
-    assertThat(answer.body().path("code").asText()).isEqualTo("game-will-not-start");
+    assertThat(answer.body().path("code").asText()).isEqualTo("will-not-start");
     assertThat(api.get(base + "/runs").path("runs")).isEmpty();
   }
 }

@@ -51,13 +51,22 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     record Text(byte[] utf8) implements Content {}
   }
 
+  /** Who may write to a deployed file. */
+  public enum Writer {
+    NOBODY,
+    /** A change of it is no drift: that is what the game has made of it. */
+    GAME,
+    /** A tool of the user's: it must not write through a link into the library. */
+    TOOL
+  }
+
   /**
    * A file that should be at a path.
    *
    * @param path spelled as it is to be on disk
    * @param mod {@link Holdings#GAME} for the game's own and for text
    * @param from whose it is, in words for people
-   * @param gameWrites the game may write to it: it is copied, and a change of it is no drift
+   * @param writer with any but nobody it is copied
    */
   public record Wanted(
       String path,
@@ -65,11 +74,11 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       long sizeBytes,
       long mod,
       String from,
-      boolean gameWrites,
+      Writer writer,
       Content content) {
     /** Whether a hard link would be wrong whatever the file system allows. */
     public boolean mustCopy() {
-      return gameWrites || !(content instanceof Content.File);
+      return writer != Writer.NOBODY || !(content instanceof Content.File);
     }
 
     /** A copy of the game's own file that keeps the original safe while the game writes. */
@@ -184,7 +193,9 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
 
   private static boolean stays(Wanted w, LaidOut.Item was, Found found) {
     if (!was.sha256().equals(w.sha256())) return false;
-    return found == Found.AS_LAID_OUT || w.gameWrites() && found == Found.DRIFTED;
+    // somebody may write to it now who did not when it was linked
+    if (w.mustCopy() && was.how() == LaidOut.How.LINK) return false;
+    return found == Found.AS_LAID_OUT || w.writer() == Writer.GAME && found == Found.DRIFTED;
   }
 
   private static LaidOut.Item item(

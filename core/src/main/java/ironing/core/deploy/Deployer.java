@@ -1,6 +1,7 @@
 package ironing.core.deploy;
 
 import ironing.core.IroningException;
+import ironing.core.archive.ContentHash;
 import ironing.core.deploy.FolderLook.Depth;
 import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
@@ -11,6 +12,7 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
@@ -166,6 +168,29 @@ public final class Deployer {
         n++;
       }
       return n;
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  /**
+   * Removes files whose content somebody else has on disk by now; one that has changed meanwhile
+   * stays. Those that were deployed are missing then, until the next deployment.
+   *
+   * @param files game path to SHA-256
+   */
+  public void takeOff(Map<String, String> files) {
+    recover();
+    Set<String> folders = new TreeSet<>();
+    try {
+      for (Map.Entry<String, String> f : files.entrySet()) {
+        Path place = at(f.getKey());
+        if (!Files.isRegularFile(place, LinkOption.NOFOLLOW_LINKS)
+            || !ContentHash.of(place).equals(f.getValue())) continue;
+        disk.deleteIfThere(place);
+        folders.add(GamePath.folder(f.getKey()));
+      }
+      flushEach(folders);
     } catch (IOException e) {
       throw DiskTrouble.of(folder, e);
     }

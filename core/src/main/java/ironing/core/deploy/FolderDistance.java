@@ -5,6 +5,7 @@ import ironing.core.deploy.WantedFiles.Setting;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
+import ironing.core.path.PathPattern;
 import ironing.core.picture.Picture;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -38,7 +39,7 @@ public final class FolderDistance {
   private final LaidOut laidOut;
   private final LaidOut.Item[] laid;
   private final int[] ofGame;
-  private final BitSet writable = new BitSet(), isProtected = new BitSet();
+  private final BitSet written = new BitSet(), isProtected = new BitSet();
   private final int[] seen;
   private final byte[] kinds;
   private final int[] tally = new int[16];
@@ -57,8 +58,9 @@ public final class FolderDistance {
 
   /**
    * @param picture any over the holdings that are to be asked about
+   * @param byTools what tools write to
    */
-  public FolderDistance(Picture picture, LaidOut laidOut) {
+  public FolderDistance(Picture picture, LaidOut laidOut, List<PathPattern> byTools) {
     this.game = picture.game();
     this.holdings = picture.holdings();
     this.laidOut = laidOut;
@@ -74,7 +76,9 @@ public final class FolderDistance {
     for (int p = 0; p < n; p++) {
       if (ofGame[p] >= 0 && holdings.holderAt(ofGame[p]).pack().isPresent()) ofGame[p] = -1;
       String path = holdings.path(p);
-      if (ofGame[p] >= 0 && game.isWritable(path)) writable.set(p);
+      boolean linked = laid[p] != null && laid[p].how() == LaidOut.How.LINK;
+      if (PathPattern.anyMatches(byTools, path)
+          || (ofGame[p] >= 0 || linked) && game.isWritable(path)) written.set(p);
       if (game.isProtected(path)) isProtected.set(p);
     }
     this.seen = new int[n];
@@ -113,12 +117,15 @@ public final class FolderDistance {
     boolean packed = holder.pack().isPresent();
     if (packed && !rule) return NOT_WANTED;
     boolean guard = holder.mod() == Holdings.GAME && !packed;
-    if (guard && !writable.get(p)) return NOT_WANTED;
+    if (guard && !written.get(p)) return NOT_WANTED;
     return kind(p, holdings.shaAt(slot)) + (guard ? GUARD : 0);
   }
 
   private int kind(int p, String sha256) {
-    if (laid[p] != null) return LAID + (laid[p].sha256().equals(sha256) ? RIGHT : REPLACE);
+    if (laid[p] != null) {
+      boolean unsafe = written.get(p) && laid[p].how() == LaidOut.How.LINK;
+      return LAID + (!unsafe && laid[p].sha256().equals(sha256) ? RIGHT : REPLACE);
+    }
     return ofGame[p] >= 0 ? REPLACE : ADD;
   }
 

@@ -3,10 +3,12 @@ package ironing.core.deploy;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.loadorder.ListText;
+import ironing.core.path.PathPattern;
 import ironing.core.picture.Picture;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -17,8 +19,8 @@ import java.util.function.LongFunction;
 
 /**
  * From a picture to the files that have to lie in the game folder for it: every loose file of a mod
- * that is in play, the plugin list, and a copy of each of the game's own files that the game writes
- * to, so that its original can come back byte for byte.
+ * that is in play, the plugin list, and a copy of each of the game's own files that the game or a
+ * tool writes to, so that its original can come back byte for byte.
  *
  * <p>Cost: one pass over all paths.
  */
@@ -35,10 +37,14 @@ public final class WantedFiles {
   /**
    * @param nameOf what to call a mod, for people
    * @param settings of the profile; each stands before whatever the picture has at its path
+   * @param byTools what tools write to
    * @return in path order; empty when no mod has anything in play
    */
   public static List<Wanted> of(
-      Picture picture, LongFunction<String> nameOf, List<Setting> settings) {
+      Picture picture,
+      LongFunction<String> nameOf,
+      List<Setting> settings,
+      List<PathPattern> byTools) {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
@@ -50,8 +56,8 @@ public final class WantedFiles {
       // a pack is read in place, but for what a ruling puts above loose files
       if (pack.isPresent() && !standing.isRuled(p)) continue;
       long mod = holdings.holderAt(slot).mod();
-      boolean gameWrites = game.isWritable(holdings.path(p));
-      if (mod == Holdings.GAME && !gameWrites && pack.isEmpty()) continue;
+      Writer writer = writer(game, byTools, holdings.path(p));
+      if (mod == Holdings.GAME && writer == Writer.NOBODY && pack.isEmpty()) continue;
       String path = picture.spelling().of(p);
       if (game.isProtected(path)) continue;
       Wanted w =
@@ -61,7 +67,7 @@ public final class WantedFiles {
               holdings.sizeAt(slot),
               mod,
               nameOf.apply(mod),
-              gameWrites,
+              writer,
               pack.isPresent()
                   ? new Content.Packed(pack.get(), game.nameInPack(holdings.spellingAt(slot)))
                   : new Content.File(holdings.spellingAt(slot)));
@@ -77,6 +83,11 @@ public final class WantedFiles {
     }
     pluginList(picture).ifPresent(list -> ofMods.put(list.path(), list));
     return List.copyOf(ofMods.values());
+  }
+
+  private static Writer writer(GameDefinition game, List<PathPattern> byTools, String path) {
+    if (game.isWritable(path)) return Writer.GAME;
+    return PathPattern.anyMatches(byTools, path) ? Writer.TOOL : Writer.NOBODY;
   }
 
   /** The plugin list of a game that has mods; empty when only the game's own plugins are there. */
@@ -96,7 +107,7 @@ public final class WantedFiles {
         content.length,
         Holdings.GAME,
         "the profile’s own settings",
-        true,
+        Writer.GAME,
         new Content.Text(content));
   }
 
@@ -104,6 +115,7 @@ public final class WantedFiles {
     byte[] text = ListText.write(list, picture.loadOrder()).getBytes(StandardCharsets.UTF_8);
     Content content = new Content.Text(text);
     String sha256 = ContentHash.of(text);
-    return new Wanted(list.file(), sha256, text.length, Holdings.GAME, "Ironing", false, content);
+    return new Wanted(
+        list.file(), sha256, text.length, Holdings.GAME, "Ironing", Writer.NOBODY, content);
   }
 }

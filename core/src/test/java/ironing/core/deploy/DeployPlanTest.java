@@ -7,6 +7,7 @@ import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.testkit.TestWorld;
 import java.util.List;
 import java.util.Map;
@@ -17,19 +18,14 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class DeployPlanTest {
   private static Wanted wanted(String sha256, boolean gameWrites) {
-    return new Wanted("p", sha256, 1, 7, "Mod", gameWrites, new Content.File("p"));
+    return new Wanted(
+        "p", sha256, 1, 7, "Mod", gameWrites ? Writer.GAME : Writer.NOBODY, new Content.File("p"));
   }
 
-  private static LaidOut laidOut(String sha256, boolean replaced) {
+  private static LaidOut laidOut(String sha256, boolean replaced, LaidOut.How how) {
     LaidOut.Item item =
         new LaidOut.Item(
-            "p",
-            sha256,
-            1,
-            7,
-            "Mod",
-            LaidOut.How.LINK,
-            replaced ? Optional.of("original") : Optional.empty());
+            "p", sha256, 1, 7, "Mod", how, replaced ? Optional.of("original") : Optional.empty());
     return new LaidOut("then", Map.of("p", item), List.of(), Optional.empty());
   }
 
@@ -70,7 +66,10 @@ class DeployPlanTest {
     LaidOut before =
         laid.equals("nothing")
             ? LaidOut.nothing()
-            : laidOut(laid.replace("-over-original", ""), laid.endsWith("original"));
+            : laidOut(
+                laid.replace("-over-original", ""),
+                laid.endsWith("original"),
+                gameWrites ? LaidOut.How.COPY : LaidOut.How.LINK);
     DeployPlan plan =
         DeployPlan.make(
             want.equals("nothing") ? List.of() : List.of(wanted(want, gameWrites)),
@@ -85,6 +84,21 @@ class DeployPlanTest {
     assertThat(plan.steps()).extracting(Step::act).containsExactly(Act.valueOf(act));
     assertThat(plan.steps().get(0).changed()).isEqualTo(found == Found.DRIFTED);
     assertThat(plan.count(Act.valueOf(act))).isEqualTo(1);
+  }
+
+  @Test
+  void a_link_is_laid_anew_as_a_copy_when_somebody_comes_to_write_to_it() {
+    for (Writer writer : Writer.values()) {
+      Wanted w = new Wanted("p", "x", 1, 7, "Mod", writer, new Content.File("p"));
+      DeployPlan plan =
+          DeployPlan.make(
+              List.of(w),
+              laidOut("x", false, LaidOut.How.LINK),
+              Optional.empty(),
+              look(Found.AS_LAID_OUT),
+              "now");
+      assertThat(plan.isEmpty()).isEqualTo(writer == Writer.NOBODY);
+    }
   }
 
   @Test
@@ -125,7 +139,8 @@ class DeployPlanTest {
   }
 
   private static List<Wanted> wantedOf(TestWorld w, long... mods) {
-    return WantedFiles.of(w.picture(w.arrangement(mods)), mod -> "Mod " + mod, List.of());
+    return WantedFiles.of(
+        w.picture(w.arrangement(mods)), mod -> "Mod " + mod, List.of(), List.of());
   }
 
   @Test

@@ -9,6 +9,7 @@ import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Deployer.Recovered;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.Trees;
@@ -69,7 +70,7 @@ class DeployerTest {
           Files.size(place),
           1,
           "Mod",
-          gameWrites,
+          gameWrites ? Writer.GAME : Writer.NOBODY,
           new Content.File(file));
     } catch (IOException e) {
       throw new IllegalStateException(e);
@@ -79,7 +80,13 @@ class DeployerTest {
   private static Wanted text(String path, String text) {
     byte[] utf8 = text.getBytes(StandardCharsets.UTF_8);
     return new Wanted(
-        path, ContentHash.of(utf8), utf8.length, 0, "Ironing", false, new Content.Text(utf8));
+        path,
+        ContentHash.of(utf8),
+        utf8.length,
+        0,
+        "Ironing",
+        Writer.NOBODY,
+        new Content.Text(utf8));
   }
 
   private List<Wanted> first() {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Drift.Cause;
 import ironing.core.deploy.Drift.Own;
 import ironing.core.game.GameDefinition;
@@ -75,7 +76,7 @@ class DriftTest {
         Files.size(place),
         1,
         "Mod",
-        gameWrites,
+        gameWrites ? Writer.GAME : Writer.NOBODY,
         new Content.File(file));
   }
 

@@ -3,10 +3,15 @@ package ironing.core.deploy;
 import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.FolderDistance.Count;
+import ironing.core.deploy.LaidOut.How;
 import ironing.core.deploy.WantedFiles.Setting;
 import ironing.core.layers.Holdings;
+import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
@@ -58,13 +63,16 @@ class FolderDistanceTest {
   }
 
   /** The plain way: all that is wanted beside all that is laid out. */
-  private static Count plainly(Picture picture, LaidOut laidOut, List<Setting> settings) {
+  private static Count plainly(
+      Picture picture, LaidOut laidOut, List<Setting> settings, List<PathPattern> byTools) {
     Holdings holdings = picture.holdings();
     Map<String, LaidOut.Item> left = new HashMap<>(laidOut.files());
     int add = 0, replace = 0;
-    for (Wanted w : WantedFiles.of(picture, m -> "mod " + m, settings)) {
+    for (Wanted w : WantedFiles.of(picture, m -> "mod " + m, settings, byTools)) {
       LaidOut.Item item = left.remove(w.path());
-      if (item != null && item.sha256().equals(w.sha256())) continue;
+      boolean byOthers = w.writer() != Writer.NOBODY && w.content() instanceof Content.File;
+      boolean unsafe = byOthers && item != null && item.how() == How.LINK;
+      if (item != null && !unsafe && item.sha256().equals(w.sha256())) continue;
       int id = holdings.idOf(w.path());
       boolean ofGame =
           id >= 0
@@ -78,13 +86,19 @@ class FolderDistanceTest {
 
   private static LaidOut laidOut(Picture picture, List<Setting> settings, Random random) {
     Map<String, LaidOut.Item> files = new HashMap<>();
-    for (Wanted w : WantedFiles.of(picture, m -> "mod " + m, settings)) {
+    for (Wanted w : WantedFiles.of(picture, m -> "mod " + m, settings, List.of())) {
       if (random.nextInt(6) == 0) continue;
       String sha = random.nextInt(6) == 0 ? "0".repeat(64) : w.sha256();
       files.put(
           w.path(),
           new LaidOut.Item(
-              w.path(), sha, w.sizeBytes(), w.mod(), w.from(), LaidOut.How.COPY, Optional.empty()));
+              w.path(),
+              sha,
+              w.sizeBytes(),
+              w.mod(),
+              w.from(),
+              random.nextInt(4) == 0 ? How.LINK : How.COPY,
+              Optional.empty()));
     }
     return new LaidOut("then", files, List.of(), Optional.empty());
   }
@@ -99,17 +113,22 @@ class FolderDistanceTest {
             : List.of(
                 new Setting("settings/own.ini", "mine".getBytes(UTF_8)),
                 new Setting("settings/new.ini", "made".getBytes(UTF_8)));
+    List<PathPattern> byTools =
+        random.nextBoolean()
+            ? List.of()
+            : List.of(
+                PathPattern.of(PATHS.get(random.nextInt(PATHS.size())), PathCase.INSENSITIVE));
     Picture picture = w.picture();
     LaidOut laidOut =
         random.nextInt(4) == 0
             ? LaidOut.nothing()
             : laidOut(picture.rearranged(arrangement(w.arrangement(), random)), settings, random);
-    FolderDistance distance = new FolderDistance(picture, laidOut);
+    FolderDistance distance = new FolderDistance(picture, laidOut, byTools);
     for (int step = 0; step < 5; step++) {
       assertThat(distance.isOf(picture, laidOut)).isTrue();
       assertThat(distance.of(picture, settings))
           .as("step %d", step)
-          .isEqualTo(plainly(picture, laidOut, settings));
+          .isEqualTo(plainly(picture, laidOut, settings, byTools));
       picture = picture.rearranged(arrangement(w.arrangement(), random));
     }
   }

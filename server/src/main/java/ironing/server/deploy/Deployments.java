@@ -47,6 +47,7 @@ public class Deployments {
   private final FolderUse use;
   private final ProfileSettings settings;
   private final History history;
+  private final ToolWrites tools;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
   private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
@@ -62,8 +63,10 @@ public class Deployments {
       Events events,
       FolderUse use,
       ProfileSettings settings,
-      History history) {
+      History history,
+      ToolWrites tools) {
     this.history = history;
+    this.tools = tools;
     this.use = use;
     this.settings = settings;
     this.benches = benches;
@@ -95,7 +98,10 @@ public class Deployments {
           FolderDistance d =
               known != null && known.isOf(bench.picture(), note)
                   ? known
-                  : new FolderDistance(bench.picture(), note);
+                  : new FolderDistance(
+                      bench.picture(),
+                      note,
+                      tools.written(bench.workspace(), bench.game().pathCase()));
           count[0] = d.of(bench.picture(), settings.of(bench.profile()));
           return d;
         });
@@ -272,6 +278,23 @@ public class Deployments {
         workspace, Lane.GAME, "undeploy", title, p -> apply(benches.get(workspace), p, true));
   }
 
+  /** Deploys as a part of other work, which must not have the folder in use any more. */
+  public void deployNow(long workspace, Jobs.Progress progress) {
+    Bench bench = benches.get(workspace);
+    requireSlots(bench);
+    apply(bench, progress, false);
+  }
+
+  /**
+   * Takes files off the game folder that are in the library by now; one that has changed meanwhile
+   * stays.
+   *
+   * @param files game path to SHA-256
+   */
+  public void takeOff(Bench bench, Map<String, String> files) {
+    deployer(bench).takeOff(files);
+  }
+
   private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
     GameFolder.requireFolder(bench.gameFolder());
     use.begin(bench, Use.CHANGING);
@@ -341,12 +364,16 @@ public class Deployments {
                     : new WantedBy(
                         bench,
                         WantedFiles.of(
-                            bench.picture(), bench::nameOf, settings.of(bench.profile()))))
+                            bench.picture(),
+                            bench::nameOf,
+                            settings.of(bench.profile()),
+                            tools.written(bench.workspace(), bench.game().pathCase()))))
         .files();
   }
 
-  /** What a profile wants has changed beside its arrangement. */
-  void forget(long workspace) {
+  /** What is wanted of a folder has changed beside the arrangement. */
+  public void forget(long workspace) {
+    distances.remove(workspace);
     wanted.remove(workspace);
   }
 

@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
+import ironing.core.path.GamePath;
 import ironing.core.records.RecordIndex;
 import ironing.server.library.ModStore;
 import ironing.server.library.ModStore.BuiltFile;
@@ -62,6 +63,10 @@ class MendStore {
       return kind.equals("merge");
     }
 
+    boolean isOfTool() {
+      return kind.equals(ToolOutput.KIND);
+    }
+
     boolean isCombined() {
       return kind.equals(CombinedFiles.KIND);
     }
@@ -107,6 +112,7 @@ class MendStore {
    * What is written of a mend.
    *
    * @param files game path to bytes; the plugin of the mend is among them
+   * @param copied game path to a file on disk that is copied there
    * @param beside what lies beside them and is not deployed, by its name
    */
   record Writing(
@@ -114,18 +120,32 @@ class MendStore {
       ModCard card,
       String plugin,
       Map<String, byte[]> files,
+      Map<String, Path> copied,
       Map<String, byte[]> beside,
       int records,
       Recipe recipe,
       Ingredients ingredients,
-      MadeOf made) {}
+      MadeOf made) {
+    Writing(
+        String kind,
+        ModCard card,
+        String plugin,
+        Map<String, byte[]> files,
+        Map<String, byte[]> beside,
+        int records,
+        Recipe recipe,
+        Ingredients ingredients,
+        MadeOf made) {
+      this(kind, card, plugin, files, Map.of(), beside, records, recipe, ingredients, made);
+    }
+  }
 
   /** A new mend; {@code on} tells whether its layer is switched on at once. */
   long add(Bench bench, Writing w, boolean on) throws IOException {
     try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
       Path built = write(work.path(), w);
       Place place = on ? new Place.OnTop() : new Place.OnTopOff();
-      return mods.add(bench.workspace(), made(w), place, built, row(bench, w));
+      return mods.add(bench.workspace(), made(w, built), place, built, row(bench, w));
     }
   }
 
@@ -133,17 +153,26 @@ class MendStore {
   void replace(Bench bench, long mod, Writing w, String said) throws IOException {
     try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
       Path built = write(work.path(), w);
-      mods.replace(bench.workspace(), mod, made(w), built, said, row(bench, w));
+      mods.replace(bench.workspace(), mod, made(w, built), built, said, row(bench, w));
     }
   }
 
   private static Path write(Path work, Writing w) throws IOException {
     Path built = work.resolve("mod");
     for (Map.Entry<String, byte[]> f : w.files().entrySet())
-      put(built.resolve("content").resolve(f.getKey()), f.getValue());
+      put(content(built, f.getKey()), f.getValue());
+    for (Map.Entry<String, Path> f : w.copied().entrySet()) {
+      Path to = content(built, f.getKey());
+      Files.createDirectories(to.getParent());
+      Files.copy(f.getValue(), to);
+    }
     for (Map.Entry<String, byte[]> f : w.beside().entrySet())
       put(built.resolve("papers").resolve(f.getKey()), f.getValue());
     return built;
+  }
+
+  private static Path content(Path built, String path) {
+    return GamePath.resolve(built.resolve("content"), path);
   }
 
   private static void put(Path file, byte[] bytes) throws IOException {
@@ -151,12 +180,16 @@ class MendStore {
     Files.write(file, bytes);
   }
 
-  private static Made made(Writing w) {
+  private static Made made(Writing w, Path built) throws IOException {
     List<BuiltFile> files = new ArrayList<>();
     w.files()
         .forEach(
             (path, bytes) ->
                 files.add(new BuiltFile("", path, "", bytes.length, ContentHash.of(bytes))));
+    for (String path : w.copied().keySet()) {
+      Path file = content(built, path);
+      files.add(new BuiltFile("", path, "", Files.size(file), ContentHash.of(file)));
+    }
     List<LeftOutEntry> beside = new ArrayList<>();
     w.beside()
         .forEach(

@@ -39,6 +39,7 @@ public class Mends {
   private final Patches patches;
   private final Merges merges;
   private final CombinedFiles files;
+  private final ToolOutput outputs;
   private final Contests contests;
   private final Fittings fittings;
   private final Records records;
@@ -50,6 +51,7 @@ public class Mends {
       Patches patches,
       Merges merges,
       CombinedFiles files,
+      ToolOutput outputs,
       Contests contests,
       Fittings fittings,
       Records records,
@@ -59,6 +61,7 @@ public class Mends {
     this.patches = patches;
     this.merges = merges;
     this.files = files;
+    this.outputs = outputs;
     this.contests = contests;
     this.fittings = fittings;
     this.records = records;
@@ -85,7 +88,15 @@ public class Mends {
   public enum MendKind {
     PATCH,
     MERGE,
-    COMBINED
+    COMBINED,
+    /** What a tool wrote. */
+    TOOL;
+
+    static MendKind of(Kept k) {
+      if (k.isPatch()) return PATCH;
+      if (k.isMerge()) return MERGE;
+      return k.isOfTool() ? TOOL : COMBINED;
+    }
   }
 
   /**
@@ -118,6 +129,7 @@ public class Mends {
    * @param decisions how many records in it you have decided on
    * @param sources of a merge, in load order
    * @param carried of combined files, those into which one mod's change is carried: by path, its id
+   * @param tool whose output it is; absent for others
    */
   public record MendView(
       long mod,
@@ -141,7 +153,8 @@ public class Mends {
       List<String> credits,
       int decisions,
       List<String> sources,
-      Map<String, String> carried) {}
+      Map<String, String> carried,
+      @MayBeAbsent Long tool) {}
 
   public List<MendView> of(Bench bench) {
     List<Kept> all = store.of(bench);
@@ -172,7 +185,7 @@ public class Mends {
     List<MendCondition> conditions = conditions(bench, k);
     return new MendView(
         k.mod(),
-        k.isPatch() ? MendKind.PATCH : k.isMerge() ? MendKind.MERGE : MendKind.COMBINED,
+        MendKind.of(k),
         mod.card().name(),
         mod.card().version(),
         k.plugin(),
@@ -197,11 +210,13 @@ public class Mends {
                 .filter(key -> !bench.picture().arrangement().decisionsOn(key).isEmpty())
                 .count(),
         k.recipe().merge() == null ? List.of() : k.recipe().merge().sources(),
-        k.recipe().carried());
+        k.recipe().carried(),
+        k.recipe().tool() == null ? null : k.recipe().tool().tool());
   }
 
   private List<String> reasons(Bench bench, Kept k, Shares shares) {
     if (k.isPatch()) return patches.reasons(bench, k, shares);
+    if (k.isOfTool()) return outputs.reasons(bench, k);
     return k.isMerge() ? merges.reasons(bench, k) : files.reasons(bench, k);
   }
 
@@ -218,6 +233,7 @@ public class Mends {
 
   private List<Ingredient> ingredients(Bench bench, Kept k) {
     if (k.isCombined()) return files.ingredients(bench, k);
+    if (k.isOfTool()) return outputs.ingredients(bench, k);
     List<Ingredient> out = new ArrayList<>();
     k.ingredients()
         .plugins()
@@ -274,7 +290,7 @@ public class Mends {
       throw IroningException.of(
           "not-a-patch",
           k.plugin(),
-          "It is a merge, which is right wherever its masters are.",
+          "It is no patch, and right wherever what it is made of is.",
           "Choose a patch.");
     for (Recipe.Condition c : needs) VersionRange.of(c.versions());
     Recipe recipe = Recipe.patch(k.recipe().name(), k.recipe().scope(), needs, clashes);
@@ -354,6 +370,7 @@ public class Mends {
   /** Makes one mend anew. */
   Job rebuild(long workspace, long mod) {
     Kept k = store.require(benches.get(workspace), mod);
+    if (k.isOfTool()) throw needsTool(k);
     if (k.isPatch()) return build(workspace, Optional.of(mod), k.recipe());
     if (k.isCombined()) return combine(workspace, Set.of(), Optional.empty());
     return jobs.start(
@@ -368,7 +385,18 @@ public class Mends {
         });
   }
 
-  /** Makes all stale mends anew: merges first, since patches are made of what they hold. */
+  private static IroningException needsTool(Kept k) {
+    return IroningException.of(
+        "needs-tool",
+        k.recipe().name(),
+        "A tool made it, and it has to be run again.",
+        "Run the tool, in Tools.");
+  }
+
+  /**
+   * Makes all stale mends anew, but for what tools wrote: merges first, since patches are made of
+   * what they hold.
+   */
   Job rebuildStale(long workspace) {
     return jobs.start(
         workspace,
@@ -399,7 +427,7 @@ public class Mends {
 
   private List<Long> inOrder(Bench bench) {
     return store.of(bench).stream()
-        .filter(k -> MendStore.isOn(bench, k.mod()))
+        .filter(k -> MendStore.isOn(bench, k.mod()) && !k.isOfTool())
         .sorted((a, b) -> Boolean.compare(a.isPatch(), b.isPatch()))
         .map(Kept::mod)
         .toList();
@@ -477,6 +505,7 @@ public class Mends {
   MendDifferenceView difference(long workspace, long mod) {
     Bench bench = benches.get(workspace);
     Kept k = store.require(bench, mod);
+    if (k.isOfTool()) throw needsTool(k);
     if (k.isCombined()) {
       List<MendRecordChange> changes =
           files.difference(bench, k).stream()

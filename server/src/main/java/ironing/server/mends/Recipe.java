@@ -16,6 +16,7 @@ import java.util.Map;
  * @param merge what a merge was made of; absent for others
  * @param files the game paths of combined files
  * @param carried of those into which one mod's change is carried over, which mod that is, by id
+ * @param tool whose output it is; absent for others
  */
 record Recipe(
     @MayBeAbsent String name,
@@ -24,7 +25,8 @@ record Recipe(
     @MayBeAbsent List<String> clashes,
     @MayBeAbsent Merge merge,
     @MayBeAbsent List<String> files,
-    @MayBeAbsent Map<String, String> carried) {
+    @MayBeAbsent Map<String, String> carried,
+    @MayBeAbsent OfTool tool) {
   Recipe {
     if (scope == null) scope = PatchScope.PROFILE;
     carried = carried == null ? Map.of() : Map.copyOf(carried);
@@ -64,15 +66,27 @@ record Recipe(
     }
   }
 
+  /**
+   * The tool that wrote it.
+   *
+   * @param tool its number
+   * @param reads patterns on game paths, as they were when it ran
+   */
+  record OfTool(long tool, List<String> reads) {}
+
+  static Recipe ofTool(String name, OfTool tool) {
+    return new Recipe(name, null, List.of(), List.of(), null, null, null, tool);
+  }
+
   static Recipe patch(String name, PatchScope scope, List<Condition> needs, List<String> clashes) {
-    return new Recipe(name, scope, needs, clashes, null, null, null);
+    return new Recipe(name, scope, needs, clashes, null, null, null, null);
   }
 
   static Recipe merge(String name, Merge merge) {
-    return new Recipe(name, null, List.of(), List.of(), merge, null, null);
+    return new Recipe(name, null, List.of(), List.of(), merge, null, null, null);
   }
 
   static Recipe combined(String name, List<String> files, Map<String, String> carried) {
-    return new Recipe(name, null, List.of(), List.of(), null, files, carried);
+    return new Recipe(name, null, List.of(), List.of(), null, files, carried, null);
   }
 }

@@ -7,6 +7,7 @@ import ironing.core.path.GamePath;
 import ironing.core.run.RunLog;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
+import ironing.server.process.Program;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
@@ -14,9 +15,7 @@ import ironing.server.workbench.FolderUse.Use;
 import ironing.server.workbench.Workbenches;
 import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
-import java.io.BufferedReader;
 import java.io.IOException;
-import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,7 +25,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.TimeUnit;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -35,8 +33,6 @@ import org.springframework.stereotype.Component;
 @Component
 public class Runs {
   private static final Logger LOG = LoggerFactory.getLogger(Runs.class);
-  private static final int MAX_OUTPUT_CHARS = 4_000_000;
-  private static final long PATIENCE_SECONDS = 5;
   private final RunMapper db;
   private final Workbenches benches;
   private final FolderUse use;
@@ -45,7 +41,7 @@ public class Runs {
   private final Map<Long, Live> live = new ConcurrentHashMap<>();
   private final Map<Long, Optional<Ended>> ended = new ConcurrentHashMap<>();
 
-  private record Live(long run, Process process, StringBuffer output) {}
+  private record Live(long run, Program program) {}
 
   /**
    * A run that is over.
@@ -70,8 +66,7 @@ public class Runs {
   }
 
   /**
-   * @throws IroningException with code {@code busy}, {@code no-command} or {@code
-   *     game-will-not-start}
+   * @throws IroningException with code {@code busy}, {@code no-command} or {@code will-not-start}
    */
   long start(long workspace) {
     Bench bench = benches.get(workspace);
@@ -103,24 +98,11 @@ public class Runs {
             .map(a -> a.replace("{standins}", folders.standins()))
             .toList();
     Optional<FileTime> logBefore = logTime(bench, run);
-    Process process;
-    try {
-      // a list of arguments, never a shell: a folder's name cannot become a command
-      ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
-      builder.directory(bench.gameFolder().toFile());
-      // where the database is, and its password, is none of a game's business
-      builder.environment().keySet().removeIf(name -> name.startsWith("IRONING_"));
-      process = builder.start();
-    } catch (IOException e) {
-      throw IroningException.of(
-          "game-will-not-start",
-          command.get(0),
-          "It cannot be started: " + e.getMessage() + ".",
-          "Check the command in the game’s definition.",
-          e);
-    }
+    Program program =
+        Program.start(
+            command, bench.gameFolder(), Map.of(), "Check the command in the game’s definition.");
     long id = db.add(bench.workspace());
-    Live l = new Live(id, process, new StringBuffer());
+    Live l = new Live(id, program);
     live.put(bench.workspace(), l);
     Thread listener = new Thread(() -> listen(bench, run, l, logBefore), "run-" + id);
     listener.setDaemon(true);
@@ -131,14 +113,13 @@ public class Runs {
 
   private void listen(Bench bench, GameDefinition.Run run, Live l, Optional<FileTime> logBefore) {
     int code = -1;
-    try (BufferedReader in =
-        new BufferedReader(
-            new InputStreamReader(l.process().getInputStream(), StandardCharsets.UTF_8))) {
-      for (String line = in.readLine(); line != null; line = in.readLine()) {
-        if (l.output().length() < MAX_OUTPUT_CHARS) l.output().append(line).append('\n');
-        events.tell(bench.workspace(), "run-line", Map.of("run", l.run(), "line", line));
-      }
-      code = l.process().waitFor();
+    try {
+      code =
+          l.program()
+              .listen(
+                  line ->
+                      events.tell(
+                          bench.workspace(), "run-line", Map.of("run", l.run(), "line", line)));
     } catch (IOException e) {
       LOG.warn("the output of run {} broke off: {}", l.run(), e.getMessage());
     } catch (InterruptedException e) {
@@ -146,7 +127,7 @@ public class Runs {
     } finally {
       try {
         String log = withoutNul(freshLog(bench, run, logBefore));
-        db.end(l.run(), code, withoutNul(l.output().toString()), log);
+        db.end(l.run(), code, l.program().output(), log);
       } finally {
         ended.remove(bench.workspace());
         live.remove(bench.workspace());
@@ -156,7 +137,7 @@ public class Runs {
     }
   }
 
-  // PostgreSQL's text cannot hold U+0000, and a game may print anything
+  // PostgreSQL's text cannot hold U+0000, and a game may write anything
   private static String withoutNul(String text) {
     return text.replace("\u0000", "\uFFFD");
   }
@@ -177,7 +158,7 @@ public class Runs {
     if (after.isEmpty() || after.equals(before)) return "";
     try {
       Path log = GamePath.resolve(bench.gameFolder(), run.log().get());
-      if (Files.size(log) > MAX_OUTPUT_CHARS) return "";
+      if (Files.size(log) > Program.MOST_OUTPUT_CHARS) return "";
       return new String(Files.readAllBytes(log), StandardCharsets.UTF_8);
     } catch (IOException unreadable) {
       return "";
@@ -187,17 +168,7 @@ public class Runs {
   /** Ends the game, kindly first. */
   void stop(long workspace) {
     Live l = live.get(workspace);
-    if (l != null) end(l.process());
-  }
-
-  private static void end(Process process) {
-    process.destroy();
-    try {
-      if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) process.destroyForcibly();
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-      process.destroyForcibly();
-    }
+    if (l != null) l.program().stop();
   }
 
   /** The run that goes on. */
@@ -209,7 +180,7 @@ public class Runs {
   Optional<String> outputSoFar(long workspace, long run) {
     Live l = live.get(workspace);
     boolean goesOn = l != null && l.run() == run;
-    return goesOn ? Optional.of(l.output().toString()) : Optional.empty();
+    return goesOn ? Optional.of(l.program().output()) : Optional.empty();
   }
 
   /** The last run that is over; empty when there was none. */
@@ -234,6 +205,6 @@ public class Runs {
 
   @PreDestroy
   void stopAll() {
-    live.values().forEach(l -> end(l.process()));
+    live.values().forEach(l -> l.program().stop());
   }
 }

@@ -13,6 +13,7 @@ public class FolderUse {
   /** What a folder is in use for. */
   public enum Use {
     RUNNING("The game is running.", "Wait until it ends, or stop it."),
+    TOOL("A tool is running there.", "Wait until it ends, or stop it."),
     CHANGING("Files are being put into its folder.", "Wait until that is done.");
 
     private final String reason;
@@ -39,10 +40,11 @@ public class FolderUse {
   }
 
   /**
-   * @throws IroningException with code {@code busy} when the game runs
+   * @throws IroningException with code {@code busy} when the game or a tool runs
    */
   public void requireStill(Bench bench) {
-    if (uses.get(bench.workspace()) == Use.RUNNING) throw busy(bench, Use.RUNNING);
+    Use use = uses.get(bench.workspace());
+    if (use == Use.RUNNING || use == Use.TOOL) throw busy(bench, use);
   }
 
   private static IroningException busy(Bench bench, Use use) {

@@ -14,7 +14,7 @@ import java.util.Set;
 
 /** All records after all plugins were applied in order: of each record the last version, whole. */
 final class World {
-  private static final List<String> OWN = List.of("Skerry.plug", "Isles.plug");
+  static final List<String> OWN = List.of("Skerry.plug", "Isles.plug");
   private static final String LIST = "settings/roster.txt";
   static final int SLOTS = 96;
   static final int SLOTS_FOR_THE_SAVE = 1;
@@ -77,7 +77,7 @@ final class World {
     return world;
   }
 
-  private static List<String> order(Path game) throws IOException {
+  static List<String> order(Path game) throws IOException {
     List<String> names = new ArrayList<>(OWN);
     Path list = game.resolve(LIST);
     if (!Files.exists(list)) return names;

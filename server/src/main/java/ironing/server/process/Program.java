@@ -1,0 +1,90 @@
+package ironing.server.process;
+
+import ironing.core.IroningException;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+
+/**
+ * A program that runs: started from a list of arguments, never by a shell, so that a folder's name
+ * cannot become a command. What it prints, on both of its streams, is kept.
+ *
+ * <p>Threads: one listens; any may ask for the output or stop it.
+ */
+public final class Program {
+  /** Of what it prints no more is kept; it is listened to all the same. */
+  public static final int MOST_OUTPUT_CHARS = 4_000_000;
+
+  private static final long PATIENCE_SECONDS = 5;
+  private final Process process;
+  private final StringBuffer output = new StringBuffer();
+
+  private Program(Process process) {
+    this.process = process;
+  }
+
+  /**
+   * @param environment beside what the server itself has, without its own settings
+   * @param remedy what to check when it will not start
+   * @throws IroningException with code {@code will-not-start}
+   */
+  public static Program start(
+      List<String> command, Path folder, Map<String, String> environment, String remedy) {
+    try {
+      ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
+      builder.directory(folder.toFile());
+      // where the database is, and its password, is none of a program's business
+      builder.environment().keySet().removeIf(name -> name.startsWith("IRONING_"));
+      builder.environment().putAll(environment);
+      Process process = builder.start();
+      // it gets no input: one that asks for some is told that there is none, instead of waiting
+      process.getOutputStream().close();
+      return new Program(process);
+    } catch (IOException e) {
+      throw IroningException.of(
+          "will-not-start",
+          command.get(0),
+          "It cannot be started: " + e.getMessage() + ".",
+          remedy,
+          e);
+    }
+  }
+
+  /** Reads what it prints until it ends, line by line; gives its exit code. */
+  public int listen(Consumer<String> line) throws IOException, InterruptedException {
+    try (BufferedReader in =
+        new BufferedReader(
+            new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
+      for (String l = in.readLine(); l != null; l = in.readLine()) {
+        if (output.length() < MOST_OUTPUT_CHARS) output.append(l).append('\n');
+        line.accept(l);
+      }
+      return process.waitFor();
+    }
+  }
+
+  /** What it has printed so far, fit for a database's text, which cannot hold U+0000. */
+  public String output() {
+    return output.toString().replace("\u0000", "\uFFFD");
+  }
+
+  /** Ends it, kindly first, and all that it has started. */
+  public void stop() {
+    List<ProcessHandle> started = process.descendants().toList();
+    process.destroy();
+    started.forEach(ProcessHandle::destroy);
+    try {
+      if (!process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS)) process.destroyForcibly();
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      process.destroyForcibly();
+    }
+    started.forEach(ProcessHandle::destroyForcibly);
+  }
+}
