@@ -28,6 +28,7 @@ import { ProfilesView } from './profiles/ProfilesView'
 import { RecordsView } from './records/RecordsView'
 import { TestRunView } from './test-run/TestRunView'
 import { TimelineView } from './timeline/TimelineView'
+import { ToolsView } from './tools/ToolsView'
 
 /**
  * Every screen has an address of its own, and so has what is selected in it.
@@ -76,6 +77,8 @@ export function createRouter(queries: QueryClient) {
         { path: 'mends/merge', element: <MergeView /> },
         { path: 'deploy', element: <DeployView /> },
         { path: 'deploy/folder', element: <DriftView /> },
+        { path: 'tools', element: <ToolsView /> },
+        { path: 'tools/:tool', element: <ToolsView /> },
         { path: 'test-run', element: <TestRunView /> },
         { path: 'test-run/:run', element: <TestRunView /> },
         { path: '*', element: <Navigate to="." replace /> },

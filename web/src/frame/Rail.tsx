@@ -10,6 +10,7 @@ const PLACES_OF: Record<string, readonly string[]> = {
   records: ['RECORDS'],
   mends: ['MENDS', 'COMBINE_FILES'],
   deploy: ['DEPLOY'],
+  tools: ['TOOLS'],
 }
 
 /** The screens of a workspace, each with the number of wrinkles that wait there. */

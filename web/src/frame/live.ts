@@ -15,6 +15,7 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   lists: ['lists', 'list', 'timeline'],
   'pair-notes': ['pair-notes', 'timeline'],
   inbox: ['inbox'],
+  tools: ['tools', 'tool-run', 'tool-runs'],
   run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],
 }
 
@@ -34,7 +35,7 @@ export function useLive(workspace: number): boolean {
       setHeard(true)
       // what happened while nobody listened is not told again: after a break that may be anything, at
       // first only what changes by itself
-      makeOld(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs'])
+      makeOld(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run'])
       lost = false
     })
     source.onerror = () => {
@@ -52,6 +53,10 @@ export function useLive(workspace: number): boolean {
     source.addEventListener('run-line', (e) => {
       const said = JSON.parse(e.data) as { run: number; line: string }
       keepLine(workspace, said.run, said.line)
+    })
+    source.addEventListener('tool-line', (e) => {
+      const said = JSON.parse(e.data) as { run: number; line: string }
+      keepLine(workspace, `tool-${said.run}`, said.line)
     })
     return () => source.close()
   }, [workspace, queries])

@@ -9,6 +9,7 @@ import {
   Scissors,
   SquaresIntersect,
   Table2,
+  Wrench,
 } from 'lucide-react'
 
 /** A screen of a workspace. The path is the same word as in the API. */
@@ -44,6 +45,12 @@ export const VIEWS: readonly View[] = [
     icon: Download,
     about: 'Put all of it into the game folder, or take it out',
   },
+  {
+    path: 'tools',
+    name: 'Tools',
+    icon: Wrench,
+    about: 'Programs of yours that work on the deployed game',
+  },
   { path: 'test-run', name: 'Test run', icon: Play, about: 'Start the game and see whether it worked' },
 ]
 
@@ -56,6 +63,7 @@ const BY_PLACE: Record<string, string> = {
   MENDS: 'mends',
   COMBINE_FILES: 'mends/files',
   DEPLOY: 'deploy',
+  TOOLS: 'tools',
   TEST_RUN: 'test-run',
 }
 

@@ -23,11 +23,11 @@ export function MendsView() {
   const mends = useMends(workspace)
   const { say } = useNotices()
   const rebuild = useRebuildStale(workspace, () => say('All stale mends are made anew.'))
-  const stale = mends.data?.filter((m) => m.stale).length ?? 0
+  const stale = mends.data?.filter((m) => m.stale && m.kind !== 'TOOL').length ?? 0
   return (
     <Screen
       title="Mends"
-      says="Mods that Ironing makes of others: combined records, several plugins made one, combined files."
+      says="Mods that are made of others: combined records, several plugins made one, combined files, and what tools wrote."
       actions={
         <>
           {stale > 0 && (
@@ -68,7 +68,12 @@ export function MendsView() {
   )
 }
 
-const KINDS: Record<Mend['kind'], string> = { PATCH: 'patch', MERGE: 'merge', COMBINED: 'combined files' }
+const KINDS: Record<Mend['kind'], string> = {
+  PATCH: 'patch',
+  MERGE: 'merge',
+  COMBINED: 'combined files',
+  TOOL: 'output of a tool',
+}
 
 function ButtonLink({ to, children }: { to: string; children: string }) {
   return (
@@ -106,6 +111,8 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
           <Link to={`/workspaces/${workspace}/mends/files`} className="text-woad underline">
             {count(m.records, 'file')}
           </Link>
+        ) : m.kind === 'TOOL' ? (
+          count(m.records, 'file')
         ) : (
           `${m.plugin} · ${count(m.records, 'record')} · ${scope(m)}`
         )}{' '}
@@ -123,7 +130,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
       )}
       <details className="mt-1.5">
         <summary className="cursor-pointer text-ink-2">
-          Made of {count(m.ingredients.length, m.kind === 'COMBINED' ? 'version' : 'plugin')}
+          Made of {count(m.ingredients.length, madeOf(m))}
           {m.decisions > 0 && ` and your decisions on ${count(m.decisions, 'record')}`}
           {m.credits.length > 0 && `, with the work of ${list(m.credits)}`}
         </summary>
@@ -150,10 +157,16 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
         </ul>
       </details>
       <p className="mt-2 flex flex-wrap gap-1.5">
-        <Button className="h-7" disabled={busy || !m.on} onClick={() => rebuild.mutate(m.mod)}>
-          {rebuild.isPending ? 'Making it anew …' : 'Make it anew'}
-        </Button>
-        {m.stale && (
+        {m.kind === 'TOOL' ? (
+          <ButtonLink to={`/workspaces/${workspace}/tools/${m.tool}`}>
+            {m.stale ? 'Run the tool again' : 'Go to the tool'}
+          </ButtonLink>
+        ) : (
+          <Button className="h-7" disabled={busy || !m.on} onClick={() => rebuild.mutate(m.mod)}>
+            {rebuild.isPending ? 'Making it anew …' : 'Make it anew'}
+          </Button>
+        )}
+        {m.stale && m.kind !== 'TOOL' && (
           <Button className="h-7" aria-expanded={shown} onClick={() => setShown(!shown)}>
             {shown ? 'Hide the difference' : 'See the difference'}
           </Button>
@@ -182,6 +195,11 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
       {conditions && <ConditionsDialog workspace={workspace} mend={m} onClose={() => setConditions(false)} />}
     </li>
   )
+}
+
+function madeOf(m: Mend): string {
+  if (m.kind === 'COMBINED') return 'version'
+  return m.kind === 'TOOL' ? 'file' : 'plugin'
 }
 
 function scope(m: Mend): string {

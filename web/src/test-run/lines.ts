@@ -1,7 +1,7 @@
 import { useSyncExternalStore } from 'react'
 
 /**
- * What running games print, line by line as it comes. Lines of one run share one array that only
+ * What running games and tools print, line by line as it comes. Lines of one run share one array that only
  * grows, and the page is told once a frame: a game that prints fast must not make it copy.
  */
 const lines = new Map<string, string[]>()
@@ -9,9 +9,12 @@ const listeners = new Set<() => void>()
 let version = 0
 let told = true
 
-const key = (workspace: number, run: number) => `${workspace}/${run}`
+/** A number for a run of the game, a word for one of a tool. */
+export type RunKey = number | `tool-${number}`
 
-export function keepLine(workspace: number, run: number, line: string) {
+const key = (workspace: number, run: RunKey) => `${workspace}/${run}`
+
+export function keepLine(workspace: number, run: RunKey, line: string) {
   const k = key(workspace, run)
   const all = lines.get(k)
   if (all) all.push(line)
@@ -33,7 +36,7 @@ function subscribe(listener: () => void) {
 }
 
 /** The lines of a run that came while this page was open. */
-export function useLines(workspace: number, run: number): readonly string[] {
+export function useLines(workspace: number, run: RunKey): readonly string[] {
   useSyncExternalStore(subscribe, () => version)
   return lines.get(key(workspace, run)) ?? NONE
 }

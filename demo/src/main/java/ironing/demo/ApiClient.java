@@ -48,6 +48,13 @@ public final class ApiClient {
             .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
   }
 
+  /** Adds something that no revision is asked for. */
+  void add(String path, Map<String, ?> body) throws IOException, InterruptedException {
+    send(
+        request(path, "application/json")
+            .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
+  }
+
   /** Long work, waited for; gives its result, 0 where it has none. */
   public long job(String path, Map<String, ?> body) throws IOException, InterruptedException {
     JsonNode job =

@@ -23,6 +23,18 @@ import java.util.stream.Stream;
 public final class DemoLoader {
   // it takes coal out of the game, which others refer to: a fault to try out, not to begin with
   private static final Set<String> OFF_AT_FIRST = Set.of("Coal to Kelp Conversion");
+  private static final Map<String, Object> LIGHTS =
+      Map.of(
+          "name", "Harbour Lights",
+          "command",
+              List.of(
+                  "java",
+                  "-cp",
+                  "{standins}/game.jar",
+                  "ironing.standins.game.HarbourLights",
+                  "{game}"),
+          "reads", List.of("data/*.plug"),
+          "writes", List.of("data/Harbour Lights.plug"));
   private final ApiClient api;
 
   private DemoLoader(String url) {
@@ -57,6 +69,8 @@ public final class DemoLoader {
         for (Path list : lists.sorted().toList()) api.follow(workspace, list);
       }
     }
+    if (api.get("/workspaces/" + workspace + "/tools").isEmpty())
+      api.add("/workspaces/" + workspace + "/tools", LIGHTS);
     Files.createFile(loaded);
     return workspace;
   }

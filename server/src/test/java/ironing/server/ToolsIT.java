@@ -111,8 +111,10 @@ class ToolsIT {
     api.job(base + "/deploy", null);
     run(tool);
     assertThat(game.resolve("add-ons/index.txt")).hasContent("reef.txt\nshoal.txt\ntide.txt\n");
+    run(tool);
+    assertThat(game.resolve("add-ons/index.txt")).as("the same again").exists();
     assertThat(drift()).as("nothing was set aside").isEmpty();
-    assertThat(api.get(base + "/mends").get(0).path("version").asText()).isEqualTo("2");
+    assertThat(api.get(base + "/mends").get(0).path("version").asText()).isEqualTo("3");
     assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
     api.job(base + "/deploy/undeploy", null);
     assertThat(game.resolve("add-ons/index.txt")).doesNotExist();

@@ -150,6 +150,7 @@ class ToolRuns {
     requireReady(bench, tool);
     GameFolder.requireFolder(bench.gameFolder());
     long run;
+    boolean any;
     try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
       use.begin(bench, Use.TOOL);
       Outcome outcome;
@@ -160,14 +161,14 @@ class ToolRuns {
         use.end(bench.workspace());
       }
       run = outcome.row().id();
-      if (!outcome.taken().isEmpty() || !outcome.gone().isEmpty()) take(bench, tool, outcome);
+      any = !outcome.taken().isEmpty() || !outcome.gone().isEmpty();
+      if (any) take(bench, tool, outcome);
       db.end(outcome.row());
     } finally {
       events.tell(bench.workspace(), "tools", Map.of("tool", id));
     }
-    // what was taken in comes back into the folder as a deployed file
-    if (deployments.distance(benches.get(bench.workspace())).total() > 0)
-      deployments.deployNow(bench.workspace(), progress);
+    // what was taken in comes back into the folder as a deployed file, be it the same as before
+    if (any) deployments.deployNow(bench.workspace(), progress);
     return run;
   }
 

@@ -88,7 +88,8 @@ public class Wrinkles {
     RECORDS,
     MENDS,
     COMBINE_FILES,
-    DEPLOY
+    DEPLOY,
+    TOOLS
   }
 
   /**
@@ -366,7 +367,18 @@ public class Wrinkles {
 
   private void mends(Bench bench, List<Wrinkle> out) {
     for (MendView m : mends.of(bench)) {
-      if (m.stale())
+      if (m.stale() && m.kind() == Mends.MendKind.TOOL)
+        out.add(
+            new Wrinkle(
+                "tool-stale",
+                Weight.LOSES,
+                m.name() + " is stale",
+                String.join(" ", m.reasons()),
+                "Run the tool again.",
+                Place.TOOLS,
+                m.mod(),
+                null));
+      else if (m.stale())
         out.add(
             new Wrinkle(
                 "mend-stale",

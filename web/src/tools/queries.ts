@@ -1,0 +1,97 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, got, Refused, type Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { of } from '../frame/workspace'
+import { ended, useAct } from '../library/queries'
+
+export function useTools(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'tools'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/tools', { params: { path: { workspace } }, signal })),
+  })
+}
+
+export function useToolRuns(workspace: number, tool: number) {
+  return useQuery({
+    queryKey: of(workspace, 'tool-runs', tool),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/tools/{tool}/runs', {
+          params: { path: { workspace, tool } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function useToolRun(workspace: number, run: number | undefined) {
+  return useQuery({
+    queryKey: of(workspace, 'tool-run', run),
+    enabled: run !== undefined,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/tools/runs/{run}', {
+          params: { path: { workspace, run: run as number } },
+          signal,
+        }),
+      ),
+  })
+}
+
+/** Adds a tool, or changes the one with this number. */
+export function useSaveTool(workspace: number, done: (tool: number) => void) {
+  return useAct(
+    workspace,
+    ({ tool, body }: { tool?: number; body: Schema['ToolRequest'] }) =>
+      tool === undefined
+        ? got(api.POST('/api/workspaces/{workspace}/tools', { params: { path: { workspace } }, body }))
+        : got(
+            api.PUT('/api/workspaces/{workspace}/tools/{tool}', {
+              params: { path: { workspace, tool } },
+              body,
+            }),
+          ),
+    (made) => done(made.tool),
+  )
+}
+
+export function useRemoveTool(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    (tool: number) =>
+      got(api.DELETE('/api/workspaces/{workspace}/tools/{tool}', { params: { path: { workspace, tool } } })),
+    done,
+  )
+}
+
+/** Runs a tool; resolves when what it wrote is taken in and deployed. */
+export function useRunTool(workspace: number) {
+  const queries = useQueryClient()
+  const { say, fail } = useNotices()
+  return useMutation({
+    mutationFn: async (tool: number) => {
+      const job = await ended(
+        await got(
+          api.POST('/api/workspaces/{workspace}/tools/{tool}/run', {
+            params: { path: { workspace, tool }, header: { Prefer: 'wait=5' } },
+          }),
+        ),
+      )
+      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+      if (job.state === 'CANCELLED') return undefined
+      return got(
+        api.GET('/api/workspaces/{workspace}/tools/runs/{run}', {
+          params: { path: { workspace, run: job.result as number } },
+        }),
+      )
+    },
+    onSuccess: (run) => {
+      if (!run) say('Stopped; nothing was taken in.')
+      else if (run.why) say(run.why)
+      else say('What it wrote is taken in and deployed.')
+    },
+    onError: fail,
+    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+  })
+}
