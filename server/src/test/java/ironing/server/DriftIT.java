@@ -64,6 +64,31 @@ class DriftIT {
   }
 
   @Test
+  void what_another_workspace_deployed_is_taken_out_but_never_deployed_over() throws IOException {
+    Path note = game.resolve(".ironing/laid-out.json");
+    String text = Files.readString(note);
+    assertThat(text).contains("\"owner\":\"");
+    Files.writeString(note, text.replaceFirst("\"owner\":\"[^\"]*\"", "\"owner\":\"another/1\""));
+    Api.Answer refused = api.ask("POST", base + "/deploy", null, Map.of());
+    assertThat(refused.status()).isEqualTo(422);
+    assertThat(refused.body().path("code").asText()).isEqualTo("deployed-by-another");
+    api.job(base + "/deploy/undeploy", null);
+    assertThat(game.resolve("add-ons/reef.txt")).doesNotExist();
+    assertThat(game.resolve("add-ons/tide.txt")).hasContent("the game's\n");
+    api.job(base + "/deploy", null);
+    assertThat(game.resolve("add-ons/reef.txt")).exists();
+  }
+
+  @Test
+  void a_folder_within_a_game_s_folder_is_no_other_game() {
+    Path inner = Games.plain(game.resolve("inner"));
+    Map<String, String> wish = Map.of("folder", inner.toString());
+    Api.Answer refused = api.ask("POST", "/api/workspaces", wish, Map.of());
+    assertThat(refused.status()).isEqualTo(422);
+    assertThat(refused.body().toString()).contains("folders-nested", "Plain Sailing");
+  }
+
+  @Test
   void what_was_changed_and_what_is_gone_is_put_back_and_nothing_is_thrown_away()
       throws IOException {
     assertThat(drift()).isEmpty();

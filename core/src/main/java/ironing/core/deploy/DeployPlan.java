@@ -121,7 +121,7 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     }
     return new DeployPlan(
         steps.stream().filter(s -> paths.contains(s.path())).toList(),
-        new LaidOut(after.at(), files, before.folders(), before.profile()));
+        new LaidOut(after.at(), files, before.folders(), before.profile(), before.owner()));
   }
 
   public boolean isEmpty() {

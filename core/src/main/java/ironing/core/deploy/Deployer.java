@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
@@ -49,10 +50,19 @@ public final class Deployer {
   private static final int SINGLY = 64;
   private final Disk disk;
   private final Path folder;
+  private final Optional<String> owner;
   private volatile Noted noted;
 
   public Deployer(Disk disk, Path folder) {
+    this(disk, folder, Optional.empty());
+  }
+
+  /**
+   * @param owner the workspace that deploys, for the note
+   */
+  public Deployer(Disk disk, Path folder, Optional<String> owner) {
     this.disk = disk;
+    this.owner = owner;
     this.folder = folder.toAbsolutePath().normalize();
   }
 
@@ -117,7 +127,8 @@ public final class Deployer {
     recover();
     if (plan.isEmpty() && plan.after().profile().equals(laidOut().profile())) return laidOut();
     try {
-      Staging.Staged staged = Staging.stage(disk, folder, plan, locator, progress);
+      DeployPlan owned = new DeployPlan(plan.steps(), plan.after().by(owner));
+      Staging.Staged staged = Staging.stage(disk, folder, owned, locator, progress);
       flushEach(withParents(staged.added()));
       Journal journal = staged.journal();
       // From here on the change is decided: a crash is finished, not undone.

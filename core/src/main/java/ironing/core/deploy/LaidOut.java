@@ -16,9 +16,14 @@ import java.util.TreeMap;
  * @param folders that deploying made, and that go when they are empty
  * @param profile the number of the profile whose settings files lie there; empty where none was
  *     said
+ * @param owner the workspace that deployed it; empty in notes of earlier versions
  */
 public record LaidOut(
-    String at, Map<String, Item> files, List<String> folders, Optional<Long> profile) {
+    String at,
+    Map<String, Item> files,
+    List<String> folders,
+    Optional<Long> profile,
+    Optional<String> owner) {
   public static final String FORMAT = "ironing/laid-out@1";
   private static final LaidOut NOTHING = new LaidOut("", Map.of(), List.of(), Optional.empty());
 
@@ -67,6 +72,16 @@ public record LaidOut(
    * @param inode its number on the drive; 0 where a drive numbers none
    */
   public record Stamp(long modifiedNanos, long inode) {}
+
+  /** One of which nobody says whose it is. */
+  public LaidOut(String at, Map<String, Item> files, List<String> folders, Optional<Long> profile) {
+    this(at, files, folders, profile, Optional.empty());
+  }
+
+  /** The same, deployed by that workspace. */
+  LaidOut by(Optional<String> owner) {
+    return new LaidOut(at, files, folders, profile, owner);
+  }
 
   public LaidOut {
     files = Collections.unmodifiableMap(new TreeMap<>(files));

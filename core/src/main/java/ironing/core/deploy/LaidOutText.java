@@ -34,6 +34,7 @@ final class LaidOutText {
       to.writeStringField("format", LaidOut.FORMAT);
       to.writeStringField("at", note.at());
       if (note.profile().isPresent()) to.writeNumberField("profile", note.profile().get());
+      if (note.owner().isPresent()) to.writeStringField("owner", note.owner().get());
       to.writeArrayFieldStart("folders");
       for (String f : note.folders()) to.writeString(f);
       to.writeEndArray();
@@ -76,7 +77,7 @@ final class LaidOutText {
     }
     if (!LaidOut.FORMAT.equals(r.format))
       throw unreadable("its format is not " + LaidOut.FORMAT, null);
-    return new LaidOut(r.at, r.files, r.folders, r.profile);
+    return new LaidOut(r.at, r.files, r.folders, r.profile, r.owner);
   }
 
   /** What has been read so far. */
@@ -84,6 +85,7 @@ final class LaidOutText {
     private String format = "";
     private String at = "";
     private Optional<Long> profile = Optional.empty();
+    private Optional<String> owner = Optional.empty();
     private final List<String> folders = new ArrayList<>();
     private final Map<String, Item> files = new TreeMap<>();
     // the same few names stand on every line
@@ -98,6 +100,7 @@ final class LaidOutText {
         case "profile" -> {
           if (value == JsonToken.VALUE_NUMBER_INT) profile = Optional.of(in.getLongValue());
         }
+        case "owner" -> owner = Optional.of(in.getText());
         case "folders" -> {
           while (in.nextToken() == JsonToken.VALUE_STRING) folders.add(in.getText());
         }

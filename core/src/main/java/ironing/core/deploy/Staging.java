@@ -253,7 +253,8 @@ final class Staging {
   }
 
   private LaidOut after() {
-    return new LaidOut(plan.after().at(), files, List.copyOf(made), plan.after().profile());
+    return new LaidOut(
+        plan.after().at(), files, List.copyOf(made), plan.after().profile(), plan.after().owner());
   }
 
   private void refuseLostOriginals() {

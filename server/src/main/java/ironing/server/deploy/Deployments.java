@@ -18,6 +18,7 @@ import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
+import ironing.server.platform.Folders;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
@@ -48,6 +49,7 @@ public class Deployments {
   private final ProfileSettings settings;
   private final History history;
   private final ToolWrites tools;
+  private final Folders folders;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
   private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
@@ -64,7 +66,9 @@ public class Deployments {
       FolderUse use,
       ProfileSettings settings,
       History history,
-      ToolWrites tools) {
+      ToolWrites tools,
+      Folders folders) {
+    this.folders = folders;
     this.history = history;
     this.tools = tools;
     this.use = use;
@@ -131,6 +135,7 @@ public class Deployments {
   Job deploy(long workspace) {
     Bench bench = benches.get(workspace);
     requireFree(bench);
+    requireOwn(bench);
     requireSlots(bench);
     String title = "Deploy to " + bench.gameFolder();
     return jobs.start(
@@ -141,6 +146,7 @@ public class Deployments {
   public Job putListBack(long workspace) {
     Bench bench = benches.get(workspace);
     requireFree(bench);
+    requireOwn(bench);
     String list =
         WantedFiles.pluginList(bench.picture())
             .map(Wanted::path)
@@ -168,6 +174,7 @@ public class Deployments {
   public Job putBack(long workspace, Set<String> paths) {
     Bench bench = benches.get(workspace);
     requireFree(bench);
+    requireOwn(bench);
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -297,6 +304,8 @@ public class Deployments {
 
   private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
     GameFolder.requireFolder(bench.gameFolder());
+    // again: it may have waited for other work
+    if (!undeploy) requireOwn(bench);
     use.begin(bench, Use.CHANGING);
     try {
       return applyNow(bench, progress, undeploy);
@@ -379,7 +388,24 @@ public class Deployments {
 
   // one for each folder: it remembers the note as long as nobody changes it
   private Deployer deployer(Bench bench) {
-    return deployers.computeIfAbsent(bench.gameFolder(), f -> new Deployer(new RealDisk(), f));
+    return deployers.computeIfAbsent(
+        bench.gameFolder(), f -> new Deployer(new RealDisk(), f, Optional.of(owner(bench))));
+  }
+
+  private String owner(Bench bench) {
+    return folders.installation() + "/" + bench.workspace();
+  }
+
+  /** What another workspace has deployed there is its own to change; taking it out is for all. */
+  private void requireOwn(Bench bench) {
+    LaidOut there = laidOut(bench);
+    boolean own = there.owner().map(owner(bench)::equals).orElse(true);
+    if (own || there.files().isEmpty()) return;
+    throw IroningException.of(
+        "deployed-by-another",
+        bench.gameFolder().toString(),
+        "Another workspace has deployed " + there.files().size() + " files there.",
+        "Take everything out first, here or there; the game is unmodded then. After that, deploy.");
   }
 
   private String now() {

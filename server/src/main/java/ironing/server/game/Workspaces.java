@@ -95,6 +95,21 @@ class Workspaces {
           "This folder has a workspace already.",
           "Open workspace " + known + ".");
     }
+    for (WorkspaceMapper.Row w : db.all()) {
+      Path other = Path.of(w.gameFolder());
+      if (!other.startsWith(c.folder()) && !c.folder().startsWith(other)) continue;
+      throw IroningException.of(
+          "folders-nested",
+          c.folder().toString(),
+          "It "
+              + (other.startsWith(c.folder()) ? "holds" : "lies in")
+              + " the game folder of “"
+              + w.title()
+              + "”: "
+              + other
+              + ".",
+          "Choose a folder that has no part in common with the games that are here.");
+    }
     return jobs.start(0, Lane.ADOPT, "workspace", "Look at " + c.game().title(), p -> adopt(c, p));
   }
 

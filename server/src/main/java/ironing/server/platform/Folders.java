@@ -40,6 +40,11 @@ public class Folders {
     this.db = db;
   }
 
+  /** The name of the database that knows all this. */
+  public String installation() {
+    return database.get();
+  }
+
   public Path library(long workspace) {
     return libraries.computeIfAbsent(
         workspace, w -> libraryIn(w, Optional.ofNullable(db.libraryFolder(w)).map(Path::of)));
