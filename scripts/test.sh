@@ -124,7 +124,7 @@ ran() {
 
 main() {
   require_programs
-  require_packages chromium curl jq zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils
+  require_packages chromium rsync curl jq zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils
   local s before
   before=$(product_sum)
   for s in "${STAGES[@]}"; do

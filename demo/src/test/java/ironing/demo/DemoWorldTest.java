@@ -5,29 +5,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import ironing.core.archive.ContentHash;
-import ironing.core.archive.Unpacker;
-import ironing.core.archive.Unpacker.Unpacked;
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameDefinition;
-import ironing.core.game.GameDefinitionReader;
-import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
-import ironing.core.library.ContentLayout;
-import ironing.core.library.ContentLayout.Outcome;
-import ironing.core.library.ContentLayout.Placed;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.core.loadorder.LoadOrderProposal;
 import ironing.core.loadorder.PluginFacts;
 import ironing.core.order.Ordering;
 import ironing.core.path.PathCase;
-import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision;
@@ -38,12 +29,10 @@ import ironing.standins.game.SkerryLine;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.PrintStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -62,104 +51,25 @@ import org.junit.jupiter.api.io.TempDir;
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class DemoWorldTest {
   @TempDir static Path temp;
+  private DemoLibrary demo;
   private GameDefinition game;
   private Path folder;
-  private Path library;
   private Holdings holdings;
-  private final Map<String, Long> modByArchive = new TreeMap<>();
+  private Map<String, Long> modByArchive;
 
   @BeforeAll
   void packAndBringIn() throws IOException {
-    DemoPacker.pack(Path.of("world"), temp);
-    folder = temp.resolve("game");
-    library = temp.resolve("library");
-    game =
-        GameDefinitionReader.read("game.yaml", Files.readString(folder.resolve("game.yaml")))
-            .value();
-    Holdings.Builder b = new Holdings.Builder(game.pathCase());
-    int source = b.source(Holdings.GAME, Optional.empty());
-    List<GameFolder.Seen> seen = GameFolder.scan(folder, n -> {});
-    for (GameFolder.Seen s : seen) b.file(source, s.path(), s.sizeBytes(), s.sha256());
-    for (GameFolder.Seen s : seen)
-      if (game.isPack(s.path())) packs(b, Holdings.GAME, s.path(), folder.resolve(s.path()));
-    for (String archive : DemoPacker.installOrder()) bringIn(b, archive);
-    holdings = b.build();
-  }
-
-  private void bringIn(Holdings.Builder b, String archive) throws IOException {
-    long mod = modByArchive.size() + 1;
-    modByArchive.put(archive, mod);
-    Path out = Files.createDirectories(library.resolve(Long.toString(mod)));
-    List<Unpacked> files =
-        Unpacker.plain()
-            .unpack(
-                temp.resolve("archives").resolve(archive),
-                archive,
-                out,
-                nested -> true,
-                (done, total) -> {});
-    Map<String, Unpacked> byPath = new HashMap<>();
-    files.forEach(f -> byPath.put(f.path(), f));
-    Outcome.Laid laid =
-        (Outcome.Laid) ContentLayout.of(game, byPath.keySet().stream().sorted().toList());
-    int source = b.source(mod, Optional.empty());
-    List<Placed> packs = new ArrayList<>();
-    for (Placed p : laid.placed()) {
-      Path content = library.resolve("content").resolve(Long.toString(mod)).resolve(p.gamePath());
-      Files.createDirectories(content.getParent());
-      Files.move(out.resolve(p.entry()), content);
-      b.file(
-          source, p.gamePath(), byPath.get(p.entry()).sizeBytes(), byPath.get(p.entry()).sha256());
-      if (game.isPack(p.gamePath())) packs.add(p);
-    }
-    for (Placed p : packs) packs(b, mod, p.gamePath(), content(mod, p.gamePath()));
-  }
-
-  private void packs(Holdings.Builder b, long mod, String path, Path file) {
-    int source = b.source(mod, Optional.of(path));
-    for (GameFolder.Packed f : GameFolder.packContent(game, path, file))
-      b.file(source, f.path(), f.sizeBytes(), f.sha256());
-  }
-
-  private Path content(long mod, String path) {
-    if (mod != Holdings.GAME)
-      return library.resolve("content").resolve(Long.toString(mod)).resolve(path);
-    Path kept = Deployer.keptOriginal(folder, path);
-    return Files.exists(kept) ? kept : folder.resolve(path);
-  }
-
-  private Plugin plugin(String name, long mod) {
-    try {
-      return PluginCodec.decode(name, Files.readAllBytes(content(mod, "data/" + name))).plugin();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private Picture picture(List<Long> mods, List<LoadOrder.Wish> wishes) {
-    Arrangement a =
-        new Arrangement(
-            mods.stream().map(m -> new Arrangement.Layer(m, true)).toList(), wishes, Map.of());
-    return Picture.of(
-        game,
-        holdings,
-        a,
-        new Picture.Headers() {
-          @Override
-          public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
-            return new Picture.HeaderOrFlaw(
-                Optional.of(plugin(name, mod).header()), Optional.empty());
-          }
-
-          @Override
-          public boolean isMend(long mod) {
-            return false;
-          }
-        });
+    demo = new DemoLibrary(temp);
+    game = demo.game;
+    folder = demo.folder;
+    holdings = demo.holdings;
+    modByArchive = demo.modByArchive;
   }
 
   private List<Plugin> active(Picture p) {
-    return p.loadOrder().active().stream().map(e -> plugin(e.name(), e.plugin().mod())).toList();
+    return p.loadOrder().active().stream()
+        .map(e -> demo.plugin(e.name(), e.plugin().mod()))
+        .toList();
   }
 
   private RecordIndex index(Picture p) {
@@ -177,17 +87,10 @@ class DemoWorldTest {
             Optional.empty(),
             d.look(),
             "now"),
-        this::content,
+        demo::content,
         n -> {});
     SkerryLine.play(folder, new PrintStream(OutputStream.nullOutputStream()));
     return RunLog.summarise(Files.readAllLines(folder.resolve("logs/last-run.jsonl")));
-  }
-
-  private List<Long> mods(String... without) {
-    return DemoPacker.installOrder().stream()
-        .filter(a -> Set.of(without).stream().noneMatch(a::startsWith))
-        .map(modByArchive::get)
-        .toList();
   }
 
   private List<LoadOrder.Wish> proposal(Picture p) {
@@ -235,28 +138,28 @@ class DemoWorldTest {
   @Test
   void as_it_is_brought_in_the_game_stops_over_a_late_master_and_the_proposal_mends_it()
       throws IOException {
-    Picture p = picture(mods("coal-to-kelp"), List.of());
+    Picture p = demo.picture(demo.mods("coal-to-kelp"), List.of());
     assertThat(LoadOrderCheck.troubles(game, Optional.of("1.4.2"), p.loadOrder(), p::packInPlay))
         .extracting(LoadOrderCheck.Trouble::code)
         .containsExactly(LoadOrderCheck.Code.MASTER_LATE);
     RunLog.Summary stopped = deployAndPlay(p);
     assertThat(stopped.fault().get().code()).isEqualTo("master-late");
     assertThat(stopped.fault().get().plugin()).isEqualTo("NightFerry.plug");
-    RunLog.Summary played = deployAndPlay(picture(mods("coal-to-kelp"), proposal(p)));
+    RunLog.Summary played = deployAndPlay(demo.picture(demo.mods("coal-to-kelp"), proposal(p)));
     assertThat(played.fault()).isEmpty();
     assertThat(played.end()).contains(0);
   }
 
   @Test
   void a_mod_that_removes_what_others_refer_to_stops_the_game() throws IOException {
-    Picture p = picture(mods(), List.of());
-    assertThat(deployAndPlay(picture(mods(), proposal(p))).fault().get().code())
+    Picture p = demo.picture(demo.mods(), List.of());
+    assertThat(deployAndPlay(demo.picture(demo.mods(), proposal(p))).fault().get().code())
         .isEqualTo("reference-dangling");
   }
 
   @Test
   void the_records_hold_what_the_screens_are_to_show() {
-    Picture p = picture(mods("coal-to-kelp"), List.of());
+    Picture p = demo.picture(demo.mods("coal-to-kelp"), List.of());
     Collisions found = Collisions.in(game, index(p), Map.of());
     List<Collision> all =
         IntStream.range(0, found.size()).mapToObj(i -> found.of(found.record(i))).toList();
@@ -276,19 +179,19 @@ class DemoWorldTest {
   void the_game_reads_what_the_core_says_is_in_play() throws IOException {
     Random random = new Random(4);
     for (int round = 0; round < 12; round++) {
-      List<Long> some = new ArrayList<>(mods("coal-to-kelp", "night-ferry"));
+      List<Long> some = new ArrayList<>(demo.mods("coal-to-kelp", "night-ferry"));
       Collections.shuffle(some, random);
       some = some.subList(0, 3 + random.nextInt(some.size() - 3));
-      Picture first = picture(some, List.of());
+      Picture first = demo.picture(some, List.of());
       List<LoadOrder.Wish> wishes = new ArrayList<>(first.loadOrder().asWishes());
       Collections.shuffle(wishes, random);
-      Picture shuffled = picture(some, wishes);
+      Picture shuffled = demo.picture(some, wishes);
       boolean sound =
           LoadOrderCheck.troubles(
                   game, Optional.of("1.4.2"), shuffled.loadOrder(), shuffled::packInPlay)
               .stream()
               .noneMatch(LoadOrderCheck.Trouble::stops);
-      Picture p = sound ? shuffled : picture(some, soundOrNone(shuffled));
+      Picture p = sound ? shuffled : demo.picture(some, soundOrNone(shuffled));
       agree(p, deployAndPlay(p));
     }
   }
@@ -335,7 +238,7 @@ class DemoWorldTest {
 
   @Test
   void a_game_log_is_json_lines() throws IOException {
-    deployAndPlay(picture(List.of(), List.of()));
+    deployAndPlay(demo.picture(List.of(), List.of()));
     for (String line : Files.readAllLines(folder.resolve("logs/last-run.jsonl"))) {
       JsonNode e = new ObjectMapper().readTree(line);
       assertThat(e.path("event").asText()).isIn("start", "read", "report", "warning", "end");

@@ -222,7 +222,10 @@ public final class Deployer {
   public Recovered recover() {
     try {
       if (!disk.exists(at(JOURNAL))) {
-        return removeLitter() ? Recovered.LITTER_REMOVED : Recovered.NOTHING;
+        if (removeLitter()) return Recovered.LITTER_REMOVED;
+        // the last that undeploying does is to remove what is empty then
+        if (!disk.exists(at(LAID_OUT))) removeEmptyHome();
+        return Recovered.NOTHING;
       }
       Journal journal = Journal.parse(disk.read(at(JOURNAL)));
       try {

@@ -6,8 +6,12 @@ import ironing.core.deploy.RealDisk;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.function.IntConsumer;
 
-/** The real disk, but at one change of it, counted from 1, the machine dies or the disk refuses. */
+/**
+ * The real disk, but at one change of it, counted from 1, the machine dies, the disk refuses, or
+ * somebody is told.
+ */
 public final class FaultyDisk implements Disk {
   /** The machine died. Not an exception that any code under test may handle. */
   public static final class Died extends Error {}
@@ -15,26 +19,33 @@ public final class FaultyDisk implements Disk {
   private final Disk real = new RealDisk();
   private final int at;
   private final String refusal;
+  private final IntConsumer before;
   private int changes;
 
-  private FaultyDisk(int at, String refusal) {
+  private FaultyDisk(int at, String refusal, IntConsumer before) {
     this.at = at;
     this.refusal = refusal;
+    this.before = before;
+  }
+
+  /** Tells the number of each change before it is made; whoever is told may never return. */
+  public static FaultyDisk telling(IntConsumer before) {
+    return new FaultyDisk(0, null, before);
   }
 
   /** Dies before the change of that number. */
   public static FaultyDisk dyingAt(int change) {
-    return new FaultyDisk(change, null);
+    return new FaultyDisk(change, null, n -> {});
   }
 
   /** Refuses the change of that number, and works again afterwards. */
   public static FaultyDisk refusingAt(int change, String message) {
-    return new FaultyDisk(change, message);
+    return new FaultyDisk(change, message, n -> {});
   }
 
   /** Refuses nothing, and counts. */
   public static FaultyDisk sound() {
-    return new FaultyDisk(0, null);
+    return new FaultyDisk(0, null, n -> {});
   }
 
   public int changes() {
@@ -43,6 +54,7 @@ public final class FaultyDisk implements Disk {
 
   private synchronized void change() throws IOException {
     changes++;
+    before.accept(changes);
     if (at == 0) return;
     if (refusal == null && changes >= at) throw new Died();
     if (refusal != null && changes == at) throw new IOException(refusal);
