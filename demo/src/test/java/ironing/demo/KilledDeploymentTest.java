@@ -13,6 +13,7 @@ import ironing.core.loadorder.LoadOrder;
 import ironing.core.picture.Picture;
 import ironing.core.testkit.FaultyDisk;
 import java.io.BufferedReader;
+import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -27,6 +28,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
+import java.util.spi.ToolProvider;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -48,6 +50,7 @@ class KilledDeploymentTest {
   private List<Wanted> wanted;
   private Path unmodded;
   private Path deployed;
+  private String classPath;
 
   @BeforeAll
   void deployOnce() throws Exception {
@@ -60,6 +63,23 @@ class KilledDeploymentTest {
     unmodded = demo.folder;
     deployed = copy(unmodded, "deployed");
     apply(deployed, wanted);
+    classPath = packedClassPath();
+  }
+
+  /** The class path without folders, of which no archive of classes can be made. */
+  private static String packedClassPath() {
+    ToolProvider jar = ToolProvider.findFirst("jar").orElseThrow();
+    List<String> entries = new ArrayList<>();
+    for (String entry : System.getProperty("java.class.path").split(File.pathSeparator)) {
+      if (!Files.isDirectory(Path.of(entry))) {
+        entries.add(entry);
+        continue;
+      }
+      String packed = temp.resolve("classes-" + entries.size() + ".jar").toString();
+      assertThat(jar.run(System.out, System.err, "-c", "-f", packed, "-C", entry, ".")).isZero();
+      entries.add(packed);
+    }
+    return String.join(File.pathSeparator, entries);
   }
 
   private static String run(String... command) throws IOException, InterruptedException {
@@ -115,7 +135,7 @@ class KilledDeploymentTest {
                 "-Xshare:auto",
                 "-Xlog:disable",
                 "-cp",
-                System.getProperty("java.class.path"),
+                classPath,
                 DeployingChild.class.getName(),
                 game.toString(),
                 in ? wantedText.toString() : "-",

@@ -12,6 +12,7 @@ import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Deployer.Recovered;
 import ironing.core.testkit.FaultyDisk;
+import ironing.core.testkit.PowerCutDisk;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
 import java.lang.reflect.InvocationTargetException;
@@ -24,6 +25,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.BeforeEach;
@@ -284,6 +286,40 @@ class DeployerTest {
           .isEqualTo(unmodded);
     }
     assertThat(finished).isPositive();
+  }
+
+  @ParameterizedTest
+  @EnumSource(Change.class)
+  void after_the_power_went_at_any_step_it_is_the_old_tree_or_the_new_one(Change change)
+      throws IOException {
+    startOf(change);
+    Map<String, String> before = Trees.of(game);
+    Path backups = Files.createDirectories(temp.resolve("backups"));
+    PowerCutDisk counting = new PowerCutDisk(backups, 0);
+    deploy(counting, endOf(change), "now");
+    Map<String, String> after = Trees.of(game);
+    Random random = new Random(8);
+    for (int step = 1; step <= counting.changes() + 1; step++) {
+      for (int round = 0; round < 4; round++) {
+        startOf(change);
+        PowerCutDisk disk = new PowerCutDisk(backups, step);
+        boolean confirmed = step > counting.changes();
+        if (confirmed) deploy(disk, endOf(change), "now");
+        else
+          assertThatThrownBy(() -> deploy(disk, endOf(change), "now"))
+              .isInstanceOf(FaultyDisk.Died.class);
+        disk.losePower(round == 0 ? null : random);
+        disk.loseContents(game);
+        String when = "power gone before change " + step + ", round " + round;
+        Deployer anew = new Deployer(FaultyDisk.sound(), game);
+        Recovered did = anew.recover();
+        if (confirmed) assertThat(Trees.of(game)).as(when).isEqualTo(after);
+        else assertThat(Trees.of(game)).as(when + ", then " + did).isIn(before, after);
+        deploy(List.of());
+        assertThat(Trees.of(game)).as("the game can be had back, " + when).isEqualTo(unmodded);
+        assertThat(library.resolve("deep")).hasContent("deep of a mod");
+      }
+    }
   }
 
   /** What does not depend on which numbers the drive gave its files. */
