@@ -27,8 +27,8 @@ const WORDS: Record<Cause, Words> = {
   THROUGH_LINK: {
     says: (files, n) => `${files} ${n === 1 ? 'was' : 'were'} written to through the link to the mod`,
     about:
-      'The mod’s own file in the library has changed with it. Take what was written into the inbox if you want it, then install the mod again from its archive and put the file back.',
-    acts: ['take', 'put-back', 'left'],
+      'The mod’s own file in the library has changed with it. Putting back installs the mod again from its archive, and sets aside what was written.',
+    acts: ['put-back', 'take', 'left'],
   },
   CHANGED: {
     says: (files, n) =>

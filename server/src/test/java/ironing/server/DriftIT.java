@@ -113,26 +113,28 @@ class DriftIT {
   }
 
   @Test
-  void what_was_written_through_a_link_is_not_put_back_from_the_damaged_mod() throws IOException {
+  void what_was_written_through_a_link_is_put_back_from_the_archive_and_offered()
+      throws IOException {
     Files.writeString(game.resolve("add-ons/reef.txt"), "written through\n");
     assertThat(drift()).isEqualTo(Map.of("add-ons/reef.txt", "THROUGH_LINK"));
-    JsonNode job =
-        api.ask(
-                "POST",
-                base + "/drift/put-back",
-                Map.of("cause", "THROUGH_LINK"),
-                Map.of("Prefer", "wait=30"))
-            .body();
-    assertThat(job.path("state").asText()).isEqualTo("FAILED");
-    assertThat(job.path("problems").toString())
-        .contains("library-damaged", "again from its archive");
-    assertThat(game.resolve("add-ons/reef.txt")).hasContent("written through\n");
-    JsonNode deploy = api.ask("POST", base + "/deploy", null, Map.of("Prefer", "wait=30")).body();
-    assertThat(deploy.path("problems").toString()).contains("library-damaged");
-    api.job(base + "/mods/" + mod + "/reinstall", null);
     api.job(base + "/drift/put-back", Map.of("cause", "THROUGH_LINK"));
     assertThat(game.resolve("add-ons/reef.txt")).hasContent("reef.txt of a mod\n");
     assertThat(drift()).as("what was written is not lost").containsValue("SET_ASIDE").hasSize(1);
+    assertThat(api.get(base + "/timeline").toString()).contains("Installed “Reefs” again");
+  }
+
+  @Test
+  void a_mod_that_was_written_to_through_a_link_is_whole_again_after_undeploying_and_deploying()
+      throws IOException {
+    Files.writeString(game.resolve("add-ons/reef.txt"), "written through\n");
+    api.job(base + "/deploy/undeploy", null);
+    assertThat(game.resolve("add-ons/reef.txt")).doesNotExist();
+    api.job(base + "/deploy", null);
+    assertThat(game.resolve("add-ons/reef.txt")).hasContent("reef.txt of a mod\n");
+    Files.writeString(game.resolve("add-ons/reef.txt"), "and again\n");
+    api.job(base + "/deploy", null);
+    assertThat(game.resolve("add-ons/reef.txt")).hasContent("reef.txt of a mod\n");
+    assertThat(drift("?thorough=true")).containsValue("SET_ASIDE").hasSize(2);
   }
 
   @Test
@@ -146,7 +148,6 @@ class DriftIT {
     Files.setLastModifiedTime(reef, time);
     assertThat(drift()).isEmpty();
     assertThat(drift("?thorough=true")).isEqualTo(Map.of("add-ons/reef.txt", "THROUGH_LINK"));
-    api.job(base + "/mods/" + mod + "/reinstall", null);
     api.job(base + "/drift/put-back", Map.of("cause", "THROUGH_LINK", "thorough", true));
     assertThat(reef).hasSameTextualContentAs(kept);
   }
@@ -209,11 +210,11 @@ class DriftIT {
     JsonNode last = api.get(base + "/deploy/history").get(0);
     assertThat(last.path("kind").asText()).isEqualTo("PUT_BACK");
     assertThat(last.path("put").asInt()).isOne();
-    Files.writeString(game.resolve("add-ons/reef.txt"), "written through\n");
-    api.ask("POST", base + "/deploy", null, Map.of("Prefer", "wait=30"));
+    Files.delete(game.resolve(".ironing/kept/add-ons/tide.txt"));
+    api.ask("POST", base + "/deploy/undeploy", null, Map.of("Prefer", "wait=30"));
     JsonNode failed = api.get(base + "/deploy/history").get(0);
     assertThat(failed.path("result").asText()).isEqualTo("FAILED");
-    assertThat(failed.path("why").asText()).contains("no longer what was installed");
+    assertThat(failed.path("why").asText()).contains("tide.txt");
     Api.Answer none = api.ask("POST", base + "/deploy/history/999999/return", null, revision());
     assertThat(none.status()).isEqualTo(404);
   }

@@ -188,7 +188,7 @@ class ToolsIT {
       assertThat(Instant.now()).isBefore(end);
       Thread.sleep(50);
     }
-    assertThat(api.ask("POST", base + "/deploy", null, Map.of()).status()).isEqualTo(202);
+    api.job(base + "/deploy", null);
   }
 
   @Test

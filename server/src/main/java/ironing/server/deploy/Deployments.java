@@ -34,6 +34,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
@@ -49,6 +50,7 @@ public class Deployments {
   private final ProfileSettings settings;
   private final History history;
   private final ToolWrites tools;
+  private final ModRepair repair;
   private final Folders folders;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
@@ -67,7 +69,9 @@ public class Deployments {
       ProfileSettings settings,
       History history,
       ToolWrites tools,
+      ModRepair repair,
       Folders folders) {
+    this.repair = repair;
     this.folders = folders;
     this.history = history;
     this.tools = tools;
@@ -184,13 +188,13 @@ public class Deployments {
   }
 
   private Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
-    Bench bench = benches.get(workspace);
-    use.begin(bench, Use.CHANGING);
+    Bench asked = benches.get(workspace);
+    use.begin(asked, Use.CHANGING);
     try {
-      Deployer deployer = deployer(bench);
+      Deployer deployer = deployer(asked);
       deployer.recover();
       LaidOut before = deployer.laidOut();
-      requireSources(bench, paths);
+      Bench bench = restored(asked, before, paths, true, progress);
       DeployPlan whole =
           DeployPlan.make(wanted(bench), before, before.profile(), only(paths, deployer), now());
       history.noting(
@@ -224,27 +228,57 @@ public class Deployments {
     };
   }
 
-  /** A mod's file that was written to through its link would only bring the change back. */
-  private void requireSources(Bench bench, Set<String> paths) {
-    if (paths.isEmpty()) return;
-    List<Problem> damaged = new ArrayList<>();
-    for (Wanted w : wanted(bench)) {
-      if (!paths.contains(w.path()) || w.mod() == Holdings.GAME) continue;
-      if (!(w.content() instanceof DeployPlan.Content.File file)) continue;
-      try {
-        if (ContentHash.of(content.locate(bench, w.mod(), file.spelled())).equals(w.sha256()))
-          continue;
-      } catch (IOException gone) {
-        // told as one that is another
+  /**
+   * A mod's file that was written to through its link is damaged in the library too: the mod is
+   * made anew from its archive first. What was written stays in the folder, to be set aside.
+   *
+   * @param changed paths of the note that are not as they were deployed
+   * @param needed whether it has to come off: else what cannot be made anew stays damaged
+   * @return the workspace as it is now
+   */
+  private Bench restored(
+      Bench bench, LaidOut note, Set<String> changed, boolean needed, Jobs.Progress progress) {
+    Map<Long, String> damaged = damaged(bench, note, changed);
+    List<Problem> lost = new ArrayList<>();
+    for (Map.Entry<Long, String> d : damaged.entrySet()) {
+      if (repair.can(bench.workspace(), d.getKey())) {
+        repair.again(bench.workspace(), d.getKey(), progress);
+        continue;
       }
-      damaged.add(
+      lost.add(
           new Problem(
               "library-damaged",
-              w.path(),
-              "In the library too, the file of " + w.from() + " is no longer what was installed.",
-              "Install the mod again from its archive, in Library; then put the file back."));
+              d.getValue(),
+              "In the library too, the file of "
+                  + bench.nameOf(d.getKey())
+                  + " is no longer what was made, and there is no archive to have it from.",
+              "Make the mend anew, in Mends; then try again."));
     }
-    if (!damaged.isEmpty()) throw new IroningException(damaged);
+    if (needed && !lost.isEmpty()) throw new IroningException(lost);
+    if (damaged.isEmpty()) return bench;
+    wanted.remove(bench.workspace());
+    return benches.get(bench.workspace());
+  }
+
+  /** The mods of such files, each with one of the paths. */
+  private Map<Long, String> damaged(Bench bench, LaidOut note, Set<String> changed) {
+    Holdings holdings = bench.picture().holdings();
+    Map<Long, String> damaged = new TreeMap<>();
+    for (String path : changed) {
+      LaidOut.Item item = note.files().get(path);
+      if (item == null || item.how() != LaidOut.How.LINK || damaged.containsKey(item.mod()))
+        continue;
+      int id = holdings.idOf(path);
+      int slot = id < 0 ? -1 : holdings.slotOfMod(id, item.mod());
+      if (slot < 0) continue;
+      try {
+        Path file = content.locate(bench, item.mod(), holdings.spellingAt(slot));
+        if (!ContentHash.of(file).equals(holdings.shaAt(slot))) damaged.put(item.mod(), path);
+      } catch (IOException gone) {
+        damaged.put(item.mod(), path);
+      }
+    }
+    return damaged;
   }
 
   /** Moves files that nobody deployed out of the game’s way; nothing is thrown away. */
@@ -340,11 +374,11 @@ public class Deployments {
     DeployPlan plan = DeployPlan.make(target, before, profile, look, now());
     Set<String> changed = new TreeSet<>();
     for (DeployPlan.Step s : plan.steps()) if (s.changed()) changed.add(s.path());
-    if (!undeploy) requireSources(bench, changed);
+    Bench now = restored(bench, before, changed, !undeploy, progress);
     int total = plan.steps().size();
     return deployer.apply(
         outcome.planned(plan),
-        (mod, spelled) -> content.locate(bench, mod, spelled),
+        (mod, spelled) -> content.locate(now, mod, spelled),
         done -> progress.at(done, total, "files"));
   }
 

@@ -5,6 +5,7 @@ import ironing.core.Problem;
 import ironing.core.deploy.Disk;
 import ironing.core.deploy.RealDisk;
 import ironing.core.path.GamePath;
+import ironing.server.deploy.ModRepair;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -30,7 +31,7 @@ import org.springframework.stereotype.Component;
  * the entry that it came from, and its hash must be what it was. Edits stay.
  */
 @Component
-class Reinstaller {
+class Reinstaller implements ModRepair {
   private final Archives archives;
   private final Staging staging;
   private final ModStore mods;
@@ -96,7 +97,13 @@ class Reinstaller {
         });
   }
 
-  private void again(long workspace, long mod, Jobs.Progress progress) {
+  @Override
+  public boolean can(long workspace, long mod) {
+    return mods.row(workspace, mod).archiveId() != 0;
+  }
+
+  @Override
+  public void again(long workspace, long mod, Jobs.Progress progress) {
     ModRow row = mods.row(workspace, mod);
     String name = benches.get(workspace).nameOf(mod);
     if (row.archiveId() == 0) {
