@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { of } from '../frame/workspace'
@@ -24,6 +24,30 @@ export function useDrift(workspace: number, thorough = false) {
         }),
       ),
   })
+}
+
+const FOLDER_STATE = 'folder-state'
+
+/**
+ * The same for every screen: looked for when a workspace is opened, and after whatever touches the
+ * folder. Not with each answer that has become old: a look goes through all of its files.
+ */
+export function useFolderState(workspace: number) {
+  return useQuery({
+    queryKey: [FOLDER_STATE, workspace],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/drift', {
+          params: { path: { workspace }, query: { thorough: false } },
+          signal,
+        }),
+      ),
+  })
+}
+
+export function lookAtFolderAgain(queries: QueryClient, workspace: number) {
+  queries.invalidateQueries({ queryKey: [FOLDER_STATE, workspace] })
 }
 
 export type DriftAct = 'put-back' | 'take' | 'left'

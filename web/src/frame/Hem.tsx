@@ -1,6 +1,7 @@
 import { WifiOff } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { useFolderState } from '../deploy/queries'
 import { useRebuildStale } from '../mends/queries'
 import { count, list, number } from '../ui/text'
 import { JobLine } from './JobLine'
@@ -24,6 +25,8 @@ export function Hem({ workspace, heard }: { workspace: number; heard: boolean })
   const running = useJobs(workspace).data?.find((j) => j.state === 'RUNNING')
   const waits = status ? status.add + status.replace + status.takeOut : 0
   const wrinkles = overview?.wrinkles.length ?? 0
+  const files = useDrifted(workspace)
+  const drifted = status?.there ? driftLine(workspace, files, waits > 0) : null
   return (
     <footer className="seam flex h-10 shrink-0 items-center gap-4 bg-card px-4 text-ink-2">
       {!heard && (
@@ -43,10 +46,11 @@ export function Hem({ workspace, heard }: { workspace: number; heard: boolean })
                 <b className="font-semibold text-ink">Not deployed yet:</b> {distanceWords(status)}
               </>
             ) : status.files > 0 ? (
-              'The game folder is as you arranged it.'
+              !drifted && 'The game folder is as you arranged it.'
             ) : (
-              'Nothing is deployed.'
+              !drifted && 'Nothing is deployed.'
             )}
+            {drifted}
           </span>
         )
       )}
@@ -66,6 +70,25 @@ export function Hem({ workspace, heard }: { workspace: number; heard: boolean })
         Review and deploy
       </Link>
     </footer>
+  )
+}
+
+/** How many files are not as they were left there; what was set aside is out of the way. */
+function useDrifted(workspace: number): number {
+  const groups = useFolderState(workspace).data?.groups ?? []
+  return groups.filter((g) => g.cause !== 'SET_ASIDE').reduce((sum, g) => sum + g.inAll, 0)
+}
+
+function driftLine(workspace: number, files: number, behind: boolean) {
+  if (files === 0) return null
+  return (
+    <>
+      {behind && '; '}
+      <Link to={`/workspaces/${workspace}/deploy/folder`} className="text-ink underline">
+        {count(files, 'file')} {files === 1 ? 'is' : 'are'} not as {files === 1 ? 'it was' : 'they were'} left
+        in the game folder
+      </Link>
+    </>
   )
 }
 

@@ -1,6 +1,7 @@
 import { type QueryClient, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import type { Schema } from '../api/client'
+import { lookAtFolderAgain } from '../deploy/queries'
 import { keepLine } from '../test-run/lines'
 import { followsAnyway } from './revision'
 import { of } from './workspace'
@@ -36,6 +37,7 @@ export function useLive(workspace: number): boolean {
       // what happened while nobody listened is not told again: after a break that may be anything, at
       // first only what changes by itself
       makeOld(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run'])
+      if (lost) lookAtFolderAgain(queries, workspace)
       lost = false
     })
     source.onerror = () => {
@@ -49,6 +51,9 @@ export function useLive(workspace: number): boolean {
       const { revision } = JSON.parse(e.data) as { revision: number }
       if (!followsAnyway(queries, workspace, revision)) makeOld(queries, workspace, 'all')
     })
+    for (const kind of ['deployment', 'run', 'tools']) {
+      source.addEventListener(kind, () => lookAtFolderAgain(queries, workspace))
+    }
     source.addEventListener('job', (e) => keepJob(queries, workspace, JSON.parse(e.data) as Job))
     source.addEventListener('run-line', (e) => {
       const said = JSON.parse(e.data) as { run: number; line: string }

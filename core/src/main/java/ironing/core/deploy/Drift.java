@@ -23,7 +23,7 @@ import java.util.stream.Stream;
  * Where a game folder is neither as it was deployed to nor as the unmodded game: what is missing,
  * changed or extra, and what brought it about as far as that can be seen. Never writes.
  *
- * <p>What the definition protects, and changes of what the game may write to, are no drift.
+ * <p>What the definition protects, what the game may write to, and its log are no drift.
  *
  * <p>Cost: one question to the file system a file; with {@code thorough} one pass over the bytes of
  * what is deployed and of the game's own files, else over those whose size, time or inode is
@@ -117,7 +117,7 @@ public final class Drift {
     there.forEach(
         (path, glance) -> {
           if (note.files().containsKey(path) || unmodded.containsKey(path)) return;
-          if (game.isProtected(path)) return;
+          if (game.isProtected(path) || game.isLog(path)) return;
           all.add(new Difference(path, Cause.NEW, 0, "", glance.sizeBytes()));
         });
     setAside(all::add);

@@ -93,6 +93,13 @@ public record GameDefinition(
         || PathPattern.anyMatches(protect, path);
   }
 
+  /** Whether this is where the game tells of its runs. */
+  public boolean isLog(String path) {
+    return run.flatMap(Run::log)
+        .filter(log -> pathCase.key(log).equals(pathCase.key(path)))
+        .isPresent();
+  }
+
   /** Whether the game writes to this file itself, so that a link to the library would be unsafe. */
   public boolean isWritable(String path) {
     return PathPattern.anyMatches(writable, path) || PathPattern.anyMatches(perProfile, path);

@@ -36,6 +36,7 @@ class DriftTest {
         - { id: data, at: "data", holds: [ "*" ] }
       writable: [ "settings/*.ini" ]
       protect: [ "saves/**" ]
+      run: { command: [ "play" ], log: "logs/run.jsonl" }
       """;
 
   @TempDir Path temp;
@@ -153,6 +154,7 @@ class DriftTest {
     replace(game.resolve("settings/own.ini"), "speed = 3\n");
     Trees.write(game.resolve("saves/1.sav"), "save");
     Trees.write(game.resolve("data/hand.png"), "installed by hand");
+    Trees.write(game.resolve("logs/run.jsonl"), "{}\n");
     assertThat(found(false)).isEqualTo(Map.of("data/hand.png", Cause.NEW));
   }
 
