@@ -3,7 +3,8 @@ import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { distanceWords } from '../frame/Hem'
-import { useDeployStatus } from '../frame/queries'
+import { useNotices } from '../frame/Notices'
+import { useDeployStatus, useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
@@ -11,8 +12,9 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, duration, when } from '../ui/text'
 import { useLines } from './lines'
-import { useRun, useRuns, useStartRun, useStopRun } from './queries'
+import { useReturnToRun, useRun, useRuns, useStartRun, useStopRun } from './queries'
 import { groups, helpFor, isChanged, keyed, type ReportGroup, shortName } from './report'
+import { WhatItRead } from './WhatItRead'
 
 type RunDetail = Schema['RunDetail']
 
@@ -108,6 +110,7 @@ function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3">
       {run.fault && <Fault workspace={workspace} fault={run.fault} />}
+      <PlayedWith workspace={workspace} run={run} />
       {run.state === 'STOPPED' && !run.fault && (
         <p className="rounded-lg border border-madder/40 bg-madder-soft px-3 py-2.5">
           <b className="font-semibold">
@@ -135,6 +138,7 @@ function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
               ))}
             </ul>
           )}
+          <WhatItRead workspace={workspace} run={run} />
           <div className="mt-2 grid gap-x-8 xl:grid-cols-2">
             {groups(run.reports).map((g) => (
               <Group key={g.title} group={g} />
@@ -147,6 +151,37 @@ function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
       )}
       <Output workspace={workspace} run={run} />
     </div>
+  )
+}
+
+/** With what it was played, and the way back there. */
+function PlayedWith({ workspace, run }: { workspace: number; run: RunDetail }) {
+  const { say } = useNotices()
+  const { undo } = useUndo(workspace)
+  const back = useReturnToRun(workspace, () =>
+    say('Arranged as it was in this run; deploy to play with it again.', { label: 'Undo', run: undo }),
+  )
+  if (run.sameSet) return <p className="text-ink-2">Played with what you have arranged now.</p>
+  if (!run.arrangeable) return null
+  return (
+    <p className="flex flex-wrap items-center gap-x-3 gap-y-1 text-ink-2">
+      <span>
+        {run.picture ? (
+          <>
+            Played with another set than you have now{' '}
+            <code className="mono text-[11px] text-ink-3" title={run.picture}>
+              {run.picture.slice(0, 12)}
+            </code>
+            .
+          </>
+        ) : (
+          'The folder was not as arranged when it was played.'
+        )}
+      </span>
+      <Button className="h-7" disabled={back.isPending} onClick={() => back.mutate(run.id)}>
+        {back.isPending ? 'Going back …' : 'Arrange it as it was then'}
+      </Button>
+    </p>
   )
 }
 
@@ -283,7 +318,10 @@ function RunsAside({
                 aria-current={r.id === shown}
                 className="flex items-baseline justify-between gap-2 rounded px-2 py-1 hover:bg-sunk aria-[current=true]:bg-woad-soft"
               >
-                <span>{when(r.startedAt)}</span>
+                <span>
+                  {when(r.startedAt)}
+                  {r.sameSet && <span className="ml-1.5 text-[11.5px] text-ink-3">as it is now</span>}
+                </span>
                 <span className={r.state === 'STOPPED' ? 'text-madder' : 'text-ink-2'}>
                   {r.state === 'RUNNING' ? 'running' : r.state === 'PLAYED' ? 'played to its end' : 'stopped'}
                 </span>

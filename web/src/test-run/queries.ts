@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { of } from '../frame/workspace'
+import { useArrange } from '../library/queries'
 
 export function useRuns(workspace: number) {
   return useQuery({
@@ -34,6 +35,21 @@ export function useStartRun(workspace: number, onStarted: (run: number) => void)
     onError: fail,
     onSettled: () => queries.invalidateQueries({ queryKey: of(workspace, 'runs') }),
   })
+}
+
+/** Arranges the profile as it was when the game was started. */
+export function useReturnToRun(workspace: number, done: () => void) {
+  return useArrange(
+    workspace,
+    (run: number, header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/runs/{run}/return', {
+          params: { path: { workspace, run }, header },
+        }),
+      ),
+    (r) => r.revision,
+    done,
+  )
 }
 
 export function useStopRun(workspace: number) {

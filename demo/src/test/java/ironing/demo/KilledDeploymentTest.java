@@ -6,6 +6,7 @@ import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.PictureSum;
 import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.layers.Holdings;
@@ -258,9 +259,23 @@ class KilledDeploymentTest {
     long added = note.files().values().stream().filter(i -> i.replaced().isEmpty()).count();
     assertThat(Long.parseLong(found.strip())).isEqualTo(own + added);
 
+    Picture pictured = demo.picture(demo.mods("coal-to-kelp"), List.of());
+    assertThat(PictureSum.of(pictured)).as("the picture’s sum").isEqualTo(sumBySha256sum());
+
     Path out = begun("out", false);
     apply(out, List.of());
     assertThat(rsync(out, unmodded)).isEmpty();
+  }
+
+  /** As the format's page has it, by find, sort and sha256sum alone. */
+  private String sumBySha256sum() throws Exception {
+    String script =
+        """
+        cd "$1" && find . -type f ! -path './.ironing/*' ! -path './saves/*' \
+          ! -path ./settings/personal.ini ! -path ./logs/last-run.jsonl -printf '%P\\0' |
+          LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum
+        """;
+    return run("sh", "-c", script, "sh", deployed.toString()).substring(0, 64);
   }
 
   /** Copies files over those of the same names, whatever the case of their letters. */

@@ -44,6 +44,6 @@ class AutomationPageIT {
         .containsPattern("patch\\.plug: [1-9]\\d* records")
         .containsPattern("[1-9]\\d* to add, ")
         .contains("PLAYED with exit code 0")
-        .contains("logs/last-run.jsonl is new");
+        .containsPattern("skerry\\.ini is set_aside");
   }
 }

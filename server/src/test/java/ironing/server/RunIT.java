@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.BeforeEach;
@@ -158,6 +159,43 @@ class RunIT {
     assertThat(ended(base, start(base)).path("output").asText())
         .contains("PATH=")
         .doesNotContain("IRONING_");
+  }
+
+  @Test
+  void with_what_a_run_was_played_is_kept_and_gone_back_to() throws Exception {
+    String script =
+        """
+        mkdir -p logs
+        for f in add-ons/*.txt; do
+          printf '{"event":"read","path":"%s","sha256":"%s"}\\n' "$f" "$(sha256sum < "$f" | cut -c1-64)"
+        done > logs/run.jsonl
+        """;
+    String base = workspace(script);
+    long workspace = Long.parseLong(base.substring(base.lastIndexOf('/') + 1));
+    long reef =
+        api.install(workspace, "Reefs 1.0.zip", Games.mod(Map.of("add-ons/reef.txt", "a reef\n")))
+            .result();
+    api.job(base + "/deploy", null);
+    long first = start(base);
+    JsonNode one = ended(base, first);
+    assertThat(one.path("picture").asText()).hasSize(64);
+    assertThat(one.path("sameSet").asBoolean()).isTrue();
+    assertThat(one.path("mods").get(0).path("read").asInt()).isOne();
+
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(reef), "on", false));
+    api.install(workspace, "Tides.zip", Games.mod(Map.of("add-ons/tide.txt", "another tide\n")));
+    api.job(base + "/deploy", null);
+    assertThat(api.get(base + "/runs/" + first).path("sameSet").asBoolean()).isFalse();
+    JsonNode two = ended(base, start(base));
+    assertThat(two.path("picture").asText()).isNotEqualTo(one.path("picture").asText());
+    assertThat(two.path("files").toString())
+        .contains("{\"path\":\"add-ons/reef.txt\",\"kind\":\"GONE\"}")
+        .contains("{\"path\":\"add-ons/tide.txt\",\"kind\":\"OTHER\"}");
+
+    api.change("POST", base + "/runs/" + first + "/return", null);
+    assertThat(api.get(base + "/runs/" + first).path("sameSet").asBoolean()).isTrue();
+    JsonNode notAsArranged = ended(base, start(base));
+    assertThat(notAsArranged.has("picture")).as("what lies there is not known").isFalse();
   }
 
   @Test

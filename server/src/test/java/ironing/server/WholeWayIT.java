@@ -71,7 +71,8 @@ class WholeWayIT {
       for (JsonNode f : g.path("files"))
         strays.put(f.path("path").asText(), g.path("cause").asText());
     // what the game wrote is named, and stays; all else is as it was, byte for byte
-    assertThat(strays.keySet()).contains("logs/last-run.jsonl");
+    assertThat(strays.keySet()).as("its log is no stray").doesNotContain("logs/last-run.jsonl");
+    after.remove("logs/last-run.jsonl");
     strays.keySet().forEach(after::remove);
     // saves are protected: nobody asks about them
     after.keySet().removeIf(p -> p.startsWith("saves/") && !before.containsKey(p));

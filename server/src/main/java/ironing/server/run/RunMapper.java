@@ -15,15 +15,41 @@ interface RunMapper {
       OffsetDateTime endedAt,
       Integer exitCode,
       String output,
-      String log) {}
+      String log,
+      Long profileId,
+      String picture) {}
 
   /** A run without what it said. */
-  record RunLine(long id, OffsetDateTime startedAt, OffsetDateTime endedAt, Integer exitCode) {}
+  record RunLine(
+      long id,
+      OffsetDateTime startedAt,
+      OffsetDateTime endedAt,
+      Integer exitCode,
+      Long profileId,
+      String picture) {}
 
-  String RUN = "select id, started_at, ended_at, exit_code, output, log from run ";
+  String RUN =
+      "select id, started_at, ended_at, exit_code, output, log, profile_id, picture from run ";
 
-  @Select("insert into run (workspace_id) values (#{workspace}) returning id")
-  long add(long workspace);
+  @Select(
+      """
+      insert into run (workspace_id, profile_id, arrangement, picture)
+      values (#{workspace}, #{profile}, #{arrangement}, #{picture}) returning id
+      """)
+  long add(
+      @Param("workspace") long workspace,
+      @Param("profile") long profile,
+      @Param("arrangement") String arrangement,
+      @Param("picture") String picture);
+
+  @Select(
+      """
+      select arrangement from run
+      where workspace_id = #{workspace} and id = #{id} and profile_id = #{profile}
+        and arrangement <> ''
+      """)
+  String arrangement(
+      @Param("workspace") long workspace, @Param("id") long id, @Param("profile") long profile);
 
   @Update(
       """
@@ -41,7 +67,7 @@ interface RunMapper {
 
   @Select(
       """
-      select id, started_at, ended_at, exit_code from run
+      select id, started_at, ended_at, exit_code, profile_id, picture from run
       where workspace_id = #{workspace} order by id desc limit 20
       """)
   List<RunLine> latest(long workspace);

@@ -1,10 +1,12 @@
 package ironing.server.run;
 
 import ironing.core.IroningException;
+import ironing.core.deploy.PictureSum;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
 import ironing.core.path.GamePath;
 import ironing.core.run.RunLog;
+import ironing.server.deploy.Deployments;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.process.Program;
@@ -12,6 +14,7 @@ import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
+import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
 import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
@@ -35,6 +38,8 @@ public class Runs {
   private static final Logger LOG = LoggerFactory.getLogger(Runs.class);
   private final RunMapper db;
   private final Workbenches benches;
+  private final Profiles profiles;
+  private final Deployments deployments;
   private final FolderUse use;
   private final Folders folders;
   private final Events events;
@@ -51,8 +56,17 @@ public class Runs {
   public record Ended(
       long run, OffsetDateTime startedAt, int exitCode, Optional<RunLog.Summary> summary) {}
 
-  Runs(RunMapper db, Workbenches benches, FolderUse use, Folders folders, Events events) {
+  Runs(
+      RunMapper db,
+      Workbenches benches,
+      Profiles profiles,
+      Deployments deployments,
+      FolderUse use,
+      Folders folders,
+      Events events) {
     this.db = db;
+    this.profiles = profiles;
+    this.deployments = deployments;
     this.benches = benches;
     this.use = use;
     this.folders = folders;
@@ -97,11 +111,18 @@ public class Runs {
             .map(a -> a.replace("{game}", bench.gameFolder().toString()))
             .map(a -> a.replace("{standins}", folders.standins()))
             .toList();
+    // what lies in the folder is only known where it is as arranged
+    boolean asArranged = deployments.distance(bench).total() == 0;
     Optional<FileTime> logBefore = logTime(bench, run);
     Program program =
         Program.start(
             command, bench.gameFolder(), Map.of(), "Check the command in the game’s definition.");
-    long id = db.add(bench.workspace());
+    long id =
+        db.add(
+            bench.workspace(),
+            bench.profile(),
+            profiles.written(bench.picture().arrangement()),
+            asArranged ? PictureSum.of(bench.picture()) : "");
     Live l = new Live(id, program);
     live.put(bench.workspace(), l);
     Thread listener = new Thread(() -> listen(bench, run, l, logBefore), "run-" + id);
@@ -163,6 +184,28 @@ public class Runs {
     } catch (IOException unreadable) {
       return "";
     }
+  }
+
+  /**
+   * Arranges the profile as it was when the game was started; one step, which can be undone.
+   *
+   * @throws IroningException with code {@code not-found} when that was not kept, or of another
+   *     profile
+   */
+  Bench arrangeAsIn(long workspace, long run, long revision) {
+    Bench bench = benches.get(workspace);
+    String text = db.arrangement(workspace, run, bench.profile());
+    if (text == null)
+      throw IroningException.of(
+          "not-found",
+          "Run " + run,
+          "How the profile " + bench.profileName() + " was arranged then is not known.",
+          "Use the profile that it was played with, or choose another run.");
+    return benches.rearrange(
+        workspace,
+        revision,
+        b -> "Went back to what an earlier run was played with",
+        b -> profiles.read(b, text));
   }
 
   /** Ends the game, kindly first. */
