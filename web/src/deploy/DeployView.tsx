@@ -4,6 +4,7 @@ import { CircleCheck, Download } from 'lucide-react'
 import { useMemo, useRef } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { useAddress } from '../frame/address'
 import { JobLine } from '../frame/JobLine'
 import { useDeployStatus, useOverview, useRunningJob } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
@@ -11,8 +12,9 @@ import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
 import { PathText } from '../ui/PathText'
 import { Screen } from '../ui/Screen'
+import { Segments } from '../ui/Segments'
 import { Empty, Failed, Loading } from '../ui/States'
-import { bytes, count, number, when } from '../ui/text'
+import { bytes, count, number, timeWords, when } from '../ui/text'
 import { Deployments } from './Deployments'
 import { useDeploy, useDrift, usePlan } from './queries'
 
@@ -109,7 +111,9 @@ export function DeployView() {
 /** What would stop the game if it were deployed so. */
 function Warnings({ workspace }: { workspace: number }) {
   const wrinkles =
-    useOverview(workspace).data?.wrinkles.filter((w) => w.weight === 'STOPS' || w.code === 'mend-stale') ?? []
+    useOverview(workspace).data?.wrinkles.filter(
+      (w) => w.weight === 'STOPS' || ['mend-stale', 'tool-stale', 'files-asked'].includes(w.code),
+    ) ?? []
   if (wrinkles.length === 0) return null
   return (
     <ul className="mb-3 flex flex-col gap-1.5">
@@ -149,6 +153,8 @@ function Plan({ workspace, plan }: { workspace: number; plan: Schema['PlanView']
     estimateSize: () => ROW,
     overscan: 20,
   })
+  const [query, put] = useAddress()
+  const by = query.get('by') === 'mod' ? 'mod' : query.get('by') === 'folder' ? 'folder' : 'file'
   return (
     <>
       <ul className="mb-2 flex flex-wrap gap-2">
@@ -162,13 +168,35 @@ function Plan({ workspace, plan }: { workspace: number; plan: Schema['PlanView']
             </li>
           )
         })}
-        <li className="self-center text-ink-2">{bytes(plan.sizeBytes)} in all</li>
+        <li className="self-center text-ink-2">{planWords(plan)}</li>
+        <li className="ml-auto self-center">
+          <Segments
+            label="The plan by"
+            value={by}
+            onChange={(v) => put((q) => (v === 'file' ? q.delete('by') : q.set('by', v)))}
+            options={[
+              { value: 'file', label: 'By file' },
+              { value: 'mod', label: 'By mod' },
+              { value: 'folder', label: 'By folder' },
+            ]}
+          />
+        </li>
       </ul>
+      {plan.copyBytes > plan.freeBytes && (
+        <p className="mb-2 rounded-lg border border-madder/50 bg-madder-soft px-3 py-2">
+          <b className="font-semibold">There is not enough space:</b> copies take {bytes(plan.copyBytes)}, and{' '}
+          {bytes(plan.freeBytes)} are free on the drive of the game.
+        </p>
+      )}
+      {by !== 'file' && (
+        <PlanParts workspace={workspace} parts={by === 'mod' ? plan.mods : plan.folders} by={by} />
+      )}
       <div
         ref={scroller}
         tabIndex={0}
         role="list"
         aria-label="What deploying would do"
+        hidden={by !== 'file'}
         className="card min-h-0 flex-1 overflow-y-auto"
       >
         <div className="relative" style={{ height: virtual.getTotalSize() }}>
@@ -197,12 +225,74 @@ function Plan({ workspace, plan }: { workspace: number; plan: Schema['PlanView']
           })}
         </div>
       </div>
-      {plan.total > plan.steps.length && (
+      {by === 'file' && plan.total > plan.steps.length && (
         <p className="mt-1.5 text-ink-2">
           The first {number(plan.steps.length)} of {number(plan.total)} are shown.
         </p>
       )}
     </>
+  )
+}
+
+const COPIED: Record<NonNullable<Schema['PlanStep']['copied']>, string> = {
+  GAME_WRITES: 'copy: the game writes',
+  TOOL_WRITES: 'copy: a tool writes',
+  PACKED: 'copy: out of a pack',
+  WRITTEN: 'written here',
+}
+
+function planWords(plan: Schema['PlanView']): string {
+  const copies = plan.copyBytes > 0 ? `, ${bytes(plan.copyBytes)} of it copied` : ''
+  const time = plan.expectedMs === undefined ? '' : ` · about ${timeWords(plan.expectedMs)}`
+  return `${bytes(plan.sizeBytes)} in all${copies}${time}`
+}
+
+/** The same added up by mod or by folder. */
+function PlanParts({
+  workspace,
+  parts,
+  by,
+}: {
+  workspace: number
+  parts: readonly Schema['PlanPart'][]
+  by: 'mod' | 'folder'
+}) {
+  return (
+    <div className="card min-h-0 flex-1 overflow-y-auto">
+      <table className="w-full">
+        <caption className="sr-only">What deploying would do, by {by}</caption>
+        <thead>
+          <tr className="text-[11.5px] text-ink-3">
+            <th className="px-3.5 py-1 text-left font-normal">{by}</th>
+            <th className="text-right font-normal">put there</th>
+            <th className="text-right font-normal">taken out</th>
+            <th className="px-3.5 text-right font-normal">size</th>
+          </tr>
+        </thead>
+        <tbody>
+          {parts.map((p) => (
+            <tr key={`${p.mod} ${p.name}`} className="border-line border-t">
+              <td className="max-w-0 truncate px-3.5 py-1" style={{ width: '60%' }}>
+                {by === 'folder' ? (
+                  <PathText path={p.name || 'the game folder itself'} most={70} />
+                ) : p.mod ? (
+                  <Link to={`/workspaces/${workspace}/layers/${p.mod}`} className="hover:underline">
+                    {p.name}
+                  </Link>
+                ) : (
+                  p.name
+                )}
+              </td>
+              <td className="num text-right">{p.put > 0 ? number(p.put) : ''}</td>
+              <td className="num text-right">{p.takenOut > 0 ? number(p.takenOut) : ''}</td>
+              <td className="num px-3.5 text-right text-ink-2">
+                {p.sizeBytes > 0 ? bytes(p.sizeBytes) : ''}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   )
 }
 
@@ -229,8 +319,8 @@ function StepLine({ workspace, step: s }: { workspace: number; step: Schema['Pla
           ? 'changed since; set aside'
           : ['TAKE_OUT', 'PUT_BACK'].includes(s.act)
             ? ''
-            : s.copy
-              ? 'copy'
+            : s.copied
+              ? COPIED[s.copied]
               : 'hard link'}
       </span>
       <span className="num text-right text-ink-2">{s.sizeBytes > 0 ? bytes(s.sizeBytes) : ''}</span>

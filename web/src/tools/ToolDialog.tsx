@@ -70,10 +70,10 @@ export function ToolDialog({
           {(id) => <Text id={id} value={environment} put={setEnvironment} rows={2} />}
         </Line>
         <div className="grid grid-cols-2 gap-3">
-          <Line title="Reads" hint="Patterns such as data/*.plug: with them its output goes stale.">
+          <Line title="Reads" hint="Patterns, such as data/*.plug.">
             {(id) => <Text id={id} value={reads} put={setReads} rows={3} />}
           </Line>
-          <Line title="Writes" hint="What it wrote at these paths becomes a mod.">
+          <Line title="Writes" hint="What is there then becomes a mod.">
             {(id) => <Text id={id} value={writes} put={setWrites} rows={3} />}
           </Line>
         </div>

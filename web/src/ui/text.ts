@@ -53,7 +53,12 @@ function startOfDay(d: Date): number {
 
 /** How long something took: 0.4 s, 14 s, 3 min. */
 export function duration(from: string, to: string): string {
-  const seconds = (Date.parse(to) - Date.parse(from)) / 1000
+  return timeWords(Date.parse(to) - Date.parse(from))
+}
+
+/** A length of time, in seconds or minutes. */
+export function timeWords(ms: number): string {
+  const seconds = ms / 1000
   if (seconds < 10) return `${Math.max(0, seconds).toFixed(1)} s`
   return seconds < 100 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
 }

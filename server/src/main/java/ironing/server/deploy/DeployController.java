@@ -2,10 +2,13 @@ package ironing.server.deploy;
 
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Act;
+import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
+import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.deploy.LaidOut;
+import ironing.core.path.GamePath;
 import ironing.server.deploy.HistoryMapper.DeploymentRow;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
@@ -14,9 +17,13 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import java.io.IOException;
 import java.nio.file.Files;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -65,6 +72,7 @@ class DeployController {
    *     write
    * @param before whose file goes, absent where none of ours was there
    * @param changed somebody changed the file since; it is set aside in .ironing/changed
+   * @param copied why it is copied; absent where it is linked, or nothing is put there
    */
   record PlanStep(
       String path,
@@ -73,8 +81,32 @@ class DeployController {
       long mod,
       @MayBeAbsent String before,
       long sizeBytes,
-      boolean copy,
+      @MayBeAbsent CopyReason copied,
       boolean changed) {}
+
+  /** Why a file is copied instead of linked. */
+  enum CopyReason {
+    GAME_WRITES,
+    TOOL_WRITES,
+    /** It comes out of a pack. */
+    PACKED,
+    /** Ironing writes it itself. */
+    WRITTEN;
+
+    static CopyReason of(Wanted w) {
+      if (w.writer() == Writer.GAME) return GAME_WRITES;
+      if (w.writer() == Writer.TOOL) return TOOL_WRITES;
+      if (w.content() instanceof Content.Packed) return PACKED;
+      return w.content() instanceof Content.Text ? WRITTEN : null;
+    }
+  }
+
+  /**
+   * What deploying would do to the files of one mod, or in one folder.
+   *
+   * @param mod absent for a folder
+   */
+  record PlanPart(@MayBeAbsent Long mod, String name, int put, int takenOut, long sizeBytes) {}
 
   /** As {@link Act}, with guards told apart. */
   enum PlanAct {
@@ -92,7 +124,11 @@ class DeployController {
   }
 
   /**
-   * @param sizeBytes of all files that would be put there
+   * @param sizeBytes of all files that would be put there; {@code copyBytes} of these, of those
+   *     that are copied, and take space of their own
+   * @param freeBytes on the drive of the game folder
+   * @param expectedMs how long it would take, by how long the last ones took; absent before any
+   * @param mods and folders, the largest first
    * @param steps the first ones, at most {@code limit}; the counts are of all
    */
   record PlanView(
@@ -103,7 +139,12 @@ class DeployController {
       int takeOut,
       int putBack,
       long sizeBytes,
+      long copyBytes,
+      long freeBytes,
+      @MayBeAbsent Long expectedMs,
       int total,
+      List<PlanPart> mods,
+      List<PlanPart> folders,
       List<PlanStep> steps) {}
 
   @GetMapping
@@ -130,12 +171,19 @@ class DeployController {
   @GetMapping("/plan")
   PlanView deployPlan(
       @PathVariable long workspace, @RequestParam(defaultValue = "1000") int limit) {
-    DeployPlan plan = deployments.plan(benches.get(workspace));
+    Bench bench = benches.get(workspace);
+    DeployPlan plan = deployments.plan(bench);
     int[] counts = new int[PlanAct.values().length];
-    long bytes = 0;
+    long bytes = 0, copied = 0;
+    Parts mods = new Parts(), folders = new Parts();
     for (Step s : plan.steps()) {
       counts[PlanAct.of(s).ordinal()]++;
-      bytes += s.wanted().map(Wanted::sizeBytes).orElse(0L);
+      long size = s.wanted().map(Wanted::sizeBytes).orElse(0L);
+      bytes += size;
+      if (s.wanted().filter(Wanted::mustCopy).isPresent()) copied += size;
+      PlanStep step = step(s);
+      mods.add(step.mod(), step.from(), s, size);
+      folders.add(null, GamePath.folder(s.path()), s, size);
     }
     return new PlanView(
         counts[PlanAct.ADD.ordinal()],
@@ -145,8 +193,48 @@ class DeployController {
         counts[PlanAct.TAKE_OUT.ordinal()],
         counts[PlanAct.PUT_BACK.ordinal()],
         bytes,
+        copied,
+        free(bench),
+        history.expectedMs(bench, plan.steps().size()).orElse(null),
         plan.steps().size(),
+        mods.largestFirst(),
+        folders.largestFirst(),
         plan.steps().stream().limit(limit).map(DeployController::step).toList());
+  }
+
+  private static long free(Bench bench) {
+    try {
+      return Files.getFileStore(bench.gameFolder()).getUsableSpace();
+    } catch (IOException unknown) {
+      return 0;
+    }
+  }
+
+  /** Steps added up under names. */
+  private static final class Parts {
+    private final Map<String, PlanPart> parts = new HashMap<>();
+
+    void add(Long mod, String name, Step s, long size) {
+      int put = s.wanted().isPresent() ? 1 : 0;
+      parts.merge(
+          mod + " " + name,
+          new PlanPart(mod, name, put, 1 - put, size),
+          (a, b) ->
+              new PlanPart(
+                  a.mod(),
+                  a.name(),
+                  a.put() + b.put(),
+                  a.takenOut() + b.takenOut(),
+                  a.sizeBytes() + b.sizeBytes()));
+    }
+
+    List<PlanPart> largestFirst() {
+      return parts.values().stream()
+          .sorted(
+              Comparator.comparingInt((PlanPart p) -> -p.put() - p.takenOut())
+                  .thenComparing(PlanPart::name))
+          .toList();
+    }
   }
 
   private static PlanStep step(Step s) {
@@ -157,7 +245,7 @@ class DeployController {
         s.wanted().map(Wanted::mod).or(() -> s.before().map(LaidOut.Item::mod)).orElse(0L),
         s.before().map(LaidOut.Item::from).orElse(null),
         s.wanted().map(Wanted::sizeBytes).orElse(0L),
-        s.wanted().map(Wanted::mustCopy).orElse(false),
+        s.wanted().map(CopyReason::of).orElse(null),
         s.changed());
   }
 

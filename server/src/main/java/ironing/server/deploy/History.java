@@ -9,12 +9,14 @@ import ironing.server.workbench.Bench;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import org.springframework.stereotype.Component;
 
 /** Notes what is done to game folders, and goes back to how things were arranged then. */
 @Component
 class History {
+  private static final int PACE_OF = 10;
   private final HistoryMapper db;
   private final Profiles profiles;
   private final Workbenches benches;
@@ -77,6 +79,18 @@ class History {
       long ms = (System.nanoTime() - began) / 1_000_000;
       db.end(id, ms, result, done ? outcome.put() : 0, done ? outcome.takenOut() : 0, files, why);
     }
+  }
+
+  /** How long so many steps would take, by the pace of the last deployments; empty before any. */
+  Optional<Long> expectedMs(Bench bench, int steps) {
+    long ms = 0, done = 0;
+    for (DeploymentRow r : db.latest(bench.workspace(), PACE_OF)) {
+      if (!r.result().equals("done") || r.tookMs() == null) continue;
+      ms += r.tookMs();
+      done += r.put() + r.takenOut();
+    }
+    if (done == 0) return Optional.empty();
+    return Optional.of(ms * steps / done);
   }
 
   /** The newest first. */
