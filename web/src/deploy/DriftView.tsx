@@ -214,6 +214,9 @@ function GroupCard({
                 className="translate-y-[1px] accent-(--woad)"
               />
               <PathText path={f.path} most={90} className="min-w-0 truncate" />
+              {g.cause === 'NEW' && f.from && (
+                <span className="text-ink-2">goes to the output of {f.from} when you deploy</span>
+              )}
             </label>
             {f.mod > 0 && (
               <Link

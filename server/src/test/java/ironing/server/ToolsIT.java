@@ -153,6 +153,18 @@ class ToolsIT {
   }
 
   @Test
+  void what_a_known_tool_left_there_when_it_was_started_elsewhere_goes_to_its_mod() {
+    add("true", "add-ons/index.txt");
+    Trees.write(game.resolve("add-ons/index.txt"), "by hand\n");
+    Trees.write(game.resolve("add-ons/other.log"), "mine\n");
+    assertThat(drift().toString()).contains("\"from\":\"Indexer\"");
+    api.job(base + "/deploy", null);
+    assertThat(game.resolve("add-ons/index.txt")).hasContent("by hand\n");
+    assertThat(tool().path("output").isNumber()).isTrue();
+    assertThat(drift().findValuesAsText("path")).containsExactly("add-ons/other.log");
+  }
+
+  @Test
   void one_that_fails_is_told_and_nothing_of_it_is_taken_in() {
     long tool = add("echo broken; echo half > \"$PLACE/index.txt\"; exit 3", "add-ons/index.txt");
     JsonNode run = run(tool);
@@ -162,6 +174,8 @@ class ToolsIT {
     assertThat(run.path("beside").toString()).contains("add-ons/index.txt");
     assertThat(api.get(base + "/mends")).isEmpty();
     assertThat(drift().toString()).contains("add-ons/index.txt", "NEW");
+    api.job(base + "/deploy", null);
+    assertThat(api.get(base + "/mends")).as("half a file is no output").isEmpty();
   }
 
   @Test

@@ -11,10 +11,11 @@ import java.util.Objects;
 import java.util.stream.Stream;
 
 /** What a failing disk means, in words: which place, why, and what to do. */
-final class DiskTrouble {
+public final class DiskTrouble {
   private DiskTrouble() {}
 
-  static IroningException of(Path folder, IOException e) {
+  /** What to tell of a failure in a game folder. */
+  public static IroningException of(Path folder, IOException e) {
     String thing = e instanceof FileSystemException f ? place(folder, f) : folder.toString();
     String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
     if (text.contains("no space left") || text.contains("disk quota")) {

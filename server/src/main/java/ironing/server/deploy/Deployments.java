@@ -51,6 +51,7 @@ public class Deployments {
   private final History history;
   private final ToolWrites tools;
   private final ModRepair repair;
+  private final StrayOutputs strays;
   private final Folders folders;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
@@ -69,9 +70,11 @@ public class Deployments {
       ProfileSettings settings,
       History history,
       ToolWrites tools,
+      StrayOutputs strays,
       ModRepair repair,
       Folders folders) {
     this.repair = repair;
+    this.strays = strays;
     this.folders = folders;
     this.history = history;
     this.tools = tools;
@@ -143,7 +146,21 @@ public class Deployments {
     requireSlots(bench);
     String title = "Deploy to " + bench.gameFolder();
     return jobs.start(
-        workspace, Lane.GAME, "deploy", title, p -> apply(benches.get(workspace), p, false));
+        workspace,
+        Lane.GAME,
+        "deploy",
+        title,
+        p -> {
+          takeStraysIn(workspace);
+          return apply(benches.get(workspace), p, false);
+        });
+  }
+
+  private void takeStraysIn(long workspace) {
+    Bench bench = benches.get(workspace);
+    Map<String, String> taken = strays.takeIn(bench, laidOut(bench));
+    if (taken.isEmpty()) return;
+    deployer(bench).takeOff(taken);
   }
 
   /** Writes the plugin list alone, as the picture wants it now. */

@@ -9,6 +9,7 @@ import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.tools.ToolStrays;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
@@ -36,11 +37,14 @@ import org.springframework.web.bind.annotation.RestController;
 class DriftController {
   private static final int SHOWN = 500;
   private final Drifts drifts;
+  private final ToolStrays strays;
   private final Deployments deployments;
   private final Workbenches benches;
   private final Jobs jobs;
 
-  DriftController(Drifts drifts, Deployments deployments, Workbenches benches, Jobs jobs) {
+  DriftController(
+      Drifts drifts, ToolStrays strays, Deployments deployments, Workbenches benches, Jobs jobs) {
+    this.strays = strays;
     this.drifts = drifts;
     this.deployments = deployments;
     this.benches = benches;
@@ -49,7 +53,8 @@ class DriftController {
 
   /**
    * @param mod whose it is; 0 for none
-   * @param from the same in words; empty for none
+   * @param from the same in words; empty for none. Of a new file, the tool to whose output it goes
+   *     with the next deployment
    */
   record DriftFile(String path, long mod, String from, long sizeBytes) {}
 
@@ -82,17 +87,22 @@ class DriftController {
         deployments.laidOut(bench).files().size(),
         found.left(),
         found.differences().size(),
-        byCause.entrySet().stream().map(e -> group(e.getKey(), e.getValue())).toList());
+        byCause.entrySet().stream().map(e -> group(bench, e.getKey(), e.getValue())).toList());
   }
 
-  private static DriftGroup group(Cause cause, List<Difference> all) {
+  private DriftGroup group(Bench bench, Cause cause, List<Difference> all) {
     return new DriftGroup(
         cause,
         all.size(),
         all.stream()
             .limit(SHOWN)
-            .map(d -> new DriftFile(d.path(), d.mod(), d.from(), d.sizeBytes()))
+            .map(d -> new DriftFile(d.path(), d.mod(), from(bench, d), d.sizeBytes()))
             .toList());
+  }
+
+  private String from(Bench bench, Difference d) {
+    if (d.cause() != Cause.NEW) return d.from();
+    return strays.toolOf(bench, d.path()).orElse("");
   }
 
   /**

@@ -1,0 +1,92 @@
+package ironing.server.tools;
+
+import ironing.core.archive.ContentHash;
+import ironing.core.deploy.DiskTrouble;
+import ironing.core.deploy.LaidOut;
+import ironing.core.game.GameFolder;
+import ironing.core.layers.Holdings;
+import ironing.core.path.GamePath;
+import ironing.core.path.PathPattern;
+import ironing.server.deploy.StrayOutputs;
+import ironing.server.mends.ToolOutput;
+import ironing.server.tools.ToolMapper.ToolRunRow;
+import ironing.server.workbench.Bench;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.springframework.stereotype.Component;
+
+/** Files in the game folder that nobody deployed, and that are a known tool's by their paths. */
+@Component
+public class ToolStrays implements StrayOutputs {
+  private final Tools tools;
+  private final ToolOutput outputs;
+  private final ToolMapper db;
+
+  ToolStrays(Tools tools, ToolOutput outputs, ToolMapper db) {
+    this.tools = tools;
+    this.outputs = outputs;
+    this.db = db;
+  }
+
+  // what a run left that failed or was stopped may be half of a file
+  private List<Tool> trusted(long workspace) {
+    Set<Long> failed = new HashSet<>();
+    for (ToolRunRow r : db.last(workspace))
+      if (r.exitCode() == null || r.exitCode() != 0) failed.add(r.toolId());
+    List<Tool> all = new ArrayList<>(tools.all(workspace));
+    all.removeIf(t -> t.writes().isEmpty() || failed.contains(t.id()));
+    return all;
+  }
+
+  /** The tool to whose output a stray goes; empty for none. */
+  public Optional<String> toolOf(Bench bench, String path) {
+    return trusted(bench.workspace()).stream()
+        .filter(t -> writes(bench, t, path))
+        .map(Tool::name)
+        .findFirst();
+  }
+
+  private static boolean writes(Bench bench, Tool t, String path) {
+    return PathPattern.anyMatches(PathPattern.all(t.writes(), bench.game().pathCase()), path);
+  }
+
+  @Override
+  public Map<String, String> takeIn(Bench bench, LaidOut note) {
+    List<Tool> trusted = trusted(bench.workspace());
+    Map<String, String> sums = new TreeMap<>();
+    if (trusted.isEmpty()) return sums;
+    Set<String> there = GameFolder.glance(bench.gameFolder()).keySet();
+    try {
+      for (Tool t : trusted) {
+        Map<String, Path> found = new TreeMap<>();
+        for (String path : there) {
+          if (sums.containsKey(path) || !isStray(bench, note, path) || !writes(bench, t, path))
+            continue;
+          Path file = GamePath.resolve(bench.gameFolder(), path);
+          found.put(path, file);
+          sums.put(path, ContentHash.of(file));
+        }
+        if (found.isEmpty()) continue;
+        ToolOutput.Read read = outputs.read(bench, t.id(), t.reads());
+        outputs.take(bench, t.id(), t.name(), t.reads(), read, found, Set.of());
+      }
+      return sums;
+    } catch (IOException e) {
+      throw DiskTrouble.of(bench.gameFolder(), e);
+    }
+  }
+
+  private static boolean isStray(Bench bench, LaidOut note, String path) {
+    if (note.files().containsKey(path) || bench.game().isProtected(path)) return false;
+    Holdings holdings = bench.picture().holdings();
+    int id = holdings.idOf(path);
+    return id < 0 || holdings.slotOfMod(id, Holdings.GAME) < 0;
+  }
+}
