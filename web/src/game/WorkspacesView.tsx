@@ -7,6 +7,7 @@ import { Button } from '../ui/Button'
 import { Problems } from '../ui/Problems'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, number } from '../ui/text'
+import { FolderDialog } from './FolderDialog'
 import { useLook, useMakeWorkspace, useWorkspaces } from './queries'
 
 /** All workspaces, and making one of a game's folder. */
@@ -70,6 +71,7 @@ mounts:
 /** Naming a folder, looking at it, and making it a workspace. */
 function NewWorkspace() {
   const [folder, setFolder] = useState('')
+  const [choosing, setChoosing] = useState(false)
   const [definition, setDefinition] = useState<string | null>(null)
   const [progress, setProgress] = useState<Schema['Job'] | null>(null)
   const look = useLook()
@@ -117,6 +119,18 @@ function NewWorkspace() {
             className="mono h-9 rounded-[7px] border border-line-2 bg-card px-2.5"
           />
         </label>
+        {choosing && (
+          <FolderDialog
+            start={folder.trim()}
+            onClose={() => setChoosing(false)}
+            onChoose={(chosen) => {
+              setFolder(chosen)
+              setChoosing(false)
+              make.reset()
+              look.mutate({ folder: chosen, definition: definition ?? undefined })
+            }}
+          />
+        )}
         {definition !== null && (
           <label htmlFor={ids.definition} className="flex flex-col gap-1 font-medium">
             Definition of the game (game.yaml)
@@ -133,7 +147,10 @@ function NewWorkspace() {
             />
           </label>
         )}
-        <div className="flex items-center gap-2">
+        <div className="flex flex-wrap items-center gap-2">
+          <Button onClick={() => setChoosing(true)}>
+            <FolderOpen size={15} aria-hidden="true" /> Choose a folder
+          </Button>
           <Button type="submit" look={found ? 'plain' : 'strong'} disabled={!folder.trim() || look.isPending}>
             <FolderSearch size={15} aria-hidden="true" /> Look at it
           </Button>

@@ -32,3 +32,13 @@ export function useMakeWorkspace(onProgress: (job: Schema['Job']) => void) {
     onSettled: () => queries.invalidateQueries({ queryKey: ['workspaces'] }),
   })
 }
+
+/** The folders within one on the server's machine; without a path, those of the user's home. */
+export function useFolders(path: string) {
+  return useQuery({
+    queryKey: ['folders', path],
+    retry: false,
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/folders', { params: { query: path ? { path } : {} }, signal })),
+  })
+}

@@ -9,6 +9,9 @@ import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.SharedServer;
+import java.io.IOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
@@ -154,6 +157,26 @@ class WorkspacesIT {
       assertThat(answer.status()).as(path).isEqualTo(404);
       assertThat(answer.body().path("code").asText()).isEqualTo("not-found");
     }
+  }
+
+  @Test
+  void folders_are_listed_and_games_among_them_are_told() throws IOException {
+    Path inner = Files.createDirectories(temp.resolve("games"));
+    Games.plain(inner.resolve("Sailing"));
+    Files.createDirectories(inner.resolve("apples"));
+    Files.createDirectories(inner.resolve(".hidden"));
+    Trees.write(inner.resolve("Broken/game.yaml"), "format: [");
+    String path = URLEncoder.encode(inner.toString(), StandardCharsets.UTF_8);
+    JsonNode listing = api.get("/api/folders?path=" + path);
+    assertThat(listing.path("above").asText()).isEqualTo(inner.toRealPath().getParent().toString());
+    assertThat(listing.path("folders").findValuesAsText("name"))
+        .containsExactly("apples", "Broken", "Sailing");
+    assertThat(listing.path("folders").get(2).path("game").asText()).isEqualTo("Plain Sailing");
+    assertThat(listing.path("folders").get(0).has("game")).isFalse();
+    assertThat(api.get("/api/folders").path("path").asText()).isNotEmpty();
+    Api.Answer wrong = api.ask("GET", "/api/folders?path=relative", null, Map.of());
+    assertThat(wrong.status()).isEqualTo(422);
+    assertThat(wrong.body().path("code").asText()).isEqualTo("folder-wrong");
   }
 
   @Test

@@ -60,4 +60,7 @@ interface WorkspaceMapper {
       on conflict do nothing</script>
       """)
   void addPacked(@Param("workspace") long workspace, @Param("rows") List<Packed> rows);
+
+  @Select("select definition from workspace order by id")
+  List<String> definitions();
 }
