@@ -35,6 +35,24 @@ test.describe('Checking the folder', () => {
     await expect(page).toHaveURL(/library\/inbox\/\d+/)
   })
 
+  test('the plan is read by file, by mod and by folder, and the hem tells of drift', async ({
+    page,
+    world,
+  }) => {
+    const layers = (await world.api('GET', `/workspaces/${workspace}/layers`)).layers
+    const locker = layers.find((l: { name: string }) => l.name === 'Rope Locker')
+    await world.change(workspace, 'POST', '/layers/switch', { mods: [locker.mod], on: false })
+    rmSync(join(world.game, 'data/textures/quay/stone-01.png'))
+    await page.goto(`/workspaces/${workspace}/deploy`)
+    await expect(page.getByRole('list', { name: 'What deploying would do' })).toContainText('RopeLocker.plug')
+    await page.getByRole('radio', { name: 'By mod' }).click()
+    await expect(page.getByRole('row', { name: /Rope Locker/ })).toBeVisible()
+    await page.getByRole('radio', { name: 'By folder' }).click()
+    await expect(page.getByRole('row', { name: /data\/scripts\/lib/ })).toBeVisible()
+    await page.getByRole('link', { name: '1 file is not as it was left in the game folder' }).click()
+    await expect(page.getByText('stone-01.png')).toBeVisible()
+  })
+
   test('what is to be left is not told again, until it is asked for', async ({ page, world }) => {
     writeFileSync(join(world.game, 'notes.txt'), 'mine\n')
     await page.goto(`/workspaces/${workspace}/deploy/folder`)

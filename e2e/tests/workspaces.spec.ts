@@ -57,6 +57,27 @@ test.describe('Workspaces', () => {
     await expect(page.getByRole('button', { name: 'Make a workspace of it' })).toBeHidden()
   })
 
+  test('the folder is chosen among those of the machine, where a game says which it is', async ({
+    page,
+    world,
+  }) => {
+    world.copyGame()
+    mkdirSync(join(world.folder, 'letters'))
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder of the game').fill(join(world.folder, 'letters'))
+    await page.getByRole('button', { name: 'Choose a folder' }).click()
+    const dialog = page.getByRole('dialog')
+    await expect(dialog.getByText('No folder lies in it.')).toBeVisible()
+    await dialog.getByRole('button', { name: 'The folder above' }).click()
+    await dialog
+      .getByRole('list', { name: 'Folders' })
+      .getByRole('button', { name: 'game Skerry Line' })
+      .click()
+    await expect(page.getByLabel('Folder of the game')).toHaveValue(world.game)
+    await page.getByRole('button', { name: 'Make a workspace of it' }).click()
+    await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible()
+  })
+
   test('a folder that is not there, and one that has its workspace already', async ({ page, world }) => {
     await page.goto('/workspaces')
     await page.getByLabel('Folder of the game').fill('/no/such/game')
