@@ -28,13 +28,13 @@ const WORDS: Record<Cause, Words> = {
     says: (files, n) => `${files} ${n === 1 ? 'was' : 'were'} written to through the link to the mod`,
     about:
       'The mod’s own file in the library has changed with it. Putting back installs the mod again from its archive, and sets aside what was written.',
-    acts: ['put-back', 'take', 'left'],
+    acts: ['put-back', 'own', 'take', 'left'],
   },
   CHANGED: {
     says: (files, n) =>
       `${files} that ${n === 1 ? 'was' : 'were'} deployed ${n === 1 ? 'is' : 'are'} another now`,
     about: 'A tool, or somebody by hand, has put something else there. Putting back sets that aside.',
-    acts: ['put-back', 'take', 'left'],
+    acts: ['put-back', 'own', 'take', 'left'],
   },
   MISSING: {
     says: (files, n) => `${files} that ${n === 1 ? 'was' : 'were'} deployed ${n === 1 ? 'is' : 'are'} gone`,
@@ -81,6 +81,7 @@ const WORDS: Record<Cause, Words> = {
 
 const ACTS: Record<DriftAct, string> = {
   'put-back': 'Put back',
+  own: 'Take into its mod',
   take: 'Take into the inbox',
   left: 'Leave so',
 }
@@ -173,6 +174,7 @@ function GroupCard({
       say('They are in the inbox.')
       navigate(`/workspaces/${workspace}/library/inbox/${done.archive}`)
     } else if (done.act === 'put-back') say('They are as they were deployed again.')
+    else if (done.act === 'own') say('They are in their mods now, and deployed so.')
   })
   const turn = (path: string) =>
     setChosen((c) => {

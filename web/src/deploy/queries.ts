@@ -50,7 +50,7 @@ export function lookAtFolderAgain(queries: QueryClient, workspace: number) {
   queries.invalidateQueries({ queryKey: [FOLDER_STATE, workspace] })
 }
 
-export type DriftAct = 'put-back' | 'take' | 'left'
+export type DriftAct = 'put-back' | 'own' | 'take' | 'left'
 
 /** Does something about files to which the same has happened; without paths, about all of them. */
 export function useDriftAct(
@@ -78,14 +78,15 @@ export function useDriftAct(
         await got(api.POST('/api/workspaces/{workspace}/drift/left', { params, body }))
         return undefined
       }
-      await ended(
+      const waiting = { params: { path: { workspace }, header: { Prefer: 'wait=60' } }, body }
+      const job = await ended(
         await got(
-          api.POST('/api/workspaces/{workspace}/drift/put-back', {
-            params: { path: { workspace }, header: { Prefer: 'wait=60' } },
-            body,
-          }),
+          wish.act === 'own'
+            ? api.POST('/api/workspaces/{workspace}/drift/own', waiting)
+            : api.POST('/api/workspaces/{workspace}/drift/put-back', waiting),
         ),
       )
+      if (job.state === 'FAILED') throw new Refused(422, job.problems)
       return undefined
     },
     (archive, wish) => done({ act: wish.act, archive }),

@@ -138,6 +138,25 @@ class DriftIT {
   }
 
   @Test
+  void what_was_changed_goes_into_its_mod_where_the_user_wants_it_so() throws IOException {
+    replace("add-ons/reef.txt", "by hand\n");
+    Files.writeString(game.resolve("add-ons/maps/west.map"), "through the link\n");
+    for (String cause : List.of("CHANGED", "THROUGH_LINK"))
+      api.job(base + "/drift/own", Map.of("cause", cause));
+    assertThat(drift("?thorough=true")).as("nothing was set aside").isEmpty();
+    assertThat(game.resolve("add-ons/reef.txt")).hasContent("by hand\n");
+    assertThat(game.resolve("add-ons/maps/west.map")).hasContent("through the link\n");
+    api.job(base + "/deploy/undeploy", null);
+    api.job(base + "/deploy", null);
+    assertThat(game.resolve("add-ons/reef.txt")).as("it is the mod’s now").hasContent("by hand\n");
+    assertThat(game.resolve("add-ons/maps/west.map")).hasContent("through the link\n");
+    assertThat(api.get(base + "/timeline").toString())
+        .contains("Took add-ons/reef.txt into “Reefs”");
+    Api.Answer none = api.ask("POST", base + "/drift/own", Map.of("cause", "MISSING"), Map.of());
+    assertThat(none.status()).isEqualTo(422);
+  }
+
+  @Test
   void what_only_a_thorough_look_finds_is_put_back_too() throws IOException {
     Path reef = game.resolve("add-ons/reef.txt");
     // as some programs write: size, time and place stay

@@ -204,7 +204,8 @@ public class Deployments {
         p -> putBackNow(workspace, paths, p));
   }
 
-  private Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
+  /** The same as a part of other work, which must not have the folder in use any more. */
+  public Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
     Bench asked = benches.get(workspace);
     use.begin(asked, Use.CHANGING);
     try {

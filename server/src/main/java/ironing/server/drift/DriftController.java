@@ -137,6 +137,15 @@ class DriftController {
     return new DriftTaken(drifts.take(workspace, body.wish()));
   }
 
+  /** Takes files into the mods that they were deployed from, and deploys them so. */
+  @PostMapping("/own")
+  ResponseEntity<Job> takeIntoItsMod(
+      @PathVariable long workspace,
+      @RequestBody DriftRequest body,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    return JobController.accepted(jobs, drifts.takeIntoItsMod(workspace, body.wish()), prefer);
+  }
+
   /** Leaves files as they are, and remembers that while their content stays. */
   @PostMapping("/left")
   @ResponseStatus(HttpStatus.NO_CONTENT)

@@ -1,16 +1,24 @@
 package ironing.server.drift;
 
 import ironing.core.IroningException;
+import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.Drift;
 import ironing.core.deploy.Drift.Cause;
 import ironing.core.deploy.Drift.Difference;
+import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.server.deploy.Deployments;
+import ironing.server.deploy.ModRepair;
 import ironing.server.drift.DriftMapper.LeftAlone;
 import ironing.server.job.Job;
+import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
 import ironing.server.library.Archives;
+import ironing.server.library.ModFiles;
+import ironing.server.platform.Folders;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.InputStream;
@@ -18,12 +26,14 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -36,14 +46,31 @@ class Drifts {
       Set.of(Cause.THROUGH_LINK, Cause.CHANGED, Cause.MISSING, Cause.PUT_BACK);
   private static final Set<Cause> CAN_BE_TAKEN =
       Set.of(Cause.NEW, Cause.CHANGED, Cause.THROUGH_LINK, Cause.GAME_CHANGED, Cause.SET_ASIDE);
+  private static final Set<Cause> CAN_GO_TO_ITS_MOD = Set.of(Cause.CHANGED, Cause.THROUGH_LINK);
   private static final String ASIDE = ".ironing/changed/";
   private final DriftMapper db;
   private final Deployments deployments;
   private final Archives archives;
+  private final ModFiles files;
+  private final ModRepair repair;
+  private final FolderUse use;
+  private final Jobs jobs;
   private final Workbenches benches;
 
-  Drifts(DriftMapper db, Deployments deployments, Archives archives, Workbenches benches) {
+  Drifts(
+      DriftMapper db,
+      Deployments deployments,
+      Archives archives,
+      ModFiles files,
+      ModRepair repair,
+      Workbenches benches,
+      FolderUse use,
+      Jobs jobs) {
     this.db = db;
+    this.files = files;
+    this.repair = repair;
+    this.use = use;
+    this.jobs = jobs;
     this.deployments = deployments;
     this.archives = archives;
     this.benches = benches;
@@ -156,6 +183,72 @@ class Drifts {
     // the library has them on disk now
     if (wish.cause() == Cause.NEW) deployments.setAside(workspace, paths(meant));
     return archive;
+  }
+
+  /**
+   * Takes files into the mods that they were deployed from, and deploys them so; what came in the
+   * archive is kept there.
+   *
+   * @throws IroningException with code {@code no-mod} for one that is no mod's own loose file
+   */
+  Job takeIntoItsMod(long workspace, Wish wish) {
+    Bench bench = benches.get(workspace);
+    List<Difference> meant = meant(bench, wish, CAN_GO_TO_ITS_MOD);
+    List<Problem> others = new ArrayList<>();
+    for (Difference d : meant)
+      if (spelled(bench, d).isEmpty())
+        others.add(
+            new Problem(
+                "no-mod",
+                d.path(),
+                "It comes out of a pack, or Ironing wrote it: no mod has such a file.",
+                "Take it into the inbox, to make a mod of it."));
+    if (!others.isEmpty()) throw new IroningException(others);
+    use.requireStill(bench);
+    String title = "Take " + meant.size() + (meant.size() == 1 ? " file" : " files") + " in";
+    return jobs.start(workspace, Lane.GAME, "take-in", title, p -> takeNow(workspace, meant, p));
+  }
+
+  private Long takeNow(long workspace, List<Difference> meant, Jobs.Progress progress)
+      throws IOException {
+    Bench bench = benches.get(workspace);
+    Map<String, String> sums = new TreeMap<>();
+    Path kept = Files.createTempDirectory("taken");
+    try {
+      int n = 0;
+      for (Difference d : meant) {
+        progress.at(n, meant.size(), "files");
+        // of its own: what is made anew below may be the same file under another name
+        Path copy = Files.copy(place(bench, d.path()), kept.resolve(Integer.toString(n++)));
+        sums.put(d.path(), ContentHash.of(copy));
+      }
+      Set<Long> damaged = new TreeSet<>();
+      for (Difference d : meant)
+        if (d.cause() == Cause.THROUGH_LINK && repair.can(workspace, d.mod())) damaged.add(d.mod());
+      for (long mod : damaged) repair.again(workspace, mod, progress);
+      n = 0;
+      for (Difference d : meant)
+        files.take(
+            workspace,
+            d.mod(),
+            spelled(bench, d).orElseThrow(),
+            kept.resolve(Integer.toString(n++)));
+    } finally {
+      Folders.removeTree(kept);
+    }
+    // the library has them on disk now
+    deployments.takeOff(bench, sums);
+    deployments.putBackNow(workspace, sums.keySet(), progress);
+    return null;
+  }
+
+  /** The path as the mod spells it, of which it was deployed as a loose file. */
+  private static Optional<String> spelled(Bench bench, Difference d) {
+    Holdings holdings = bench.picture().holdings();
+    int id = holdings.idOf(d.path());
+    int slot = id < 0 || d.mod() == Holdings.GAME ? -1 : holdings.slotOfMod(id, d.mod());
+    boolean loose = slot >= 0 && holdings.holderAt(slot).pack().isEmpty();
+    return loose ? Optional.of(holdings.spellingAt(slot)) : Optional.empty();
   }
 
   private static void zip(Bench bench, List<Difference> files, Path zip) throws IOException {

@@ -32,7 +32,7 @@ import org.springframework.stereotype.Component;
 
 /** The files of one mod: reading them, keeping them out of the game, editing, checking them. */
 @Component
-class ModFiles {
+public class ModFiles {
   private static final Logger LOG = LoggerFactory.getLogger(ModFiles.class);
 
   /** A text larger than this is neither shown nor edited whole. */
@@ -155,6 +155,37 @@ class ModFiles {
           "Edited " + path + " of " + name(workspace, mod),
           () -> {
             db.setEdited(mod, path, stored, ContentHash.of(bytes), bytes.length);
+            return mod;
+          });
+      drop(folder, file);
+    } catch (IOException e) {
+      throw ModStore.failed(path, e);
+    }
+  }
+
+  /**
+   * Gives a file the content of another, in every profile, as an edit does. What came in the
+   * archive is kept.
+   *
+   * @param path as the mod spells it
+   */
+  public void take(long workspace, long mod, String path, Path from) {
+    ModRow row = mods.row(workspace, mod);
+    FileRow file = required(mod, path);
+    Path folder = folders.mods(workspace).resolve(row.folder());
+    String stored = "edited/" + UUID.randomUUID();
+    Path to = folder.resolve(stored);
+    try (LibraryGate.Pass pass = gate.writing(workspace)) {
+      disk.createFolders(to.getParent());
+      disk.copy(from, to);
+      disk.flushTree(to.getParent());
+      String sha256 = ContentHash.of(to);
+      long size = Files.size(to);
+      benches.changeLibraryBeside(
+          workspace,
+          "Took " + path + " into " + name(workspace, mod),
+          () -> {
+            db.setEdited(mod, path, stored, sha256, size);
             return mod;
           });
       drop(folder, file);
