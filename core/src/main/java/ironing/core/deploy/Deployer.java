@@ -323,8 +323,9 @@ public final class Deployer {
     for (Journal.Move m : journal.moves()) {
       if (m.kind() != Journal.Kind.ASIDE || !went.contains(m.from())) continue;
       Path moved = at(m.to());
-      for (Path p : disk.below(moved)) {
-        String place = m.from() + "/" + moved.relativize(p);
+      List<Path> all = isFolder(moved) || !disk.exists(moved) ? disk.below(moved) : List.of(moved);
+      for (Path p : all) {
+        String place = p.equals(moved) ? m.from() : m.from() + "/" + moved.relativize(p);
         if (isFolder(p) || before.files().containsKey(place)) continue;
         String aside = Staging.freeAside(disk, folder, before.at(), place);
         disk.createFolders(at(GamePath.folder(aside)));

@@ -9,6 +9,8 @@ import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
 import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -151,13 +153,20 @@ final class Staging {
   }
 
   /** Folders that go and hold nothing but what goes too. */
+  private static boolean isFolder(Path p) {
+    return Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS);
+  }
+
   private Set<String> wholeFolders(Set<String> going) throws IOException {
     Set<String> whole = new HashSet<>(leaving);
     for (String top : leaving) {
       if (leaving.contains(GamePath.folder(top))) continue;
+      if (!isFolder(at(top))) whole.remove(top);
       for (Path p : disk.below(at(top))) {
         String path = folder.relativize(p).toString();
-        if (going.contains(path) || leaving.contains(path)) continue;
+        if (going.contains(path) || leaving.contains(path) && isFolder(p)) continue;
+        // of a file in the place of one of our folders there is nothing to go along
+        whole.remove(path);
         // somebody else's: it stays, and so does every folder above it
         for (String f = GamePath.folder(path); whole.remove(f); f = GamePath.folder(f)) {}
       }

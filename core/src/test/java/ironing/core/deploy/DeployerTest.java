@@ -15,6 +15,7 @@ import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.PowerCutDisk;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
+import java.io.InputStream;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
@@ -28,6 +29,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -563,6 +565,56 @@ class DeployerTest {
     assertThatThrownBy(() -> deploy(List.of(link("data/new.png", "deep"))))
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("A folder lies where a file is to go");
+  }
+
+  @Test
+  void a_folder_that_somebody_put_in_the_place_of_a_deployed_file_is_set_aside_whole()
+      throws IOException {
+    deploy(first());
+    Files.delete(game.resolve("data/stone.png"));
+    Trees.write(game.resolve("data/stone.png/mine.txt"), "mine");
+    deploy(List.of());
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    try (Stream<Path> aside = Files.walk(game.resolve(".ironing/changed"))) {
+      Path mine =
+          aside.filter(p -> p.endsWith("data/stone.png/mine.txt")).findFirst().orElseThrow();
+      assertThat(mine).hasContent("mine");
+    }
+  }
+
+  @Test
+  void a_file_that_somebody_put_in_the_place_of_a_deployed_folder_is_kept() throws IOException {
+    deploy(first());
+    Trees.remove(game.resolve("data/new"));
+    Trees.write(game.resolve("data/new"), "mine");
+    deploy(List.of());
+    Map<String, String> left = Trees.of(game);
+    assertThat(left.remove("data/new")).isEqualTo("mine");
+    assertThat(left).isEqualTo(unmodded);
+  }
+
+  @Test
+  void a_file_that_is_spelled_otherwise_from_now_on_lies_there_once() {
+    deploy(List.of(link("data/Lamps/Oil.png", "deep")));
+    deploy(List.of(link("data/lamps/oil.png", "deep")));
+    Map<String, String> there = Trees.of(game);
+    assertThat(there).containsKey("data/lamps/oil.png");
+    assertThat(there).doesNotContainKeys("data/Lamps", "data/Lamps/Oil.png");
+    deploy(List.of());
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+  }
+
+  @Test
+  void a_game_that_has_files_open_reads_on_in_those_that_it_opened() throws IOException {
+    try (InputStream own = Files.newInputStream(game.resolve("data/stone.png"))) {
+      deploy(first());
+      assertThat(own.readAllBytes()).asString().isEqualTo("the game's stone");
+    }
+    try (InputStream ours = Files.newInputStream(game.resolve("data/stone.png"))) {
+      deploy(List.of());
+      assertThat(ours.readAllBytes()).asString().isEqualTo("stone-1 of a mod");
+    }
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
   }
 
   @Test
