@@ -141,6 +141,18 @@ class ToolsIT {
   }
 
   @Test
+  void with_no_mod_deployed_the_only_copy_of_a_file_of_the_game_is_not_written_to() {
+    long reefs = api.get(base + "/layers").path("layers").get(0).path("mod").asLong();
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(reefs), "on", false));
+    api.job(base + "/deploy", null);
+    long tool = add("echo new > \"$PLACE/tide.txt\"", "add-ons/*.txt");
+    assertThat(tool().path("waitsFor").toString()).contains("add-ons/tide.txt of the game’s own");
+    assertThat(api.ask("POST", base + "/tools/" + tool + "/run", null, Map.of()).status())
+        .isEqualTo(422);
+    assertThat(game.resolve("add-ons/tide.txt")).hasContent("the game's\n");
+  }
+
+  @Test
   void files_in_its_own_folder_count_and_what_else_it_wrote_is_told() {
     long tool =
         add(

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -79,6 +80,7 @@ class DriftController {
       @PathVariable long workspace, @RequestParam(defaultValue = "false") boolean thorough) {
     Bench bench = benches.get(workspace);
     Found found = drifts.find(bench, thorough);
+    Function<String, Optional<String>> owners = strays.owners(bench);
     Map<Cause, List<Difference>> byCause =
         found.differences().stream()
             .collect(Collectors.groupingBy(Difference::cause, TreeMap::new, Collectors.toList()));
@@ -87,22 +89,22 @@ class DriftController {
         deployments.laidOut(bench).files().size(),
         found.left(),
         found.differences().size(),
-        byCause.entrySet().stream().map(e -> group(bench, e.getKey(), e.getValue())).toList());
+        byCause.entrySet().stream().map(e -> group(owners, e.getKey(), e.getValue())).toList());
   }
 
-  private DriftGroup group(Bench bench, Cause cause, List<Difference> all) {
+  private static DriftGroup group(
+      Function<String, Optional<String>> owners, Cause cause, List<Difference> all) {
     return new DriftGroup(
         cause,
         all.size(),
         all.stream()
             .limit(SHOWN)
-            .map(d -> new DriftFile(d.path(), d.mod(), from(bench, d), d.sizeBytes()))
+            .map(d -> new DriftFile(d.path(), d.mod(), from(owners, d), d.sizeBytes()))
             .toList());
   }
 
-  private String from(Bench bench, Difference d) {
-    if (d.cause() != Cause.NEW) return d.from();
-    return strays.toolOf(bench, d.path()).orElse("");
+  private static String from(Function<String, Optional<String>> owners, Difference d) {
+    return d.cause() == Cause.NEW ? owners.apply(d.path()).orElse("") : d.from();
   }
 
   /**

@@ -2,7 +2,6 @@ package ironing.server.run;
 
 import ironing.core.IroningException;
 import ironing.core.deploy.LaidOut;
-import ironing.core.deploy.PictureSum;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
@@ -165,7 +164,7 @@ class RunController {
     Bench bench = benches.get(workspace);
     List<RunLine> latest = db.latest(workspace);
     boolean asked = latest.stream().anyMatch(r -> !r.picture().isEmpty());
-    String now = asked ? PictureSum.of(bench.picture()) : "";
+    String now = asked ? runs.pictureSum(bench) : "";
     List<RunView> views = latest.stream().map(r -> view(going, now, r)).toList();
     return new RunsView(startable, views);
   }
@@ -227,7 +226,7 @@ class RunController {
         s.warnings().stream().map(f -> fault(bench, whose, f)).toList(),
         s.fault().map(f -> fault(bench, whose, f)).orElse(null),
         kept ? row.picture() : null,
-        kept && row.picture().equals(PictureSum.of(bench.picture())),
+        kept && row.picture().equals(runs.pictureSum(bench)),
         db.arrangement(workspace, run, bench.profile()) != null,
         ofMods(bench, s),
         plugins(compared.map(RunLog.Summary::plugins).orElse(Map.of()), s),

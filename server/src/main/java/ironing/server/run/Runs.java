@@ -5,6 +5,7 @@ import ironing.core.deploy.PictureSum;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
 import ironing.core.path.GamePath;
+import ironing.core.picture.Picture;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
 import ironing.server.platform.Events;
@@ -44,7 +45,10 @@ public class Runs {
   private final Folders folders;
   private final Events events;
   private final Map<Long, Live> live = new ConcurrentHashMap<>();
+  private final Map<Long, Summed> sums = new ConcurrentHashMap<>();
   private final Map<Long, Optional<Ended>> ended = new ConcurrentHashMap<>();
+
+  private record Summed(Picture picture, String sum) {}
 
   private record Live(long run, Program program) {}
 
@@ -122,7 +126,7 @@ public class Runs {
             bench.workspace(),
             bench.profile(),
             profiles.written(bench.picture().arrangement()),
-            asArranged ? PictureSum.of(bench.picture()) : "");
+            asArranged ? pictureSum(bench) : "");
     Live l = new Live(id, program);
     live.put(bench.workspace(), l);
     Thread listener = new Thread(() -> listen(bench, run, l, logBefore), "run-" + id);
@@ -206,6 +210,17 @@ public class Runs {
         revision,
         b -> "Went back to what an earlier run was played with",
         b -> profiles.read(b, text));
+  }
+
+  /** The sum of the present picture; the same one is asked for by every list of runs. */
+  String pictureSum(Bench bench) {
+    return sums.compute(
+            bench.workspace(),
+            (w, known) ->
+                known != null && known.picture() == bench.picture()
+                    ? known
+                    : new Summed(bench.picture(), PictureSum.of(bench.picture())))
+        .sum();
   }
 
   /** Ends the game, kindly first. */

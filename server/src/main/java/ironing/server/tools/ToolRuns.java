@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Glance;
+import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathPattern;
 import ironing.server.deploy.Deployments;
@@ -109,7 +110,30 @@ class ToolRuns {
     if (!Files.isDirectory(bench.gameFolder())) why.add("The game folder is not there.");
     else if (deployments.distance(bench).total() > 0)
       why.add("The game folder is not as you arranged it; a tool would see another game.");
+    else
+      unkept(bench, tool)
+          .ifPresent(
+              path ->
+                  why.add(
+                      "It writes to "
+                          + path
+                          + " of the game’s own, which is kept safe only once a mod is deployed."));
     return why;
+  }
+
+  /** A file of the game's own that it may write to and that is not kept: the only copy of it. */
+  private Optional<String> unkept(Bench bench, Tool tool) {
+    List<PathPattern> writes = PathPattern.all(tool.writes(), bench.game().pathCase());
+    Set<String> kept = deployments.laidOut(bench).files().keySet();
+    Holdings holdings = bench.picture().holdings();
+    for (int p = 0; p < holdings.pathCount(); p++) {
+      String path = holdings.path(p);
+      if (!PathPattern.anyMatches(writes, path) || bench.game().isProtected(path)) continue;
+      int slot = holdings.slotOfMod(p, Holdings.GAME);
+      if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
+      if (!kept.contains(bench.picture().spelling().of(p))) return Optional.of(path);
+    }
+    return Optional.empty();
   }
 
   /**
@@ -162,14 +186,34 @@ class ToolRuns {
       }
       run = outcome.row().id();
       any = !outcome.taken().isEmpty() || !outcome.gone().isEmpty();
-      if (any) take(bench, tool, outcome);
-      db.end(outcome.row());
+      boolean kept = false;
+      try {
+        if (any) take(bench, tool, outcome);
+        kept = true;
+      } finally {
+        db.end(kept ? outcome.row() : notTaken(outcome.row()));
+      }
     } finally {
       events.tell(bench.workspace(), "tools", Map.of("tool", id));
     }
     // what was taken in comes back into the folder as a deployed file, be it the same as before
     if (any) deployments.deployNow(bench.workspace(), progress);
     return run;
+  }
+
+  /** A run whose output the library could not take: it lies in the game folder. */
+  private ToolRunRow notTaken(ToolRunRow r) {
+    return new ToolRunRow(
+        r.id(),
+        r.toolId(),
+        null,
+        null,
+        r.exitCode(),
+        r.output(),
+        json.write(List.of()),
+        r.taken(),
+        r.removed(),
+        "What it wrote could not be taken in, and lies in the game folder.");
   }
 
   /**
@@ -200,7 +244,7 @@ class ToolRuns {
     int code;
     try {
       code = listened(bench, run, program, progress);
-    } catch (CancellationException | InterruptedException stopped) {
+    } catch (CancellationException | InterruptedException | IOException stopped) {
       program.stop();
       Change change = change(bench, before);
       db.end(

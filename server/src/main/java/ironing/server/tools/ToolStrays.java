@@ -15,11 +15,13 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.function.Function;
 import org.springframework.stereotype.Component;
 
 /** Files in the game folder that nobody deployed, and that are a known tool's by their paths. */
@@ -45,16 +47,19 @@ public class ToolStrays implements StrayOutputs {
     return all;
   }
 
-  /** The tool to whose output a stray goes; empty for none. */
-  public Optional<String> toolOf(Bench bench, String path) {
-    return trusted(bench.workspace()).stream()
-        .filter(t -> writes(bench, t, path))
-        .map(Tool::name)
-        .findFirst();
+  /** By a stray's path the tool to whose output it goes; empty for none. */
+  public Function<String, Optional<String>> owners(Bench bench) {
+    Map<String, List<PathPattern>> writes = new LinkedHashMap<>();
+    for (Tool t : trusted(bench.workspace())) writes.put(t.name(), writes(bench, t));
+    return path ->
+        writes.entrySet().stream()
+            .filter(w -> PathPattern.anyMatches(w.getValue(), path))
+            .map(Map.Entry::getKey)
+            .findFirst();
   }
 
-  private static boolean writes(Bench bench, Tool t, String path) {
-    return PathPattern.anyMatches(PathPattern.all(t.writes(), bench.game().pathCase()), path);
+  private static List<PathPattern> writes(Bench bench, Tool t) {
+    return PathPattern.all(t.writes(), bench.game().pathCase());
   }
 
   @Override
@@ -65,10 +70,12 @@ public class ToolStrays implements StrayOutputs {
     Set<String> there = GameFolder.glance(bench.gameFolder()).keySet();
     try {
       for (Tool t : trusted) {
+        List<PathPattern> writes = writes(bench, t);
         Map<String, Path> found = new TreeMap<>();
         for (String path : there) {
-          if (sums.containsKey(path) || !isStray(bench, note, path) || !writes(bench, t, path))
-            continue;
+          if (sums.containsKey(path)
+              || !PathPattern.anyMatches(writes, path)
+              || !isStray(bench, note, path)) continue;
           Path file = GamePath.resolve(bench.gameFolder(), path);
           found.put(path, file);
           sums.put(path, ContentHash.of(file));
