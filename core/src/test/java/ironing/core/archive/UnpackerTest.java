@@ -307,7 +307,7 @@ class UnpackerTest {
 
   private Path propertyRoot;
 
-  @Property(tries = 3000)
+  @Property(tries = 3000, seed = "8160")
   void no_name_whatever_writes_outside(@ForAll String name) throws IOException {
     propertyRoot = Files.createTempDirectory("unpack");
     Path out = Files.createDirectory(propertyRoot.resolve("out"));

@@ -151,7 +151,7 @@ class CombinationLawsTest {
     return out;
   }
 
-  @Property(tries = 3000)
+  @Property(tries = 3000, seed = "8160")
   void json_comes_out_as_a_plain_model_has_it(@ForAll long seed) throws IOException {
     Random r = new Random(seed);
     Map<String, Object> base = random(r, 3), a = edited(base, r, 3), b = edited(base, r, 3);
@@ -163,7 +163,7 @@ class CombinationLawsTest {
     laws(JSON, was, one, two, c);
   }
 
-  @Property(tries = 3000)
+  @Property(tries = 3000, seed = "8160")
   void yaml_comes_out_as_a_plain_model_has_it(@ForAll long seed) {
     Random r = new Random(seed);
     Map<String, Object> base = random(r, 3), a = edited(base, r, 3), b = edited(base, r, 3);
@@ -255,7 +255,7 @@ class CombinationLawsTest {
     return all;
   }
 
-  @Property(tries = 2000)
+  @Property(tries = 2000, seed = "8160")
   void settings_keep_the_laws(@ForAll long seed) {
     Random r = new Random(seed);
     Map<String, Object> base = random(r, 0), a = edited(base, r, 0), b = edited(base, r, 0);
@@ -288,7 +288,7 @@ class CombinationLawsTest {
     return out.toString();
   }
 
-  @Property(tries = 2000)
+  @Property(tries = 2000, seed = "8160")
   void lists_keep_the_laws_and_additions_follow_the_layers(@ForAll long seed) {
     Random r = new Random(seed);
     List<String> texts = new ArrayList<>();
@@ -314,7 +314,7 @@ class CombinationLawsTest {
     laws(LIST, base, a, b, c);
   }
 
-  @Property(tries = 2000)
+  @Property(tries = 2000, seed = "8160")
   void tables_come_out_as_a_plain_model_has_them(@ForAll long seed) {
     Random r = new Random(seed);
     Map<String, Object> base = table(r);
@@ -380,7 +380,7 @@ class CombinationLawsTest {
     return out;
   }
 
-  @Property(tries = 2000)
+  @Property(tries = 2000, seed = "8160")
   void texts_keep_the_laws(@ForAll long seed) {
     Random r = new Random(seed);
     List<String> lines = new ArrayList<>();
@@ -463,7 +463,7 @@ class CombinationLawsTest {
   }
 
   /** Canonical XML 1.0 of the outcome, by the Java platform. */
-  @Property(tries = 1000)
+  @Property(tries = 1000, seed = "8160")
   void xml_comes_out_as_its_canonical_form_has_it(@ForAll long seed) throws Exception {
     Random r = new Random(seed);
     Map<String, Map<String, String>> base = panes(r);

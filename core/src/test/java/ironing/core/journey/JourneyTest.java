@@ -70,7 +70,7 @@ class JourneyTest {
   }
 
   /** Kept as a difference it is what a fresh look finds. */
-  @Property(tries = 500)
+  @Property(tries = 500, seed = "8160")
   void another_arrangement_is_as_if_looked_at_anew(@ForAll long seed) {
     Random random = new Random(seed);
     TestWorld w = world();

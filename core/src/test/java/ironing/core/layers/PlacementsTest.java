@@ -47,7 +47,7 @@ class PlacementsTest {
    * Beside every order of up to eight layers: where the user's rules can hold they do, and no order
    * in which they hold moves fewer layers.
    */
-  @Property(tries = 100)
+  @Property(tries = 100, seed = "8160")
   void a_suggestion_keeps_all_rules_with_the_fewest_moves(@ForAll long seed) {
     Random random = new Random(seed);
     int n = 4 + random.nextInt(5);

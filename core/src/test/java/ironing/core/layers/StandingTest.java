@@ -58,7 +58,7 @@ class StandingTest {
     return ruled;
   }
 
-  @Property(tries = 1000)
+  @Property(tries = 1000, seed = "8160")
   void a_change_of_order_gives_what_starting_anew_would(@ForAll long seed) {
     Random random = new Random(seed);
     Holdings holdings = random(random, 8);
@@ -94,7 +94,7 @@ class StandingTest {
     }
   }
 
-  @Property(tries = 300)
+  @Property(tries = 300, seed = "8160")
   void every_standing_file_is_counted_in_exactly_one_way(@ForAll long seed) {
     Random random = new Random(seed);
     Holdings holdings = random(random, 6);

@@ -49,7 +49,7 @@ class FollowingTest {
   }
 
   /** Checked against every order of up to seven. */
-  @Property(tries = 300)
+  @Property(tries = 300, seed = "8160")
   void no_fewer_moves_bring_the_list_about(@ForAll long seed) {
     Random random = new Random(seed);
     int n = 2 + random.nextInt(6);

@@ -120,7 +120,7 @@ class LoadOrderProposalTest {
   }
 
   /** Feasibility and order beside JGraphT, and locally no move too many. */
-  @Property(tries = 2000)
+  @Property(tries = 2000, seed = "8160")
   void a_proposal_holds_and_moves_nothing_without_need(@ForAll long seed) {
     World w = World.random(new Random(seed), 24, 2, 20);
     LoadOrderProposal p = LoadOrderProposal.propose(w.order(), w.rules(), PluginFacts.NONE);
@@ -173,7 +173,7 @@ class LoadOrderProposalTest {
   }
 
   /** Beside every order that there is of up to eight. */
-  @Property(tries = 120)
+  @Property(tries = 120, seed = "8160")
   void no_order_of_all_moves_fewer(@ForAll long seed) {
     Random random = new Random(seed);
     World w = World.random(random, 2 + random.nextInt(7), 2, 3);
@@ -199,7 +199,7 @@ class LoadOrderProposalTest {
   }
 
   /** GNU tsort says of the same masters whether they go round. */
-  @Property(tries = 200)
+  @Property(tries = 200, seed = "8160")
   void gnu_tsort_agrees_about_masters(@ForAll long seed) throws IOException, InterruptedException {
     World w = World.random(new Random(seed), 30, 3, 0);
     StringBuilder pairs = new StringBuilder();

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 
 class OrderDistanceTest {
   /** Beside Kendall's correlation as Apache Commons Math counts it. */
-  @Property(tries = 300)
+  @Property(tries = 300, seed = "8160")
   void it_is_kendalls(@ForAll long seed, @ForAll @IntRange(min = 2, max = 60) int n) {
     Random random = new Random(seed);
     List<Integer> one = Orders.shuffled(n, random), other = Orders.shuffled(n, random);

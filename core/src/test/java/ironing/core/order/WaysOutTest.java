@@ -18,7 +18,7 @@ class WaysOutTest {
   }
 
   /** Beside every set of up to eight rules. */
-  @Property(tries = 500)
+  @Property(tries = 500, seed = "8160")
   void all_sets_of_the_smallest_size_are_found(@ForAll long seed) {
     Random random = new Random(seed);
     List<List<Integer>> rings = new ArrayList<>();

@@ -119,7 +119,7 @@ class PictureTest {
         .containsExactly("Base.plug", "Two.plug");
   }
 
-  @Property(tries = 200)
+  @Property(tries = 200, seed = "8160")
   void rearranging_gives_what_starting_anew_would(@ForAll long seed) {
     TestWorld w =
         packs()

@@ -68,7 +68,7 @@ class SectionsTest {
         .isEqualTo("1a 3a 2b 4");
   }
 
-  @Property(tries = 500)
+  @Property(tries = 500, seed = "8160")
   void the_layers_of_a_section_are_neighbours_whatever_is_moved(@ForAll long seed) {
     Random random = new Random(seed);
     List<Layer> layers = layers("1 2a 3a 4a 5 6b 7b 8 9c");

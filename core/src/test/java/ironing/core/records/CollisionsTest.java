@@ -27,7 +27,7 @@ import org.junit.jupiter.api.Test;
 class CollisionsTest {
   private static final Combiner COMBINER = new Combiner(PathCase.INSENSITIVE);
 
-  @Property(tries = 400)
+  @Property(tries = 400, seed = "8160")
   void prints_and_values_tell_the_same_of_every_record(
       @ForAll long seed, @ForAll @IntRange(min = 2, max = 7) int count) {
     List<Plugin> order = new ArrayList<>(RandomPlugins.of(seed, count));
@@ -69,7 +69,7 @@ class CollisionsTest {
     return all;
   }
 
-  @Property(tries = 300)
+  @Property(tries = 300, seed = "8160")
   void two_versions_have_one_print_exactly_when_they_say_the_same(@ForAll long seed) {
     RecordIndex index = TestWorld.index(RandomPlugins.of(seed, 4), Set.of());
     for (int r = 0; r < index.size(); r++) {
@@ -104,7 +104,7 @@ class CollisionsTest {
     return Optional.empty();
   }
 
-  @Property(tries = 200)
+  @Property(tries = 200, seed = "8160")
   void the_index_finds_every_record_and_its_versions(@ForAll long seed) {
     List<Plugin> order = RandomPlugins.of(seed, 5);
     RecordIndex index = TestWorld.index(order, Set.of());

@@ -121,14 +121,16 @@ public final class Archives {
     }
   }
 
+  /** A name that ends in a slash is a folder, as the format has it, and gets no content. */
   public static byte[] tarGz(Map<String, String> files) {
     return tarGz(
         tar -> {
           for (Map.Entry<String, String> f : files.entrySet()) {
             TarArchiveEntry e = new TarArchiveEntry(f.getKey(), true);
-            e.setSize(bytes(f.getValue()).length);
+            byte[] content = e.isDirectory() ? new byte[0] : bytes(f.getValue());
+            e.setSize(content.length);
             tar.putArchiveEntry(e);
-            tar.write(bytes(f.getValue()));
+            tar.write(content);
             tar.closeArchiveEntry();
           }
         });
