@@ -27,7 +27,12 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     /** Our file goes; nothing was there before. */
     TAKE_OUT,
     /** Our file goes and the original comes back. */
-    PUT_BACK
+    PUT_BACK,
+    /**
+     * What lies there is the game’s own new file: it is ours no more, and the original of before is
+     * set aside.
+     */
+    LET_GO
   }
 
   /** Where the bytes of a wanted file come from. */
@@ -122,6 +127,24 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     return new DeployPlan(
         steps.stream().filter(s -> paths.contains(s.path())).toList(),
         new LaidOut(after.at(), files, before.folders(), before.profile(), before.owner()));
+  }
+
+  /**
+   * Leaves what lies at some paths to the game, whose update put it there.
+   *
+   * @param before what is laid out now
+   * @param now RFC 3339
+   */
+  public static DeployPlan letGo(Set<String> paths, LaidOut before, String now) {
+    Map<String, LaidOut.Item> files = new TreeMap<>(before.files());
+    List<Step> steps = new ArrayList<>();
+    for (String path : paths) {
+      LaidOut.Item item = files.remove(path);
+      if (item != null)
+        steps.add(new Step(path, Act.LET_GO, Optional.empty(), Optional.of(item), false));
+    }
+    return new DeployPlan(
+        steps, new LaidOut(now, files, before.folders(), before.profile(), before.owner()));
   }
 
   public boolean isEmpty() {

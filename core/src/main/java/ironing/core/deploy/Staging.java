@@ -225,6 +225,14 @@ final class Staging {
 
   private void stage(Step s, int n) throws IOException {
     String place = s.path();
+    if (s.act() == Act.LET_GO) {
+      String earlier = kept(place);
+      if (disk.exists(at(earlier)))
+        moves.add(
+            new Journal.Move(
+                Journal.Kind.ASIDE, earlier, freeAside(disk, folder, plan.after().at(), place)));
+      return;
+    }
     boolean there = disk.exists(at(place));
     if (s.wanted().isPresent()) {
       foldersFor(place);

@@ -22,6 +22,7 @@ public record GameDefinition(
     List<PathPattern> protect,
     List<PathPattern> writable,
     List<PathPattern> perProfile,
+    List<PathPattern> harmless,
     Optional<Packs> packs,
     Optional<Plugins> plugins,
     List<Combine> combine,
@@ -118,6 +119,15 @@ public record GameDefinition(
   /** Whether a loose file at this game path is a pack that the game reads in place. */
   public boolean isPack(String path) {
     return packs.isPresent() && matchesBelow(path, packs.get().mount(), packs.get().match());
+  }
+
+  /** Whether a file at this game path cannot break with a new version of the game. */
+  public boolean isHarmless(String path) {
+    for (Mount m : mounts) {
+      String below = below(m.at(), path);
+      if (below != null && PathPattern.anyMatches(harmless, below)) return true;
+    }
+    return false;
   }
 
   /** How colliding files at a game path can be combined; the first match wins, empty for whole. */

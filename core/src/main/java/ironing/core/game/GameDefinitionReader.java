@@ -68,13 +68,12 @@ public final class GameDefinitionReader {
             PathPattern.all(top.texts("protect"), pathCase),
             PathPattern.all(top.texts("writable"), pathCase),
             PathPattern.all(top.texts("perProfile"), pathCase),
+            PathPattern.all(top.texts("harmless"), pathCase),
             top.section("packs").map(s -> packs(s, mountIds, pathCase)),
             top.section("plugins").map(s -> plugins(s, mountIds, pathCase)),
             combine(top, pathCase),
             records(top),
             top.section("run").map(GameDefinitionReader::run));
-    // formats that this version reads past: they are taken up by the features that use them
-    top.known("harmless");
     top.warnOfUnknownKeys();
     return game;
   }

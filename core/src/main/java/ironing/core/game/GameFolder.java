@@ -22,6 +22,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.function.IntConsumer;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
@@ -78,11 +79,17 @@ public final class GameFolder {
    * tell.
    */
   public static Optional<String> version(GameDefinition game, Path folder) {
+    return version(game, path -> GamePath.resolve(folder, path));
+  }
+
+  /**
+   * @param place where a file of the game lies, by its path
+   */
+  public static Optional<String> version(GameDefinition game, Function<String, Path> place) {
     if (game.version().isEmpty()) return Optional.empty();
     GameDefinition.VersionSource source = game.version().get();
     try {
-      String text =
-          Files.readString(GamePath.resolve(folder, source.file()), StandardCharsets.UTF_8);
+      String text = Files.readString(place.apply(source.file()), StandardCharsets.UTF_8);
       if (source.pointer().isPresent()) {
         JsonNode node = new ObjectMapper().readTree(text).at(source.pointer().get());
         return node.isValueNode() ? Optional.of(node.asText().trim()) : Optional.empty();

@@ -27,6 +27,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.CancellationException;
 import java.util.stream.Stream;
@@ -322,6 +323,55 @@ class DeployerTest {
         assertThat(library.resolve("deep")).hasContent("deep of a mod");
       }
     }
+  }
+
+  @Test
+  void what_an_update_wrote_over_a_deployed_file_is_left_to_the_game_whole_or_not_at_all()
+      throws IOException {
+    FaultyDisk counting = FaultyDisk.sound();
+    updated();
+    letGo(counting);
+    int steps = counting.changes();
+    int finished = 0;
+    for (int step = 1; step <= steps; step++) {
+      updated();
+      FaultyDisk dying = FaultyDisk.dyingAt(step);
+      assertThatThrownBy(() -> letGo(dying)).isInstanceOf(FaultyDisk.Died.class);
+      Deployer anew = new Deployer(FaultyDisk.sound(), game);
+      anew.recover();
+      String when = "died before change " + step;
+      assertThat(game.resolve("data/stone.png")).as(when).hasContent("the game's newer stone");
+      boolean done = !anew.laidOut().files().containsKey("data/stone.png");
+      Path kept = game.resolve(".ironing/kept/data/stone.png");
+      Path aside = game.resolve(".ironing/changed/2026-02-02T00-00-00Z/data/stone.png");
+      assertThat(done ? aside : kept).as(when).hasContent("the game's stone");
+      assertThat(done ? kept : aside).as(when).doesNotExist();
+      if (!done) continue;
+      finished++;
+      deploy(first());
+      assertThat(game.resolve("data/stone.png")).hasContent("stone-1 of a mod");
+      deploy(List.of());
+      Map<String, String> updated = new TreeMap<>(unmodded);
+      updated.put("data/stone.png", Trees.of(game).get("data/stone.png"));
+      assertThat(game.resolve("data/stone.png")).hasContent("the game's newer stone");
+      assertThat(Trees.of(game)).as(when).isEqualTo(updated);
+    }
+    assertThat(finished).isGreaterThan(1).isLessThan(steps);
+  }
+
+  private void updated() throws IOException {
+    makeGame();
+    deploy(first());
+    Files.delete(game.resolve("data/stone.png"));
+    Trees.write(game.resolve("data/stone.png"), "the game's newer stone");
+  }
+
+  private void letGo(Disk disk) {
+    Deployer d = new Deployer(disk, game);
+    d.apply(
+        DeployPlan.letGo(Set.of("data/stone.png"), d.laidOut(), "2026-02-02T00:00:00Z"),
+        (mod, file) -> library.resolve(file),
+        n -> {});
   }
 
   /** What does not depend on which numbers the drive gave its files. */

@@ -2,6 +2,8 @@ package ironing.core.testkit;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.MalformedInputException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -20,12 +22,20 @@ public final class Trees {
       for (Path p : all.toList()) {
         String path = root.relativize(p).toString();
         if (path.isEmpty() || path.equals(".ironing") || path.startsWith(".ironing/")) continue;
-        tree.put(path, Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS) ? "/" : Files.readString(p));
+        tree.put(path, Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS) ? "/" : text(p));
       }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
     return tree;
+  }
+
+  private static String text(Path file) throws IOException {
+    try {
+      return Files.readString(file);
+    } catch (MalformedInputException noText) {
+      return Files.readString(file, StandardCharsets.ISO_8859_1);
+    }
   }
 
   public static Path write(Path file, String text) {

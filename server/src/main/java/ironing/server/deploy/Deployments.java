@@ -354,6 +354,30 @@ public class Deployments {
     deployer(bench).takeOff(files);
   }
 
+  /**
+   * Leaves what lies at some paths of the note to the game, whose update wrote it there: the
+   * original of before is set aside, and what a mod lost by it is made anew. A part of other work,
+   * which must not have the folder in use.
+   */
+  public void letGo(long workspace, Set<String> paths, Jobs.Progress progress) {
+    Bench asked = benches.get(workspace);
+    GameFolder.requireFolder(asked.gameFolder());
+    use.begin(asked, Use.CHANGING);
+    try {
+      Deployer deployer = deployer(asked);
+      deployer.recover();
+      LaidOut before = deployer.laidOut();
+      Bench bench = restored(asked, before, paths, true, progress);
+      deployer.apply(
+          DeployPlan.letGo(paths, before, now()),
+          (mod, spelled) -> content.locate(bench, mod, spelled),
+          done -> progress.at(done, paths.size(), "files"));
+    } finally {
+      use.end(workspace);
+      events.tell(workspace, "deployment", Map.of());
+    }
+  }
+
   private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
     GameFolder.requireFolder(bench.gameFolder());
     // again: it may have waited for other work

@@ -3,6 +3,7 @@ package ironing.server.wrinkles;
 import static java.nio.charset.StandardCharsets.UTF_8;
 
 import ironing.core.archive.ContentHash;
+import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
 import ironing.core.layers.Placements;
@@ -27,7 +28,9 @@ import ironing.server.mends.RepeatedNames.Where;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.Fix;
+import ironing.server.workbench.Harmless;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import java.nio.file.Files;
 import java.util.ArrayList;
@@ -51,6 +54,8 @@ public class Wrinkles {
   private final Fittings fittings;
   private final LoadHealth health;
   private final SetAsideMapper db;
+  private final ContentStore content;
+  private final Harmless harmless;
 
   private final RepeatedNames repeated;
 
@@ -60,7 +65,11 @@ public class Wrinkles {
       Records index,
       Fittings fittings,
       LoadHealth health,
-      SetAsideMapper db) {
+      SetAsideMapper db,
+      ContentStore content,
+      Harmless harmless) {
+    this.harmless = harmless;
+    this.content = content;
     this.health = health;
     this.mends = mends;
     this.repeated = repeated;
@@ -89,7 +98,8 @@ public class Wrinkles {
     MENDS,
     COMBINE_FILES,
     DEPLOY,
-    TOOLS
+    TOOLS,
+    GAME_VERSION
   }
 
   /**
@@ -153,6 +163,7 @@ public class Wrinkles {
   List<Wrinkle> of(Bench bench) {
     List<Wrinkle> out = new ArrayList<>();
     folder(bench, out);
+    newVersion(bench, out);
     for (TroubleView t : Troubles.of(bench)) out.add(trouble(bench, t));
     for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
     cards(bench, out);
@@ -180,6 +191,27 @@ public class Wrinkles {
             null));
   }
 
+  private void newVersion(Bench bench, List<Wrinkle> out) {
+    String known = bench.gameVersion().orElse("");
+    String found =
+        GameFolder.version(bench.game(), path -> content.locate(bench, Holdings.GAME, path))
+            .orElse("");
+    // a folder that is gone tells none
+    if (found.isEmpty() || found.equals(known)) return;
+    out.add(
+        new Wrinkle(
+            "game-updated",
+            Weight.LOSES,
+            "The game is in version " + found + " now",
+            known.isEmpty()
+                ? "It told no version before."
+                : "The mods were arranged for " + known + ".",
+            "See what the update means for them, and take it in.",
+            Place.GAME_VERSION,
+            null,
+            null));
+  }
+
   private static Wrinkle trouble(Bench bench, TroubleView t) {
     Long mod = bench.picture().loadOrder().find(t.plugin()).map(e -> e.plugin().mod()).orElse(0L);
     String whose = mod == Holdings.GAME ? "" : " It comes with " + bench.nameOf(mod) + ".";
@@ -195,7 +227,7 @@ public class Wrinkles {
         t.fix());
   }
 
-  private static void cards(Bench bench, List<Wrinkle> out) {
+  private void cards(Bench bench, List<Wrinkle> out) {
     Map<String, List<Needs.Installed>> installed = bench.installed();
     Map<String, Long> onById = new HashMap<>(), byId = new HashMap<>();
     for (Layer l : bench.picture().arrangement().layers()) {
@@ -216,6 +248,7 @@ public class Wrinkles {
       bench
           .gameVersion()
           .filter(v -> !VersionRange.of(card.gameVersions()).contains(ModVersion.of(v)))
+          .filter(v -> !harmless.is(bench, mod))
           .ifPresent(v -> out.add(gameVersion(mod, card, v)));
     }
   }

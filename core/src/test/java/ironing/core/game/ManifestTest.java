@@ -1,0 +1,83 @@
+package ironing.core.game;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.catchThrowableOfType;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.archive.ContentHash;
+import ironing.core.path.PathCase;
+import ironing.core.testkit.Trees;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ManifestTest {
+  private static final String SUM = "0123456789abcdef".repeat(4);
+
+  @TempDir Path temp;
+
+  /** Checked against GNU sha256sum, escaped names among them. */
+  @Test
+  void what_gnu_sha256sum_writes_is_read() throws Exception {
+    List<String> names = List.of("plain.txt", "data/with blank.txt", "back\\slash", "line\nend");
+    for (String n : names) Trees.write(temp.resolve("game").resolve(n), n + " of the game");
+    for (String mode : List.of("--text", "--binary")) {
+      Path sums = temp.resolve("sums" + mode);
+      List<String> command = new java.util.ArrayList<>(List.of("sha256sum", mode, "--"));
+      command.addAll(names);
+      Process p =
+          new ProcessBuilder(command)
+              .directory(temp.resolve("game").toFile())
+              .redirectOutput(sums.toFile())
+              .redirectError(new File("/dev/null"))
+              .start();
+      assertThat(p.waitFor()).isZero();
+      // a path of the game has neither a backslash nor a line end
+      List<String> lines =
+          Files.readAllLines(sums).stream().filter(l -> !l.startsWith("\\")).toList();
+      assertThat(lines).hasSize(2);
+      Manifest read = Manifest.parse("sums", String.join("\n", lines), PathCase.SENSITIVE);
+      assertThat(read.size()).isEqualTo(2);
+      for (String n : names.subList(0, 2))
+        assertThat(read.sha256(n)).hasValue(ContentHash.of(temp.resolve("game").resolve(n)));
+    }
+  }
+
+  @Test
+  void paths_compare_as_the_games_do_and_a_leading_dot_goes() {
+    Manifest read =
+        Manifest.parse("m", SUM.toUpperCase() + "  ./Data/Stone.png\r\n", PathCase.INSENSITIVE);
+    assertThat(read.sha256("data/stone.PNG")).hasValue(SUM);
+    assertThat(read.names("data/other")).isFalse();
+    assertThat(read.sums()).containsOnlyKeys("Data/Stone.png");
+  }
+
+  @Test
+  void lines_that_are_none_are_named_with_their_number() {
+    String text = SUM + "  good\n\nbad line\n" + SUM + "  ../outside\n";
+    IroningException refused =
+        catchThrowableOfType(
+            IroningException.class, () -> Manifest.parse("game.sha256", text, PathCase.SENSITIVE));
+    assertThat(refused.problems())
+        .extracting(Problem::code)
+        .containsExactly("manifest-wrong", "manifest-wrong");
+    assertThat(refused.problems())
+        .extracting(Problem::thing)
+        .containsExactly("game.sha256, line 3", "game.sha256, line 4");
+  }
+
+  @Test
+  void a_game_without_one_has_none() throws IOException {
+    String yaml =
+        "format: ironing/game@1\nid: g\ntitle: G\nmanifest: m.sha256\nmounts: [ { id: all, at: \".\", holds: [ \"**\" ] } ]\n";
+    GameDefinition game = GameDefinitionReader.read("game.yaml", yaml).value();
+    assertThat(Manifest.of(game, temp::resolve)).isEmpty();
+    Files.writeString(temp.resolve("m.sha256"), SUM + "  a\n");
+    assertThat(Manifest.of(game, temp::resolve).orElseThrow().names("a")).isTrue();
+  }
+}

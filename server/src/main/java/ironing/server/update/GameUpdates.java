@@ -1,0 +1,327 @@
+package ironing.server.update;
+
+import ironing.core.IroningException;
+import ironing.core.deploy.BaseChange;
+import ironing.core.deploy.BaseChange.Changed;
+import ironing.core.deploy.BaseChange.Kind;
+import ironing.core.deploy.Drift.Own;
+import ironing.core.game.GameDefinition;
+import ironing.core.game.GameFolder;
+import ironing.core.game.GameFolder.Packed;
+import ironing.core.game.Manifest;
+import ironing.core.layers.Holdings;
+import ironing.core.path.GamePath;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.core.version.ModVersion;
+import ironing.core.version.VersionRange;
+import ironing.server.deploy.Deployments;
+import ironing.server.job.Job;
+import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
+import ironing.server.mends.Mends;
+import ironing.server.mends.Mends.Ingredient;
+import ironing.server.mends.Mends.MendKind;
+import ironing.server.mends.Mends.MendView;
+import ironing.server.tools.ToolStrays;
+import ironing.server.update.UpdateMapper.EarlierRow;
+import ironing.server.update.UpdateMapper.PackedRow;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.Harmless;
+import ironing.server.workbench.Workbenches;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.Function;
+import org.springframework.stereotype.Component;
+
+/**
+ * Finds what an update of the game has done, what that means for the mods, and takes it in.
+ *
+ * <p>Cost of looking: as of {@link BaseChange}; the packs that changed are read.
+ */
+@Component
+class GameUpdates {
+  private static final int ROWS_AT_ONCE = 2000;
+  private static final int LONGEST_NAME = 80;
+  private final UpdateMapper db;
+  private final Deployments deployments;
+  private final ToolStrays strays;
+  private final Mends mends;
+  private final ContentStore content;
+  private final Workbenches benches;
+  private final Harmless harmless;
+  private final FolderUse use;
+  private final Jobs jobs;
+
+  GameUpdates(
+      UpdateMapper db,
+      Deployments deployments,
+      ToolStrays strays,
+      Mends mends,
+      ContentStore content,
+      Workbenches benches,
+      Harmless harmless,
+      FolderUse use,
+      Jobs jobs) {
+    this.db = db;
+    this.deployments = deployments;
+    this.strays = strays;
+    this.mends = mends;
+    this.content = content;
+    this.benches = benches;
+    this.harmless = harmless;
+    this.use = use;
+    this.jobs = jobs;
+  }
+
+  /**
+   * A file of the game that an update has changed.
+   *
+   * @param pack in which it lies; empty for a loose one
+   * @param overDeployed whether it lies where a file of a mod was deployed
+   */
+  record File(String path, String pack, Kind kind, long sizeBytes, boolean overDeployed) {}
+
+  /**
+   * A mod that is on and whose card does not cover the version.
+   *
+   * @param harmless whether all its files are of a kind that cannot break
+   */
+  record Uncovered(long mod, String name, String range, boolean harmless) {}
+
+  /**
+   * A mend that is made of changed files.
+   *
+   * @param of those files
+   */
+  record Touched(long mod, String name, List<String> of) {}
+
+  /** A mod’s file in play that stands over a changed file of the game. */
+  record Covering(String path, long mod, String name) {}
+
+  /**
+   * What is new of the game.
+   *
+   * @param known the version that was taken in last; empty where the game tells none
+   * @param found the version that lies there; empty likewise
+   * @param byManifest whether the game’s manifest says what is its own
+   * @param behind see {@link BaseChange}
+   */
+  record Update(
+      String known,
+      String found,
+      boolean byManifest,
+      BaseChange change,
+      List<File> files,
+      List<String> behind,
+      List<Uncovered> uncovered,
+      List<Touched> mends,
+      List<Covering> covering) {
+    boolean noticed() {
+      return !known.equals(found) || !change.isEmpty();
+    }
+  }
+
+  /** Looks; changes nothing. */
+  Update look(Bench bench) {
+    GameFolder.requireFolder(bench.gameFolder());
+    Set<String> own = new HashSet<>(deployments.laidOut(bench).files().keySet());
+    BaseChange change = change(bench);
+    Function<String, Path> place = place(bench, change, own);
+    List<File> files = files(bench, change);
+    String found = GameFolder.version(bench.game(), place).orElse("");
+    return new Update(
+        bench.gameVersion().orElse(""),
+        found,
+        Manifest.of(bench.game(), place).isPresent(),
+        change,
+        files,
+        change.behind(),
+        uncovered(bench, found),
+        touched(bench, files),
+        covering(bench, files));
+  }
+
+  List<EarlierRow> earlier(long workspace) {
+    return db.earlier(workspace);
+  }
+
+  private BaseChange change(Bench bench) {
+    Set<String> left = new TreeSet<>(db.leftAlone(bench.workspace()));
+    Function<String, Optional<String>> tools = strays.owners(bench);
+    return BaseChange.find(
+        bench.game(),
+        bench.gameFolder(),
+        deployments.laidOut(bench),
+        db.loose(bench.workspace()),
+        Manifest.of(bench.game(), path -> content.locate(bench, Holdings.GAME, path)),
+        path -> left.contains(path) || tools.apply(path).isPresent());
+  }
+
+  // the game’s own file: in its place, or among what is kept while a mod’s lies there
+  private Function<String, Path> place(Bench bench, BaseChange change, Set<String> deployed) {
+    Set<String> over = change.overDeployed();
+    return path ->
+        deployed.contains(path) && !over.contains(path)
+            ? content.locate(bench, Holdings.GAME, path)
+            : GamePath.resolve(bench.gameFolder(), path);
+  }
+
+  private List<File> files(Bench bench, BaseChange change) {
+    List<File> files = new ArrayList<>();
+    for (Changed c : change.files()) {
+      long size = c.now().map(Own::sizeBytes).orElse(0L);
+      files.add(new File(c.path(), "", c.kind(), size, c.overDeployed()));
+      if (bench.game().isPack(c.path())) files.addAll(inPack(bench, c));
+    }
+    return files;
+  }
+
+  private List<File> inPack(Bench bench, Changed pack) {
+    Map<String, String> was = new TreeMap<>();
+    for (PackedRow r : db.packed(bench.workspace(), pack.path())) was.put(r.path(), r.sha256());
+    List<File> files = new ArrayList<>();
+    for (Packed p : packed(bench, pack)) {
+      String before = was.remove(p.path());
+      if (before != null && before.equals(p.sha256())) continue;
+      Kind kind = before == null ? Kind.ADDED : Kind.CHANGED;
+      files.add(new File(p.path(), pack.path(), kind, p.sizeBytes(), false));
+    }
+    for (String gone : was.keySet()) files.add(new File(gone, pack.path(), Kind.GONE, 0, false));
+    return files;
+  }
+
+  private static List<Packed> packed(Bench bench, Changed pack) {
+    if (pack.now().isEmpty()) return List.of();
+    Path file = GamePath.resolve(bench.gameFolder(), pack.path());
+    return GameFolder.packContent(bench.game(), pack.path(), file);
+  }
+
+  private List<Uncovered> uncovered(Bench bench, String version) {
+    List<Uncovered> out = new ArrayList<>();
+    if (version.isEmpty()) return out;
+    for (Layer l : bench.picture().arrangement().layers()) {
+      if (!l.on()) continue;
+      String range = bench.mods().get(l.mod()).card().gameVersions();
+      if (VersionRange.of(range).contains(ModVersion.of(version))) continue;
+      out.add(new Uncovered(l.mod(), bench.nameOf(l.mod()), range, harmless.is(bench, l.mod())));
+    }
+    return out;
+  }
+
+  private List<Touched> touched(Bench bench, List<File> files) {
+    GameDefinition game = bench.game();
+    // a plugin goes by its name, any other file by its path
+    Map<String, String> changed = new HashMap<>();
+    List<String> ownPlugins = new ArrayList<>();
+    for (File f : files) {
+      if (f.kind() == Kind.ADDED) continue;
+      changed.put(game.pathCase().key(f.path()), f.path());
+      if (!game.isPlugin(f.path()) || !f.pack().isEmpty()) continue;
+      changed.put(game.pathCase().key(GamePath.name(f.path())), f.path());
+      ownPlugins.add(f.path());
+    }
+    List<Touched> out = new ArrayList<>();
+    for (MendView m : mends.of(bench)) {
+      if (!m.on()) continue;
+      Set<String> of = new TreeSet<>();
+      for (Ingredient i : m.ingredients()) {
+        String path = changed.get(game.pathCase().key(i.plugin()));
+        if (path != null) of.add(path);
+      }
+      // what the records of the game are is where a patch and a merge begin
+      if (m.kind() == MendKind.PATCH || m.kind() == MendKind.MERGE) of.addAll(ownPlugins);
+      if (!of.isEmpty()) out.add(new Touched(m.mod(), m.name(), List.copyOf(of)));
+    }
+    return out;
+  }
+
+  private static List<Covering> covering(Bench bench, List<File> files) {
+    Holdings holdings = bench.picture().holdings();
+    List<Covering> out = new ArrayList<>();
+    Set<Integer> told = new HashSet<>();
+    for (File f : files) {
+      int path = holdings.idOf(f.path());
+      int slot = path < 0 ? -1 : bench.picture().standing().inPlay(path);
+      long mod = slot < 0 ? Holdings.GAME : holdings.holderAt(slot).mod();
+      if (mod != Holdings.GAME && told.add(path))
+        out.add(new Covering(f.path(), mod, bench.nameOf(mod)));
+    }
+    return out;
+  }
+
+  /**
+   * Takes the game as it lies there for the unmodded game from now on. The one of before is kept,
+   * and every profile gets a restore point.
+   *
+   * <p>A crash leaves the folder with files of mods taken off where the update wrote over them, and
+   * the game as it was known; taking it in again goes on from there.
+   */
+  Job take(long workspace) {
+    Bench bench = benches.get(workspace);
+    GameFolder.requireFolder(bench.gameFolder());
+    use.requireStill(bench);
+    String title = "Take the game in as it is now";
+    return jobs.start(workspace, Lane.GAME, "game-version", title, p -> takeNow(workspace, p));
+  }
+
+  private Long takeNow(long workspace, Jobs.Progress progress) {
+    Update update = look(benches.get(workspace));
+    if (!update.noticed())
+      throw IroningException.of(
+          "nothing-new",
+          benches.get(workspace).title(),
+          "The game is as it was when it was taken in last.",
+          "Go on as things are.");
+    deployments.letGo(workspace, update.change().overDeployed(), progress);
+    Bench bench = benches.get(workspace);
+    List<Own> loose = new ArrayList<>();
+    List<Packed> packed = new ArrayList<>();
+    for (Changed c : update.change().files()) {
+      c.now().ifPresent(loose::add);
+      if (bench.game().isPack(c.path())) packed.addAll(packed(bench, c));
+    }
+    String to = update.found().isEmpty() ? "the game" : "version " + update.found();
+    String said = "Took " + to + " in as the unmodded game";
+    benches.changeLibraryBeside(workspace, said, () -> save(workspace, update, loose, packed));
+    return null;
+  }
+
+  private long save(long workspace, Update update, List<Own> loose, List<Packed> packed) {
+    db.keep(
+        workspace,
+        update.known(),
+        count(update, Kind.CHANGED),
+        count(update, Kind.ADDED),
+        count(update, Kind.GONE));
+    String before = update.found().isEmpty() ? "the game was updated" : "game " + update.found();
+    String name = "Before " + before;
+    db.addPoints(workspace, name.substring(0, Math.min(LONGEST_NAME, name.length())));
+    List<String> paths = update.change().files().stream().map(Changed::path).toList();
+    for (List<String> some : parts(paths)) db.forget(workspace, some);
+    for (List<Own> some : parts(loose)) db.addLoose(workspace, some);
+    for (List<Packed> some : parts(packed)) db.addPacked(workspace, some);
+    db.setVersion(workspace, update.found().isEmpty() ? null : update.found());
+    return 0;
+  }
+
+  private static int count(Update update, Kind kind) {
+    return (int) update.change().files().stream().filter(c -> c.kind() == kind).count();
+  }
+
+  private static <T> List<List<T>> parts(List<T> all) {
+    List<List<T>> parts = new ArrayList<>();
+    for (int i = 0; i < all.size(); i += ROWS_AT_ONCE)
+      parts.add(all.subList(i, Math.min(all.size(), i + ROWS_AT_ONCE)));
+    return parts;
+  }
+}

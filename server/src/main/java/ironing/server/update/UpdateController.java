@@ -1,0 +1,136 @@
+package ironing.server.update;
+
+import ironing.core.deploy.BaseChange.Kind;
+import ironing.server.job.Job;
+import ironing.server.job.JobController;
+import ironing.server.job.Jobs;
+import ironing.server.update.GameUpdates.Update;
+import ironing.server.workbench.Workbenches;
+import java.util.List;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Whether the game is another than the one that was taken in, and what that means. */
+@RestController
+@RequestMapping("/api/workspaces/{workspace}/game-version")
+class UpdateController {
+  private static final int SHOWN = 500;
+  private final GameUpdates updates;
+  private final Workbenches benches;
+  private final Jobs jobs;
+
+  UpdateController(GameUpdates updates, Workbenches benches, Jobs jobs) {
+    this.updates = updates;
+    this.benches = benches;
+    this.jobs = jobs;
+  }
+
+  /**
+   * @param pack in which it lies; empty for a loose file
+   * @param overDeployed whether the update wrote it over a deployed file
+   */
+  record UpdateFile(String path, String pack, Kind kind, long sizeBytes, boolean overDeployed) {}
+
+  /**
+   * @param range of the card
+   * @param harmless whether all its files are of a kind that cannot break
+   */
+  record UncoveredMod(long mod, String name, String range, boolean harmless) {}
+
+  /**
+   * @param of changed files that it is made of
+   */
+  record TouchedMend(long mod, String name, List<String> of) {}
+
+  record CoveringFile(String path, long mod, String name) {}
+
+  /**
+   * The game as it was known before.
+   *
+   * @param version empty where it told none
+   * @param until when the next one was taken in, RFC 3339
+   */
+  record EarlierVersion(long id, String version, String until, int changed, int added, int gone) {}
+
+  /**
+   * @param known the version that was taken in last; empty where the game tells none
+   * @param found the version that lies there
+   * @param noticed whether anything is another
+   * @param byManifest whether the game’s manifest says what is its own
+   * @param files the first of them, by path
+   * @param behind the first paths at which only the game’s own repair can bring the new file
+   * @param mends those that are made of changed files
+   * @param covering the first files of mods that stand over a changed file
+   * @param earlier the newest first
+   */
+  record GameVersionView(
+      String known,
+      String found,
+      boolean noticed,
+      boolean byManifest,
+      int changed,
+      int added,
+      int gone,
+      int filesInAll,
+      List<UpdateFile> files,
+      int behindInAll,
+      List<String> behind,
+      List<UncoveredMod> uncovered,
+      List<TouchedMend> mends,
+      int coveringInAll,
+      List<CoveringFile> covering,
+      List<EarlierVersion> earlier) {}
+
+  /** Compares the game with what was taken in last. Changes nothing. */
+  @GetMapping
+  GameVersionView gameVersion(@PathVariable long workspace) {
+    Update u = updates.look(benches.get(workspace));
+    return new GameVersionView(
+        u.known(),
+        u.found(),
+        u.noticed(),
+        u.byManifest(),
+        count(u, Kind.CHANGED),
+        count(u, Kind.ADDED),
+        count(u, Kind.GONE),
+        u.files().size(),
+        u.files().stream()
+            .limit(SHOWN)
+            .map(f -> new UpdateFile(f.path(), f.pack(), f.kind(), f.sizeBytes(), f.overDeployed()))
+            .toList(),
+        u.behind().size(),
+        u.behind().stream().limit(SHOWN).toList(),
+        u.uncovered().stream()
+            .map(m -> new UncoveredMod(m.mod(), m.name(), m.range(), m.harmless()))
+            .toList(),
+        u.mends().stream().map(m -> new TouchedMend(m.mod(), m.name(), m.of())).toList(),
+        u.covering().size(),
+        u.covering().stream()
+            .limit(SHOWN)
+            .map(c -> new CoveringFile(c.path(), c.mod(), c.name()))
+            .toList(),
+        updates.earlier(workspace).stream()
+            .map(
+                e ->
+                    new EarlierVersion(
+                        e.id(), e.version(), e.until(), e.changed(), e.added(), e.gone()))
+            .toList());
+  }
+
+  private static int count(Update u, Kind kind) {
+    return (int) u.change().files().stream().filter(f -> f.kind() == kind).count();
+  }
+
+  /** Takes the game as it lies there for the unmodded game from now on. */
+  @PostMapping
+  ResponseEntity<Job> takeGameVersion(
+      @PathVariable long workspace,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    return JobController.accepted(jobs, updates.take(workspace), prefer);
+  }
+}

@@ -1,0 +1,35 @@
+package ironing.server.workbench;
+
+import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
+import java.util.Map;
+import java.util.WeakHashMap;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+
+/**
+ * Mods that only hold files of a kind that cannot break with a new version of the game. After an
+ * update every mod is asked for, so what was found is remembered while the library stays.
+ *
+ * <p>Threads: any.
+ */
+@Component
+public class Harmless {
+  private final Map<Holdings, Map<Long, Boolean>> known = new WeakHashMap<>();
+
+  /** Whether it is one. Cost: its files at the first time. */
+  public boolean is(Bench bench, long mod) {
+    Holdings holdings = bench.picture().holdings();
+    Map<Long, Boolean> ofThese;
+    synchronized (known) {
+      ofThese = known.computeIfAbsent(holdings, h -> new ConcurrentHashMap<>());
+    }
+    return ofThese.computeIfAbsent(mod, m -> find(bench.game(), holdings, m));
+  }
+
+  // a pack is what is in it
+  private static boolean find(GameDefinition game, Holdings holdings, long mod) {
+    return holdings.holdsAny(mod, game::isHarmless)
+        && !holdings.holdsAny(mod, path -> !game.isHarmless(path) && !game.isPack(path));
+  }
+}
