@@ -154,6 +154,7 @@ test.describe('The frame of every screen', () => {
         'mends/merge',
         'mends/files',
         'deploy/folder',
+        'deploy/game-version',
         'tools',
         'profiles',
         'timeline',

@@ -2,6 +2,7 @@ import type { QueryClient } from '@tanstack/react-query'
 import { createBrowserRouter, type LoaderFunction, Navigate } from 'react-router'
 import { DeployView } from './deploy/DeployView'
 import { DriftView } from './deploy/DriftView'
+import { GameVersionView } from './deploy/GameVersionView'
 import { Shell } from './frame/Shell'
 import { WorkspacesView } from './game/WorkspacesView'
 import { LayersView } from './layers/LayersView'
@@ -77,6 +78,7 @@ export function createRouter(queries: QueryClient) {
         { path: 'mends/merge', element: <MergeView /> },
         { path: 'deploy', element: <DeployView /> },
         { path: 'deploy/folder', element: <DriftView /> },
+        { path: 'deploy/game-version', element: <GameVersionView /> },
         { path: 'tools', element: <ToolsView /> },
         { path: 'tools/:tool', element: <ToolsView /> },
         { path: 'test-run', element: <TestRunView /> },

@@ -375,6 +375,11 @@ function FolderAside({
             Check the folder
           </Link>
         </p>
+        <p className="mt-1">
+          <Link to={`/workspaces/${workspace}/deploy/game-version`} className="text-woad underline">
+            Game version
+          </Link>
+        </p>
       </AsidePart>
       <Deployments workspace={workspace} />
     </Aside>

@@ -57,7 +57,7 @@ const WORDS: Record<Cause, Words> = {
   GAME_CHANGED: {
     says: (files, n) =>
       `${files} of the game’s own ${n === 1 ? 'is no longer what it was' : 'are no longer what they were'}`,
-    about: 'Changed since the workspace was made. If the game was updated, that is as it should be.',
+    about: 'Changed since the game was taken in. If it was updated, take the new version in.',
     acts: ['left', 'take'],
   },
   GAME_MISSING: {
@@ -74,7 +74,8 @@ const WORDS: Record<Cause, Words> = {
   },
   SET_ASIDE: {
     says: (files, n) => `${files} ${n === 1 ? 'was' : 'were'} set aside`,
-    about: 'They were changed while they were deployed, or lay in the way. Nothing of it was thrown away.',
+    about:
+      'They were changed while they were deployed, lay in the way, or are of the game before an update. Nothing of it was thrown away.',
     acts: ['take', 'left'],
   },
 }
@@ -189,6 +190,14 @@ function GroupCard({
       <h2>{sentence}.</h2>
       <p className="mt-0.5 max-w-[90ch] text-ink-2">{words.about}</p>
       <p className="mt-2 flex flex-wrap gap-1.5">
+        {(g.cause === 'GAME_CHANGED' || g.cause === 'GAME_MISSING') && (
+          <Link
+            to={`/workspaces/${workspace}/deploy/game-version`}
+            className="mr-1.5 self-center text-woad underline"
+          >
+            See what an update did
+          </Link>
+        )}
         {words.acts.map((a) => (
           <Button
             key={a}

@@ -93,6 +93,32 @@ export function useDriftAct(
   )
 }
 
+/** Whether the game is another than the one that was taken in last, and what that means. */
+export function useGameVersion(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'game-version'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/game-version', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** Takes the game as it lies there for the unmodded game from now on. */
+export function useTakeGameVersion(workspace: number, done: () => void) {
+  const queries = useQueryClient()
+  return useAct(
+    workspace,
+    async () => {
+      const params = { path: { workspace }, header: { Prefer: 'wait=60' } }
+      const job = await ended(await got(api.POST('/api/workspaces/{workspace}/game-version', { params })))
+      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+    },
+    () => {
+      lookAtFolderAgain(queries, workspace)
+      done()
+    },
+  )
+}
+
 /** What was done to the game folder, the newest first. */
 export function useHistory(workspace: number) {
   return useQuery({

@@ -70,6 +70,11 @@ const BELOW = [
     name: 'Check the folder',
     about: 'What is missing, changed or extra in the game folder',
   },
+  {
+    path: 'deploy/game-version',
+    name: 'Game version',
+    about: 'What an update of the game means for the mods',
+  },
   { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
   { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
 ]

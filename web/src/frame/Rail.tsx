@@ -9,7 +9,7 @@ const PLACES_OF: Record<string, readonly string[]> = {
   'load-order': ['LOAD_ORDER'],
   records: ['RECORDS'],
   mends: ['MENDS', 'COMBINE_FILES'],
-  deploy: ['DEPLOY'],
+  deploy: ['DEPLOY', 'GAME_VERSION'],
   tools: ['TOOLS'],
 }
 

@@ -64,6 +64,7 @@ const BY_PLACE: Record<string, string> = {
   COMBINE_FILES: 'mends/files',
   DEPLOY: 'deploy',
   TOOLS: 'tools',
+  GAME_VERSION: 'deploy/game-version',
   TEST_RUN: 'test-run',
 }
 
