@@ -2,11 +2,14 @@ package ironing.core.deploy;
 
 import ironing.core.layers.Holdings;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.IntStream;
 
 /**
  * What would have to happen for a game folder to agree with the picture. A value: nothing is
@@ -183,26 +186,35 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
    */
   public static DeployPlan make(
       List<Wanted> wanted, LaidOut before, Optional<Long> profile, Look look, String now) {
-    List<Step> steps = new ArrayList<>();
-    Map<String, LaidOut.Item> after = new TreeMap<>();
-    TreeMap<String, Wanted> byPath = new TreeMap<>();
-    for (Wanted w : wanted) byPath.put(w.path(), w);
-    List<Found> founds =
-        byPath.keySet().parallelStream()
-            .map(p -> look.at(p, Optional.ofNullable(before.files().get(p))))
-            .toList();
-    int n = 0;
-    for (Wanted w : byPath.values()) {
-      Optional<LaidOut.Item> was = Optional.ofNullable(before.files().get(w.path()));
-      Found found = founds.get(n++);
-      boolean stays = was.isPresent() && stays(w, was.get(), found);
-      after.put(w.path(), item(w, was, stays, found, look));
-      if (stays) continue;
-      Act act = was.isPresent() ? Act.SWAP : found == Found.ABSENT ? Act.ADD : Act.REPLACE;
-      steps.add(new Step(w.path(), act, Optional.of(w), was, found == Found.DRIFTED));
+    Wanted[] sorted = sorted(wanted);
+    Items laid = Items.of(before.files());
+    LaidOut.Item[] was = new LaidOut.Item[sorted.length];
+    List<LaidOut.Item> leaving = new ArrayList<>();
+    int next = 0;
+    for (int n = 0; n < sorted.length; n++) {
+      String path = sorted[n].path();
+      int side = -1;
+      while (next < laid.size() && (side = laid.at(next).path().compareTo(path)) < 0)
+        leaving.add(laid.at(next++));
+      if (next < laid.size() && side == 0) was[n] = laid.at(next++);
     }
-    List<LaidOut.Item> leaving =
-        before.files().values().stream().filter(i -> !byPath.containsKey(i.path())).toList();
+    while (next < laid.size()) leaving.add(laid.at(next++));
+    Found[] founds =
+        IntStream.range(0, sorted.length)
+            .parallel()
+            .mapToObj(n -> look.at(sorted[n].path(), Optional.ofNullable(was[n])))
+            .toArray(Found[]::new);
+    List<Step> steps = new ArrayList<>();
+    LaidOut.Item[] after = new LaidOut.Item[sorted.length];
+    for (int n = 0; n < sorted.length; n++) {
+      Wanted w = sorted[n];
+      Optional<LaidOut.Item> had = Optional.ofNullable(was[n]);
+      boolean stays = had.isPresent() && stays(w, had.get(), founds[n]);
+      after[n] = item(w, had, stays, founds[n], look);
+      if (stays) continue;
+      Act act = had.isPresent() ? Act.SWAP : founds[n] == Found.ABSENT ? Act.ADD : Act.REPLACE;
+      steps.add(new Step(w.path(), act, Optional.of(w), had, founds[n] == Found.DRIFTED));
+    }
     List<Found> left =
         leaving.parallelStream().map(i -> look.at(i.path(), Optional.of(i))).toList();
     for (int i = 0; i < leaving.size(); i++) {
@@ -211,7 +223,20 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
       Act act = item.replaced().isPresent() ? Act.PUT_BACK : Act.TAKE_OUT;
       steps.add(new Step(item.path(), act, Optional.empty(), Optional.of(item), drifted));
     }
-    return new DeployPlan(List.copyOf(steps), new LaidOut(now, after, before.folders(), profile));
+    return new DeployPlan(
+        List.copyOf(steps), new LaidOut(now, new Items(after), before.folders(), profile));
+  }
+
+  /** By path; of several for one path the last. */
+  private static Wanted[] sorted(List<Wanted> wanted) {
+    Wanted[] all = wanted.toArray(Wanted[]::new);
+    Arrays.parallelSort(all, Comparator.comparing(Wanted::path));
+    int n = 0;
+    for (Wanted w : all) {
+      if (n > 0 && all[n - 1].path().equals(w.path())) n--;
+      all[n++] = w;
+    }
+    return n == all.length ? all : Arrays.copyOf(all, n);
   }
 
   private static boolean stays(Wanted w, LaidOut.Item was, Found found) {
@@ -227,6 +252,7 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     if (was.isPresent()) replaced = was.get().replaced();
     else if (found == Found.FOREIGN) replaced = Optional.of(look.sha256(w.path()));
     LaidOut.How how = w.mustCopy() ? LaidOut.How.COPY : LaidOut.How.LINK;
+    if (stays && isOf(was.get(), w)) return was.get();
     return new LaidOut.Item(
         w.path(),
         w.sha256(),
@@ -236,5 +262,9 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
         stays ? was.get().how() : how,
         replaced,
         stays ? was.get().stamp() : Optional.empty());
+  }
+
+  private static boolean isOf(LaidOut.Item was, Wanted w) {
+    return was.mod() == w.mod() && was.sizeBytes() == w.sizeBytes() && was.from().equals(w.from());
   }
 }

@@ -3,7 +3,6 @@ package ironing.core.deploy;
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.FolderLook.Depth;
-import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -11,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -51,7 +51,7 @@ public final class Deployer {
   private final Disk disk;
   private final Path folder;
   private final Optional<String> owner;
-  private volatile Noted noted;
+  private final Notes notes;
 
   public Deployer(Disk disk, Path folder) {
     this(disk, folder, Optional.empty());
@@ -64,6 +64,7 @@ public final class Deployer {
     this.disk = disk;
     this.owner = owner;
     this.folder = folder.toAbsolutePath().normalize();
+    this.notes = new Notes(disk, this.folder);
   }
 
   /** What recovery had to do. */
@@ -79,20 +80,10 @@ public final class Deployer {
     return GamePath.resolve(gameFolder, KEPT + "/" + path);
   }
 
-  /** The note as it was read or written at a time of its own: asking again costs one question. */
-  private record Noted(Stamp stamp, LaidOut laidOut) {}
-
   /** What is deployed now; nothing when the folder has never been deployed to. */
   public LaidOut laidOut() {
-    Path note = at(LAID_OUT);
     try {
-      if (!disk.exists(note)) return LaidOut.nothing();
-      Stamp stamp = disk.stamp(note);
-      Noted known = noted;
-      if (known != null && known.stamp.equals(stamp)) return known.laidOut;
-      LaidOut fresh = LaidOut.parse(disk.read(note));
-      noted = new Noted(stamp, fresh);
-      return fresh;
+      return notes.note();
     } catch (IOException e) {
       throw DiskTrouble.of(folder, e);
     }
@@ -128,7 +119,7 @@ public final class Deployer {
     if (plan.isEmpty() && plan.after().profile().equals(laidOut().profile())) return laidOut();
     try {
       DeployPlan owned = new DeployPlan(plan.steps(), plan.after().by(owner));
-      Staging.Staged staged = Staging.stage(disk, folder, owned, locator, progress);
+      Staging.Staged staged = Staging.stage(disk, folder, notes, owned, locator, progress);
       flushEach(withParents(staged.added()));
       Journal journal = staged.journal();
       // From here on the change is decided: a crash is finished, not undone.
@@ -142,7 +133,7 @@ public final class Deployer {
         takeBack(journal, refused);
         throw refused;
       }
-      finish(journal, staged.after());
+      finish(journal, staged.after(), notes.stagedChange());
       return laidOut();
     } catch (IOException e) {
       IroningException told = DiskTrouble.of(folder, e);
@@ -235,9 +226,9 @@ public final class Deployer {
         if (disk.exists(at(JOURNAL))) throw refused;
         return Recovered.TAKEN_BACK;
       }
-      // without the staged note that has become laid-out.json already
-      Path note = at(disk.exists(at(Staging.NOTE)) ? Staging.NOTE : LAID_OUT);
-      finish(journal, disk.exists(note) ? LaidOut.parse(disk.read(note)) : LaidOut.nothing());
+      // without a staged note it has become the note already
+      Optional<LaidOut> staged = notes.staged();
+      finish(journal, staged.isPresent() ? staged.get() : notes.note(), Optional.empty());
       return Recovered.FINISHED;
     } catch (IOException e) {
       throw DiskTrouble.of(folder, e);
@@ -317,38 +308,42 @@ public final class Deployer {
    */
   private void rescue(Journal journal) throws IOException {
     // with the note replaced it has been done before a crash
-    if (!disk.exists(at(Staging.NOTE)) || !disk.exists(at(LAID_OUT))) return;
+    if (!notes.isStaged() || !disk.exists(at(LAID_OUT))) return;
     LaidOut before = laidOut();
-    Set<String> went = new TreeSet<>(journal.leaving());
+    Set<String> went = new HashSet<>(journal.leaving());
+    FolderWalk strangers =
+        new FolderWalk(disk, folder, before.files()::containsKey, went::contains, true);
     for (Journal.Move m : journal.moves()) {
       if (m.kind() != Journal.Kind.ASIDE || !went.contains(m.from())) continue;
-      Path moved = at(m.to());
-      List<Path> all = isFolder(moved) || !disk.exists(moved) ? disk.below(moved) : List.of(moved);
-      for (Path p : all) {
-        String place = p.equals(moved) ? m.from() : m.from() + "/" + moved.relativize(p);
-        if (isFolder(p) || before.files().containsKey(place)) continue;
-        String aside = Staging.freeAside(disk, folder, before.at(), place);
-        disk.createFolders(at(GamePath.folder(aside)));
-        disk.move(p, at(aside));
-        disk.flushFolder(at(GamePath.folder(aside)));
-      }
+      strangers.strangers(
+          m.to(),
+          m.from(),
+          (place, lies, isFolder) -> {
+            if (isFolder) return;
+            String aside = Staging.freeAside(disk, folder, before.at(), place);
+            disk.createFolders(at(GamePath.folder(aside)));
+            disk.move(lies, at(aside));
+            disk.flushFolder(at(GamePath.folder(aside)));
+          });
     }
   }
 
-  private void finish(Journal journal, LaidOut after) throws IOException {
+  /**
+   * @param little what of the note is another, where the sums are known to be those of before; else
+   *     they are written as a whole
+   */
+  private void finish(Journal journal, LaidOut after, Optional<NoteChange> little)
+      throws IOException {
     rescue(journal);
     for (String f : journal.leaving()) disk.deleteFolderIfEmpty(at(f));
     Set<String> emptied = new TreeSet<>();
     for (String f : journal.leaving()) emptied.add(GamePath.folder(f));
     flushEach(emptied);
-    if (after.files().isEmpty()) {
-      disk.deleteIfThere(at(LAID_OUT));
-      disk.deleteIfThere(at(SUMS));
-    } else {
-      if (disk.exists(at(Staging.NOTE))) disk.move(at(Staging.NOTE), at(LAID_OUT));
+    notes.take(after);
+    if (after.files().isEmpty()) disk.deleteIfThere(at(SUMS));
+    else if (little.isEmpty() || !Sums.amend(disk, at(SUMS), little.get())) {
       disk.write(at(SUMS + ".new"), Sums.lines(after).getBytes(StandardCharsets.UTF_8));
       disk.move(at(SUMS + ".new"), at(SUMS));
-      noted = new Noted(disk.stamp(at(LAID_OUT)), after);
     }
     disk.flushFolder(at(HOME));
     // The journal goes before the staging: without what was moved aside there, doing the journal
@@ -371,16 +366,15 @@ public final class Deployer {
 
   /** Takes out what was linked at its place for a change that was never decided. */
   private void takeOutAdded() throws IOException {
-    Path note = at(Staging.NOTE);
-    if (!disk.exists(note)) return;
+    LaidOut before = laidOut();
     LaidOut staged;
     try {
-      staged = LaidOut.parse(disk.read(note));
+      staged = notes.staged().orElse(before);
     } catch (IroningException cutShort) {
       // nothing is linked before the note is whole
       return;
     }
-    LaidOut before = laidOut();
+    if (staged == before) return;
     List<LaidOut.Item> added =
         staged.files().values().stream()
             .filter(i -> i.how() == LaidOut.How.LINK && !before.files().containsKey(i.path()))
@@ -407,15 +401,7 @@ public final class Deployer {
   }
 
   private void removeStaging() throws IOException {
-    List<Path> all = disk.below(at(STAGING));
-    List<Path> files = all.stream().filter(p -> !isFolder(p)).toList();
-    InParallel.each(files, disk::deleteIfThere);
-    // the deepest first, as they come
-    for (Path p : all) if (isFolder(p)) disk.deleteIfThere(p);
-  }
-
-  private static boolean isFolder(Path p) {
-    return Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS);
+    disk.removeTree(at(STAGING));
   }
 
   private void removeEmptyHome() throws IOException {

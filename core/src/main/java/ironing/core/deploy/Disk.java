@@ -22,6 +22,14 @@ public interface Disk {
   /** Writes a file whole and flushes it. */
   void write(Path file, byte[] bytes) throws IOException;
 
+  /**
+   * Marks bytes of a file and adds to its end, and flushes it. Not atomic: for what is made anew
+   * after a crash.
+   *
+   * @param marks where a {@code #} is written
+   */
+  void amend(Path file, List<Long> marks, byte[] tail) throws IOException;
+
   void createFolders(Path folder) throws IOException;
 
   /**
@@ -50,6 +58,16 @@ public interface Disk {
    * ones would cost more than the work.
    */
   void flushTree(Path folder) throws IOException;
+
+  /**
+   * The names of what lies in a folder, in no order. Empty when it is not there.
+   *
+   * @throws java.nio.file.NotDirectoryException when something else, or a link, is in its place
+   */
+  List<String> entries(Path folder) throws IOException;
+
+  /** Removes a folder with all that is below it; nothing where it is not there. */
+  void removeTree(Path folder) throws IOException;
 
   /**
    * Everything below a folder, deepest first, the folder itself last. Empty when it is not there.

@@ -4,18 +4,27 @@ import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.path.GamePath;
 import java.io.IOException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.util.HashSet;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * Looks at a real folder for a plan.
  *
- * <p>Cost: one question to the file system a path; with {@link Depth#THOROUGH} one pass over the
- * bytes of what is laid out, with {@link Depth#QUICK} over those whose stamp is another.
+ * <p>One is for one plan: what a folder holds is asked for once.
+ *
+ * <p>Cost: one question to the file system a folder, and one a path that is laid out; with {@link
+ * Depth#THOROUGH} one pass over the bytes of what is laid out, with {@link Depth#QUICK} over those
+ * whose stamp is another.
  *
  * <p>Threads: any.
  */
@@ -31,6 +40,7 @@ final class FolderLook implements DeployPlan.Look {
 
   private final Path folder;
   private final Depth depth;
+  private final Map<String, Optional<Set<String>>> held = new ConcurrentHashMap<>();
 
   FolderLook(Path folder, Depth depth) {
     this.folder = folder;
@@ -40,6 +50,7 @@ final class FolderLook implements DeployPlan.Look {
   @Override
   public Found at(String path, Optional<LaidOut.Item> item) {
     if (depth == Depth.TRUSTING && item.isPresent()) return Found.AS_LAID_OUT;
+    if (item.isEmpty() && isGone(path)) return Found.ABSENT;
     Path place = GamePath.resolve(folder, path);
     try {
       BasicFileAttributes a =
@@ -56,6 +67,27 @@ final class FolderLook implements DeployPlan.Look {
       // a file where a folder of the path should be
       if (!Files.exists(place, LinkOption.NOFOLLOW_LINKS)) return Found.ABSENT;
       throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  // of thousands of paths in a folder most are not there, and to be told so one by one costs more
+  private boolean isGone(String path) {
+    return held.computeIfAbsent(GamePath.folder(path), this::names)
+        .filter(names -> !names.contains(GamePath.name(path)))
+        .isPresent();
+  }
+
+  /** What a folder holds; empty where that cannot be told. */
+  private Optional<Set<String>> names(String of) {
+    Path place = of.isEmpty() ? folder : GamePath.resolve(folder, of);
+    try (DirectoryStream<Path> all = Files.newDirectoryStream(place)) {
+      Set<String> names = new HashSet<>();
+      for (Path p : all) names.add(p.getFileName().toString());
+      return Optional.of(names);
+    } catch (NoSuchFileException gone) {
+      return Optional.of(Set.of());
+    } catch (IOException | DirectoryIteratorException untold) {
+      return Optional.empty();
     }
   }
 

@@ -1,18 +1,16 @@
 package ironing.core.deploy;
 
 import ironing.core.IroningException;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /**
- * What is deployed in a game folder: {@code .ironing/laid-out.json}. It is enough to take
- * everything out again with no database at hand.
+ * What is deployed in a game folder: {@code .ironing/laid-out.json} with the changes since. It is
+ * enough to take everything out again with no database at hand.
  *
  * @param at when it was deployed, RFC 3339
- * @param files by the path on disk
+ * @param files by the path on disk, in path order
  * @param folders that deploying made, and that go when they are empty
  * @param profile the number of the profile whose settings files lie there; empty where none was
  *     said
@@ -84,7 +82,7 @@ public record LaidOut(
   }
 
   public LaidOut {
-    files = Collections.unmodifiableMap(new TreeMap<>(files));
+    files = Items.of(files);
     folders = List.copyOf(folders);
   }
 
@@ -94,13 +92,13 @@ public record LaidOut(
 
   /** As it is written, one file a line. */
   public byte[] toBytes() {
-    return LaidOutText.write(this);
+    return LaidOutText.write(this, 0);
   }
 
   /**
    * @throws IroningException with code {@code laid-out-unreadable}
    */
   public static LaidOut parse(byte[] utf8) {
-    return LaidOutText.read(utf8);
+    return LaidOutText.read(utf8).note();
   }
 }

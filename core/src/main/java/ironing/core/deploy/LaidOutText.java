@@ -12,42 +12,78 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /**
- * Writes and reads {@code laid-out.json}, one file a line and never the whole as a tree: it may
- * have hundreds of thousands.
+ * Writes and reads {@code laid-out.json} and the changes of it, one file a line and never the whole
+ * as a tree: it may have hundreds of thousands.
  */
 final class LaidOutText {
   private static final JsonFactory JSON = new JsonFactory();
 
   private LaidOutText() {}
 
-  static byte[] write(LaidOut note) {
+  /**
+   * @param through the number of the last change that is in it; 0 for none
+   */
+  static byte[] write(LaidOut note, long through) {
     ByteArrayOutputStream out = new ByteArrayOutputStream(256 + 256 * note.files().size());
     try (JsonGenerator to = JSON.createGenerator(out)) {
       to.writeStartObject();
       to.writeStringField("format", LaidOut.FORMAT);
-      to.writeStringField("at", note.at());
-      if (note.profile().isPresent()) to.writeNumberField("profile", note.profile().get());
-      if (note.owner().isPresent()) to.writeStringField("owner", note.owner().get());
-      to.writeArrayFieldStart("folders");
-      for (String f : note.folders()) to.writeString(f);
-      to.writeEndArray();
-      to.writeArrayFieldStart("files");
-      for (Item i : note.files().values()) write(to, i);
-      to.writeRaw('\n');
-      to.writeEndArray();
-      to.writeEndObject();
-      to.writeRaw('\n');
+      if (through > 0) to.writeNumberField("through", through);
+      head(to, note.at(), note.profile(), note.owner());
+      texts(to, "folders", note.folders());
+      files(to, note.files().values());
     } catch (IOException e) {
       throw new UncheckedIOException("into memory", e);
     }
     return out.toByteArray();
+  }
+
+  static byte[] write(NoteChange change) {
+    ByteArrayOutputStream out = new ByteArrayOutputStream(256 + 256 * change.put().size());
+    try (JsonGenerator to = JSON.createGenerator(out)) {
+      to.writeStartObject();
+      to.writeStringField("format", NoteChange.FORMAT);
+      to.writeNumberField("number", change.number());
+      head(to, change.at(), change.profile(), change.owner());
+      texts(to, "made", change.made());
+      texts(to, "left", change.left());
+      texts(to, "gone", change.gone());
+      files(to, change.put());
+    } catch (IOException e) {
+      throw new UncheckedIOException("into memory", e);
+    }
+    return out.toByteArray();
+  }
+
+  private static void head(
+      JsonGenerator to, String at, Optional<Long> profile, Optional<String> owner)
+      throws IOException {
+    to.writeStringField("at", at);
+    if (profile.isPresent()) to.writeNumberField("profile", profile.get());
+    if (owner.isPresent()) to.writeStringField("owner", owner.get());
+  }
+
+  private static void texts(JsonGenerator to, String name, List<String> texts) throws IOException {
+    to.writeArrayFieldStart(name);
+    for (String t : texts) to.writeString(t);
+    to.writeEndArray();
+  }
+
+  private static void files(JsonGenerator to, Collection<Item> files) throws IOException {
+    to.writeArrayFieldStart("files");
+    for (Item i : files) write(to, i);
+    to.writeRaw('\n');
+    to.writeEndArray();
+    to.writeEndObject();
+    to.writeRaw('\n');
   }
 
   private static void write(JsonGenerator to, Item i) throws IOException {
@@ -67,17 +103,34 @@ final class LaidOutText {
     to.writeEndObject();
   }
 
-  static LaidOut read(byte[] utf8) {
+  /**
+   * A whole note.
+   *
+   * @param through the number of the last change that is in it; 0 for none
+   */
+  record Whole(LaidOut note, long through) {}
+
+  static Whole read(byte[] utf8) {
+    Reading r = reading(Deployer.LAID_OUT, LaidOut.FORMAT, utf8);
+    return new Whole(new LaidOut(r.at, r.files, r.folders, r.profile, r.owner), r.through);
+  }
+
+  static NoteChange readChange(String name, byte[] utf8) {
+    Reading r = reading(name, NoteChange.FORMAT, utf8);
+    return new NoteChange(
+        r.number, r.at, r.profile, r.owner, List.copyOf(r.files.values()), r.gone, r.made, r.left);
+  }
+
+  private static Reading reading(String name, String format, byte[] utf8) {
     Reading r = new Reading();
     try (JsonParser in = JSON.createParser(utf8)) {
-      if (in.nextToken() != JsonToken.START_OBJECT) throw unreadable("it is no object", null);
+      if (in.nextToken() != JsonToken.START_OBJECT) throw unreadable(name, "it is no object", null);
       while (in.nextToken() == JsonToken.FIELD_NAME) r.field(in);
     } catch (IOException e) {
-      throw unreadable("it is not JSON", e);
+      throw unreadable(name, "it is not JSON", e);
     }
-    if (!LaidOut.FORMAT.equals(r.format))
-      throw unreadable("its format is not " + LaidOut.FORMAT, null);
-    return new LaidOut(r.at, r.files, r.folders, r.profile, r.owner);
+    if (!format.equals(r.format)) throw unreadable(name, "its format is not " + format, null);
+    return r;
   }
 
   /** What has been read so far. */
@@ -87,7 +140,12 @@ final class LaidOutText {
     private Optional<Long> profile = Optional.empty();
     private Optional<String> owner = Optional.empty();
     private final List<String> folders = new ArrayList<>();
-    private final Map<String, Item> files = new TreeMap<>();
+    private long through;
+    private long number;
+    private final List<String> made = new ArrayList<>();
+    private final List<String> left = new ArrayList<>();
+    private final List<String> gone = new ArrayList<>();
+    private final Map<String, Item> files = new LinkedHashMap<>();
     // the same few names stand on every line
     private final Map<String, String> names = new HashMap<>();
 
@@ -101,9 +159,12 @@ final class LaidOutText {
           if (value == JsonToken.VALUE_NUMBER_INT) profile = Optional.of(in.getLongValue());
         }
         case "owner" -> owner = Optional.of(in.getText());
-        case "folders" -> {
-          while (in.nextToken() == JsonToken.VALUE_STRING) folders.add(in.getText());
-        }
+        case "through" -> through = in.getValueAsLong();
+        case "number" -> number = in.getValueAsLong();
+        case "folders" -> texts(in, folders);
+        case "made" -> texts(in, made);
+        case "left" -> texts(in, left);
+        case "gone" -> texts(in, gone);
         case "files" -> {
           while (in.nextToken() == JsonToken.START_OBJECT) {
             Item i = item(in);
@@ -112,6 +173,10 @@ final class LaidOutText {
         }
         default -> in.skipChildren();
       }
+    }
+
+    private static void texts(JsonParser in, List<String> to) throws IOException {
+      while (in.nextToken() == JsonToken.VALUE_STRING) to.add(in.getText());
     }
 
     private Item item(JsonParser in) throws IOException {
@@ -144,10 +209,10 @@ final class LaidOutText {
     }
   }
 
-  private static IroningException unreadable(String why, Throwable cause) {
+  private static IroningException unreadable(String name, String why, Throwable cause) {
     return IroningException.of(
         "laid-out-unreadable",
-        ".ironing/laid-out.json",
+        name,
         "The note of what is deployed cannot be read: " + why + ".",
         "Restore it from a backup of the game folder; the originals are in .ironing/kept.",
         cause);

@@ -3,17 +3,23 @@ package ironing.core.deploy;
 import ironing.core.deploy.LaidOut.Stamp;
 import java.io.IOException;
 import java.io.InterruptedIOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryNotEmptyException;
+import java.nio.file.DirectoryStream;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
+import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
@@ -44,6 +50,16 @@ public final class RealDisk implements Disk {
   public void write(Path file, byte[] bytes) throws IOException {
     Files.write(file, bytes);
     flush(file);
+  }
+
+  @Override
+  public void amend(Path file, List<Long> marks, byte[] tail) throws IOException {
+    try (FileChannel channel = FileChannel.open(file, StandardOpenOption.WRITE)) {
+      for (long at : marks) channel.write(ByteBuffer.wrap(new byte[] {'#'}), at);
+      ByteBuffer rest = ByteBuffer.wrap(tail);
+      for (long at = channel.size(); rest.hasRemaining(); ) at += channel.write(rest, at);
+      channel.force(true);
+    }
   }
 
   @Override
@@ -109,6 +125,54 @@ public final class RealDisk implements Disk {
       throw new InterruptedIOException("interrupted while flushing " + folder);
     }
     for (Path p : below(folder)) flush(p);
+  }
+
+  @Override
+  public List<String> entries(Path folder) throws IOException {
+    if (Files.isSymbolicLink(folder)) throw new NotDirectoryException(folder.toString());
+    try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
+      List<String> names = new ArrayList<>();
+      for (Path p : all) names.add(p.getFileName().toString());
+      return names;
+    } catch (NoSuchFileException gone) {
+      return List.of();
+    } catch (DirectoryIteratorException e) {
+      throw e.getCause();
+    }
+  }
+
+  @Override
+  public void removeTree(Path folder) throws IOException {
+    if (!exists(folder)) return;
+    try {
+      remove(folder);
+    } catch (UncheckedIOException e) {
+      throw e.getCause();
+    }
+  }
+
+  private void remove(Path folder) {
+    try {
+      List<Path> folders = new ArrayList<>();
+      // one question each, and none beforehand what it is: a folder that is not empty stays
+      for (String name : entries(folder)) {
+        Path p = folder.resolve(name);
+        if (!p.toFile().delete() && exists(p)) folders.add(p);
+      }
+      folders.parallelStream().forEach(this::removeStubborn);
+      Files.delete(folder);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private void removeStubborn(Path p) {
+    try {
+      if (Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS)) remove(p);
+      else Files.deleteIfExists(p);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 
   @Override

@@ -9,8 +9,6 @@ import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -39,18 +37,16 @@ import java.util.zip.ZipFile;
  * then holds the renames that are left.
  */
 final class Staging {
-  /** The note that is to take the place of laid-out.json. */
-  static final String NOTE = Deployer.STAGING + "/laid-out.json";
-
   private static final int TELL_EVERY = 256;
   private final Disk disk;
   private final Path folder;
+  private final Notes notes;
   private final DeployPlan plan;
   private final Locator locator;
   private final IntConsumer progress;
 
   private final List<Journal.Move> moves = new ArrayList<>();
-  private final Map<String, LaidOut.Item> files;
+  private final Map<String, LaidOut.Item> put = new HashMap<>();
   private final Set<String> made;
   private final Set<String> leaving = new TreeSet<>();
   private final Set<String> looked = new HashSet<>();
@@ -58,13 +54,14 @@ final class Staging {
   private final Queue<Direct> refused = new ConcurrentLinkedQueue<>();
   private boolean copied;
 
-  private Staging(Disk disk, Path folder, DeployPlan plan, Locator locator, IntConsumer progress) {
+  private Staging(
+      Disk disk, Path folder, Notes notes, DeployPlan plan, Locator locator, IntConsumer progress) {
     this.disk = disk;
+    this.notes = notes;
     this.folder = folder;
     this.plan = plan;
     this.locator = locator;
     this.progress = progress;
-    this.files = new TreeMap<>(plan.after().files());
     this.made = new TreeSet<>(plan.after().folders());
   }
 
@@ -81,9 +78,9 @@ final class Staging {
    * @throws IroningException when a place leads outside, or an original that must come back is gone
    */
   static Staged stage(
-      Disk disk, Path folder, DeployPlan plan, Locator locator, IntConsumer progress)
+      Disk disk, Path folder, Notes notes, DeployPlan plan, Locator locator, IntConsumer progress)
       throws IOException {
-    return new Staging(disk, folder, plan, locator, progress).staged();
+    return new Staging(disk, folder, notes, plan, locator, progress).staged();
   }
 
   /**
@@ -122,7 +119,7 @@ final class Staging {
     if (copied) disk.flushTree(at(Deployer.STAGING));
     LaidOut after = after();
     // the same note lies there already where all could be linked
-    if (added.isEmpty() || !refused.isEmpty()) disk.write(at(NOTE), after.toBytes());
+    if (added.isEmpty() || !refused.isEmpty()) notes.stage(after);
     disk.flushFolder(at(Deployer.STAGING));
     return new Staged(journal(), after, added);
   }
@@ -153,23 +150,20 @@ final class Staging {
   }
 
   /** Folders that go and hold nothing but what goes too. */
-  private static boolean isFolder(Path p) {
-    return Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS);
-  }
-
   private Set<String> wholeFolders(Set<String> going) throws IOException {
     Set<String> whole = new HashSet<>(leaving);
+    FolderWalk strangers = new FolderWalk(disk, folder, going::contains, leaving::contains, false);
     for (String top : leaving) {
       if (leaving.contains(GamePath.folder(top))) continue;
-      if (!isFolder(at(top))) whole.remove(top);
-      for (Path p : disk.below(at(top))) {
-        String path = folder.relativize(p).toString();
-        if (going.contains(path) || leaving.contains(path) && isFolder(p)) continue;
-        // of a file in the place of one of our folders there is nothing to go along
-        whole.remove(path);
-        // somebody else's: it stays, and so does every folder above it
-        for (String f = GamePath.folder(path); whole.remove(f); f = GamePath.folder(f)) {}
-      }
+      strangers.strangers(
+          top,
+          top,
+          (path, place, isFolder) -> {
+            // of a file in the place of one of our folders there is nothing to go along
+            whole.remove(path);
+            // somebody else's: it stays, and so does every folder above it
+            for (String f = GamePath.folder(path); whole.remove(f); f = GamePath.folder(f)) {}
+          });
     }
     return whole;
   }
@@ -202,9 +196,8 @@ final class Staging {
   /** Links at their places what can be; stages copies of what cannot. */
   private Set<String> link(List<Direct> direct) throws IOException {
     if (direct.isEmpty()) return Set.of();
-    for (Direct d : direct)
-      files.computeIfPresent(d.step.path(), (p, i) -> i.put(LaidOut.How.LINK, d.stamp));
-    disk.write(at(NOTE), after().toBytes());
+    for (Direct d : direct) put(d.step.path(), LaidOut.How.LINK, d.stamp);
+    notes.stage(after());
     disk.flushFolder(at(Deployer.STAGING));
     disk.flushFolder(at(Deployer.HOME));
     disk.flushFolder(folder);
@@ -239,7 +232,7 @@ final class Staging {
       LaidOut.How how = put(s.wanted().get(), at(fresh(n)));
       if (how == LaidOut.How.COPY) copied = true;
       Stamp stamp = disk.stamp(at(fresh(n)));
-      files.computeIfPresent(place, (p, i) -> i.put(how, stamp));
+      put(place, how, stamp);
     } else {
       foldersLeft(place);
     }
@@ -251,12 +244,30 @@ final class Staging {
   }
 
   private void settleFolders() {
+    if (leaving.isEmpty()) return;
     Set<String> used = new HashSet<>();
-    for (String p : files.keySet()) {
-      for (String f = GamePath.folder(p); !f.isEmpty() && used.add(f); f = GamePath.folder(f)) {}
+    String last = "";
+    for (LaidOut.Item i : plan.after().files().values()) {
+      // they come in path order: many in a row lie in one folder
+      if (isIn(last, i.path())) continue;
+      last = GamePath.folder(i.path());
+      for (String f = last; !f.isEmpty() && used.add(f); f = GamePath.folder(f)) {}
     }
     leaving.removeAll(used);
     made.removeAll(leaving);
+  }
+
+  private static boolean isIn(String folder, String path) {
+    int end = folder.length();
+    return path.length() > end
+        && path.charAt(end) == '/'
+        && path.startsWith(folder)
+        && path.indexOf('/', end + 1) < 0;
+  }
+
+  private void put(String path, LaidOut.How how, Stamp stamp) {
+    LaidOut.Item planned = plan.after().files().get(path);
+    if (planned != null) put.put(path, planned.put(how, stamp));
   }
 
   private Journal journal() {
@@ -270,8 +281,15 @@ final class Staging {
   }
 
   private LaidOut after() {
+    LaidOut.Item[] files = plan.after().files().values().toArray(LaidOut.Item[]::new);
+    if (!put.isEmpty())
+      for (int i = 0; i < files.length; i++) files[i] = put.getOrDefault(files[i].path(), files[i]);
     return new LaidOut(
-        plan.after().at(), files, List.copyOf(made), plan.after().profile(), plan.after().owner());
+        plan.after().at(),
+        new Items(files),
+        List.copyOf(made),
+        plan.after().profile(),
+        plan.after().owner());
   }
 
   private void refuseLostOriginals() {

@@ -234,20 +234,79 @@ class DeployerTest {
   private enum Change {
     FIRST_DEPLOYMENT,
     ANOTHER_DEPLOYMENT,
-    UNDEPLOYMENT
+    /** Of which the note is written as a change alone. */
+    SMALL_DEPLOYMENT,
+    SECOND_SMALL_DEPLOYMENT,
+    UNDEPLOYMENT,
+    UNDEPLOYMENT_AFTER_SMALL
   }
 
   private void startOf(Change change) {
     makeGame();
-    if (change != Change.FIRST_DEPLOYMENT) deploy(first());
+    switch (change) {
+      case FIRST_DEPLOYMENT -> {}
+      case ANOTHER_DEPLOYMENT, UNDEPLOYMENT -> deploy(first());
+      case SMALL_DEPLOYMENT -> deploy(many(0));
+      case SECOND_SMALL_DEPLOYMENT, UNDEPLOYMENT_AFTER_SMALL -> {
+        deploy(many(0));
+        deploy(many(1));
+        assertThat(game.resolve(".ironing/changes/1.json")).exists();
+      }
+    }
+  }
+
+  /** Enough files for a change of two of them to be little. */
+  private List<Wanted> many(int version) {
+    List<Wanted> many = new ArrayList<>(first());
+    for (int i = 0; i < 20; i++) many.add(link("data/many/" + i + ".png", "deep"));
+    many.add(link("data/changing.png", version == 1 ? "stone-1" : "stone-2"));
+    many.add(link(version == 2 ? "data/last/a.png" : "data/then/a.png", "deep"));
+    if (version == 0) many.add(link("data/gone/a.png", "deep"));
+    return many;
   }
 
   private List<Wanted> endOf(Change change) {
     return switch (change) {
       case FIRST_DEPLOYMENT -> first();
       case ANOTHER_DEPLOYMENT -> second();
-      case UNDEPLOYMENT -> List.of();
+      case SMALL_DEPLOYMENT -> many(1);
+      case SECOND_SMALL_DEPLOYMENT -> many(2);
+      case UNDEPLOYMENT, UNDEPLOYMENT_AFTER_SMALL -> List.of();
     };
+  }
+
+  @Test
+  void a_folder_put_in_the_place_of_a_file_of_ours_between_a_crash_and_recovery_is_not_lost()
+      throws IOException {
+    int found = 0;
+    FaultyDisk counting = FaultyDisk.sound();
+    startOf(Change.UNDEPLOYMENT);
+    deploy(counting, List.of(), "now");
+    for (int step = 1; step <= counting.changes(); step++) {
+      startOf(Change.UNDEPLOYMENT);
+      FaultyDisk dying = FaultyDisk.dyingAt(step);
+      assertThatThrownBy(() -> deploy(dying, List.of(), "now")).isInstanceOf(FaultyDisk.Died.class);
+      // wherever it has got to by then
+      List<Path> ours;
+      try (Stream<Path> all = Files.walk(game)) {
+        ours =
+            all.filter(p -> p.endsWith("deep/a.png"))
+                .filter(p -> !p.startsWith(game.resolve(".ironing/changed")))
+                .toList();
+      }
+      if (ours.isEmpty()) continue;
+      Files.delete(ours.get(0));
+      Trees.write(ours.get(0).resolve("mine.txt"), "somebody's");
+      boolean undone = !Files.exists(game.resolve(".ironing/laid-out.json"));
+      new Deployer(FaultyDisk.sound(), game).recover();
+      // by then only what is thrown away lies in the staging
+      if (undone) continue;
+      try (Stream<Path> all = Files.walk(game)) {
+        assertThat(all.filter(p -> p.endsWith("mine.txt"))).as("step " + step).hasSize(1);
+      }
+      found++;
+    }
+    assertThat(found).isGreaterThan(3);
   }
 
   @ParameterizedTest
@@ -508,7 +567,9 @@ class DeployerTest {
   }
 
   @ParameterizedTest
-  @EnumSource(Change.class)
+  @EnumSource(
+      value = Change.class,
+      names = {"FIRST_DEPLOYMENT", "ANOTHER_DEPLOYMENT", "SMALL_DEPLOYMENT", "UNDEPLOYMENT"})
   void a_crash_during_recovery_is_recovered_from(Change change) {
     startOf(change);
     FaultyDisk counting = FaultyDisk.sound();

@@ -87,6 +87,15 @@ public final class FaultyDisk implements Disk {
   }
 
   @Override
+  public void amend(Path file, List<Long> marks, byte[] tail) throws IOException {
+    change();
+    // half of it is done when the machine dies before the next change
+    real.amend(file, marks, new byte[0]);
+    change();
+    real.amend(file, List.of(), tail);
+  }
+
+  @Override
   public void createFolders(Path folder) throws IOException {
     change();
     real.createFolders(folder);
@@ -130,6 +139,17 @@ public final class FaultyDisk implements Disk {
   @Override
   public void flushTree(Path folder) throws IOException {
     change();
+  }
+
+  @Override
+  public List<String> entries(Path folder) throws IOException {
+    return real.entries(folder);
+  }
+
+  /** One by one, for it may end anywhere. */
+  @Override
+  public void removeTree(Path folder) throws IOException {
+    if (real.exists(folder)) for (Path p : real.below(folder)) deleteIfThere(p);
   }
 
   @Override

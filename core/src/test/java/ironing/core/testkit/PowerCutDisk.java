@@ -117,6 +117,14 @@ public final class PowerCutDisk implements Disk {
   }
 
   @Override
+  public synchronized void amend(Path file, List<Long> marks, byte[] tail) throws IOException {
+    change();
+    real.amend(file, marks, new byte[0]);
+    change();
+    real.amend(file, List.of(), tail);
+  }
+
+  @Override
   public synchronized void createFolders(Path folder) throws IOException {
     change();
     List<Path> missing = new ArrayList<>();
@@ -191,6 +199,17 @@ public final class PowerCutDisk implements Disk {
     change();
     pending.removeIf(p -> p.folder().startsWith(folder) || folder.startsWith(p.folder()));
     unflushed.clear();
+  }
+
+  @Override
+  public List<String> entries(Path folder) throws IOException {
+    return real.entries(folder);
+  }
+
+  /** One by one, for it may end anywhere. */
+  @Override
+  public void removeTree(Path folder) throws IOException {
+    if (real.exists(folder)) for (Path p : real.below(folder)) deleteIfThere(p);
   }
 
   @Override
