@@ -1,5 +1,5 @@
 import { FolderOpen, FolderSearch } from 'lucide-react'
-import { type FormEvent, useId, useState } from 'react'
+import { type FormEvent, useEffect, useId, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { asProblems, Refused, type Schema } from '../api/client'
 import { Mark, ThemeButton } from '../frame/TopBar'
@@ -73,12 +73,20 @@ function NewWorkspace() {
   const [folder, setFolder] = useState('')
   const [choosing, setChoosing] = useState(false)
   const [definition, setDefinition] = useState<string | null>(null)
+  const [asFound, setAsFound] = useState(false)
   const [progress, setProgress] = useState<Schema['Job'] | null>(null)
   const look = useLook()
   const make = useMakeWorkspace(setProgress)
   const go = useNavigate()
   const ids = { folder: useId(), definition: useId() }
   const body = { folder, definition: definition ?? undefined }
+  const { mutate: lookAt } = look
+  // whoever writes a definition sees what it matches, once the hands rest
+  useEffect(() => {
+    if (definition === null || !folder.trim()) return
+    const rests = setTimeout(() => lookAt({ folder, definition }), 400)
+    return () => clearTimeout(rests)
+  }, [folder, definition, lookAt])
   const missing = look.error instanceof Refused && look.error.code === 'definition-missing'
   const found = look.data
   const problems = make.error ?? (missing && definition !== null ? null : look.error)
@@ -95,7 +103,7 @@ function NewWorkspace() {
   }
   const create = () => {
     setProgress(null)
-    make.mutate(body, { onSuccess: (id) => go(`/workspaces/${id}`) })
+    make.mutate({ ...body, asFound: asFound || undefined }, { onSuccess: (id) => go(`/workspaces/${id}`) })
   }
   return (
     <section className="card flex flex-col gap-3 self-start px-5 py-4">
@@ -137,10 +145,7 @@ function NewWorkspace() {
             <textarea
               id={ids.definition}
               value={definition}
-              onChange={(e) => {
-                setDefinition(e.target.value)
-                look.reset()
-              }}
+              onChange={(e) => setDefinition(e.target.value)}
               rows={9}
               spellCheck={false}
               className="mono rounded-[7px] border border-line-2 bg-card px-2.5 py-2 leading-relaxed"
@@ -183,6 +188,8 @@ function NewWorkspace() {
               {w.thing}: {w.reason} {w.remedy}
             </p>
           ))}
+          <Matches matches={found.matches} />
+          {found.manifest && <ByManifest manifest={found.manifest} asFound={asFound} onChange={setAsFound} />}
           {found.workspace !== undefined ? (
             <Link to={`/workspaces/${found.workspace}`} className="font-medium text-woad underline">
               It has a workspace already: open it
@@ -203,6 +210,104 @@ function NewWorkspace() {
             </div>
           )}
         </div>
+      )}
+    </section>
+  )
+}
+
+const MATCHED: Record<Schema['MatchView']['what'], (name: string) => string> = {
+  MOUNT: (name) => `where mods go: ${name}`,
+  PLUGINS: () => 'plugins',
+  OWN_PLUGINS: (name) => `the game’s own ${name}`,
+  PACKS: () => 'packs',
+  COMBINED: (name) => `combined: ${name}`,
+  PROTECTED: () => 'protected',
+  WRITABLE: () => 'written by the game',
+  PER_PROFILE: () => 'a copy for each profile',
+  HARMLESS: () => 'cannot break with a new version',
+}
+
+/** What each part of a definition matches in the folder. */
+function Matches({ matches }: { matches: readonly Schema['MatchView'][] }) {
+  return (
+    <section aria-label="What the definition matches there">
+      <h3 className="mb-1">What the definition matches there</h3>
+      <ul>
+        {matches.map((m) => (
+          <li
+            key={`${m.what}:${m.name}`}
+            className="flex items-baseline gap-2 border-line border-t py-[3px]"
+            title={m.first.join('\n')}
+          >
+            <span className="min-w-0 flex-1 truncate">{MATCHED[m.what](m.name)}</span>
+            {m.count === 0 ? (
+              <span className="shrink-0 text-ochre">nothing yet</span>
+            ) : (
+              <>
+                <span className="mono min-w-0 max-w-[45%] truncate text-ink-3">{m.first[0]}</span>
+                <span className="num shrink-0 text-ink-2">{count(m.count, 'file')}</span>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** What a folder is by the game's manifest, and what is to become of what it does not name. */
+function ByManifest({
+  manifest: m,
+  asFound,
+  onChange,
+}: {
+  manifest: Schema['ManifestView']
+  asFound: boolean
+  onChange: (asFound: boolean) => void
+}) {
+  const name = useId()
+  return (
+    <section aria-label="By the game’s manifest" className="border-line border-t pt-2">
+      <h3 className="mb-1">By the game’s manifest</h3>
+      <p className="text-ink-2">
+        It names {count(m.named, 'file')}.{' '}
+        {m.missingInAll > 0 &&
+          `${number(m.missingInAll)} of them ${m.missingInAll === 1 ? 'is' : 'are'} missing, such as ${m.missing[0]}. `}
+        {m.besideInAll === 0
+          ? 'Nothing else lies there: the folder is not modded.'
+          : `${count(m.besideInAll, 'file')} more ${m.besideInAll === 1 ? 'lies' : 'lie'} there: somebody has modded it by hand.`}
+      </p>
+      {m.besideInAll > 0 && (
+        <>
+          <ul className="mt-1 max-h-32 overflow-y-auto">
+            {m.beside.map((path) => (
+              <li key={path} className="mono truncate" title={path}>
+                {path}
+              </li>
+            ))}
+            {m.besideInAll > m.beside.length && (
+              <li className="text-ink-2">and {number(m.besideInAll - m.beside.length)} more</li>
+            )}
+          </ul>
+          <fieldset className="mt-1.5 flex flex-col gap-1">
+            <legend className="sr-only">What is to become of them</legend>
+            {[
+              { value: false, says: 'Keep them apart: they can be taken into a mod' },
+              { value: true, says: 'Count them as the game’s: undeploying leaves them there' },
+            ].map((o) => (
+              <label key={o.says} className="flex items-baseline gap-2">
+                <input
+                  type="radio"
+                  name={name}
+                  checked={asFound === o.value}
+                  onChange={() => onChange(o.value)}
+                  className="translate-y-[1px] accent-(--woad)"
+                />
+                {o.says}
+              </label>
+            ))}
+          </fieldset>
+        </>
       )}
     </section>
   )

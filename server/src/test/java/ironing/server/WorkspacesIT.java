@@ -4,6 +4,7 @@ import static ironing.core.testkit.Trees.write;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.archive.ContentHash;
 import ironing.core.testkit.Archives;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
@@ -14,7 +15,9 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -67,6 +70,74 @@ class WorkspacesIT {
     api.job(base + "/deploy/undeploy", null);
     assertThat(Trees.of(folder)).isEqualTo(before);
     assertThat(api.get(base + "/drift").path("groups")).isEmpty();
+  }
+
+  @Test
+  void what_a_definition_would_match_is_shown_before_anything_is_made() {
+    Path folder = Games.withPlugins(temp.resolve("game"));
+    write(folder.resolve("data/maps/west.map"), "west");
+    Map<String, String> request = Map.of("folder", folder.toString());
+    JsonNode look = api.send("POST", "/api/workspaces/look", request, Map.of()).body();
+    Map<String, Integer> matched = new TreeMap<>();
+    for (JsonNode m : look.path("matches"))
+      matched.put(m.path("what").asText() + " " + m.path("name").asText(), m.path("count").asInt());
+    assertThat(matched)
+        .isEqualTo(Map.of("MOUNT data", 2, "PLUGINS ", 1, "OWN_PLUGINS Base.plug", 1));
+    assertThat(look.path("matches").get(0).path("first").get(0).asText()).startsWith("data/");
+    assertThat(look.has("manifest")).isFalse();
+  }
+
+  @Test
+  void a_folder_that_is_modded_already_is_told_by_the_games_manifest() throws IOException {
+    Path folder = Games.plain(temp.resolve("game"));
+    String definition = Games.PLAIN + "manifest: \"plain.sha256\"\n";
+    StringBuilder lines = new StringBuilder();
+    for (String f : List.of("add-ons/tide.txt", "add-ons/maps/north.map"))
+      lines.append(ContentHash.of(folder.resolve(f))).append("  ").append(f).append('\n');
+    lines.append("0".repeat(64)).append("  add-ons/lost.txt\n");
+    write(folder.resolve("plain.sha256"), lines.toString());
+    write(folder.resolve("add-ons/hand.txt"), "put in by hand");
+    Map<String, Object> request = Map.of("folder", folder.toString(), "definition", definition);
+    JsonNode look = api.send("POST", "/api/workspaces/look", request, Map.of()).body();
+    JsonNode manifest = look.path("manifest");
+    assertThat(manifest.path("named").asInt()).isEqualTo(3);
+    assertThat(manifest.path("missing").get(0).asText()).isEqualTo("add-ons/lost.txt");
+    assertThat(manifest.path("besideInAll").asInt()).isEqualTo(1);
+    assertThat(manifest.path("beside").get(0).asText()).isEqualTo("add-ons/hand.txt");
+
+    long workspace = api.job("/api/workspaces", request).result();
+    JsonNode groups = api.get("/api/workspaces/" + workspace + "/drift").path("groups");
+    assertThat(groups).hasSize(1);
+    assertThat(groups.get(0).path("cause").asText()).isEqualTo("NEW");
+    assertThat(groups.get(0).path("files").get(0).path("path").asText())
+        .isEqualTo("add-ons/hand.txt");
+    // it can become a mod
+    long archive =
+        api.send(
+                "POST",
+                "/api/workspaces/" + workspace + "/drift/take",
+                Map.of("cause", "NEW"),
+                Map.of())
+            .body()
+            .path("archive")
+            .asLong();
+    api.job("/api/workspaces/" + workspace + "/mods", Map.of("archive", archive));
+    api.job("/api/workspaces/" + workspace + "/deploy", null);
+    assertThat(folder.resolve("add-ons/hand.txt")).hasContent("put in by hand");
+    api.job("/api/workspaces/" + workspace + "/deploy/undeploy", null);
+    assertThat(folder.resolve("add-ons/hand.txt")).doesNotExist();
+  }
+
+  @Test
+  void a_folder_can_be_taken_as_it_was_found() throws IOException {
+    Path folder = Games.plain(temp.resolve("game"));
+    String definition = Games.PLAIN + "manifest: \"plain.sha256\"\n";
+    String tide = ContentHash.of(folder.resolve("add-ons/tide.txt"));
+    write(folder.resolve("plain.sha256"), tide + "  add-ons/tide.txt\n");
+    Map<String, Object> request =
+        Map.of("folder", folder.toString(), "definition", definition, "asFound", true);
+    long workspace = api.job("/api/workspaces", request).result();
+    assertThat(api.get("/api/workspaces/" + workspace + "/drift").path("groups")).isEmpty();
   }
 
   @Test

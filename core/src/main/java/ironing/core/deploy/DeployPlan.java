@@ -186,27 +186,56 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
    */
   public static DeployPlan make(
       List<Wanted> wanted, LaidOut before, Optional<Long> profile, Look look, String now) {
-    Wanted[] sorted = sorted(wanted);
     Items laid = Items.of(before.files());
+    Wanted[] ofLaid = new Wanted[laid.size()];
+    List<Wanted> others = new ArrayList<>();
+    for (Wanted w : wanted) {
+      int at = laid.find(w.path());
+      if (at < 0) others.add(w);
+      else ofLaid[at] = w;
+    }
+    Wanted[] fresh = sorted(others);
+    // both are in path order, and so is what comes of them
+    Wanted[] sorted = new Wanted[fresh.length + laid.size()];
     LaidOut.Item[] was = new LaidOut.Item[sorted.length];
     List<LaidOut.Item> leaving = new ArrayList<>();
-    int next = 0;
-    for (int n = 0; n < sorted.length; n++) {
-      String path = sorted[n].path();
-      int side = -1;
-      while (next < laid.size() && (side = laid.at(next).path().compareTo(path)) < 0)
-        leaving.add(laid.at(next++));
-      if (next < laid.size() && side == 0) was[n] = laid.at(next++);
+    int n = 0, f = 0;
+    for (int at = 0; at < laid.size(); at++) {
+      LaidOut.Item item = laid.at(at);
+      while (f < fresh.length && fresh[f].path().compareTo(item.path()) < 0)
+        sorted[n++] = fresh[f++];
+      if (ofLaid[at] == null) leaving.add(item);
+      else {
+        was[n] = item;
+        sorted[n++] = ofLaid[at];
+      }
     }
-    while (next < laid.size()) leaving.add(laid.at(next++));
+    while (f < fresh.length) sorted[n++] = fresh[f++];
+    return compared(sorted, was, n, leaving, before, profile, look, now);
+  }
+
+  /**
+   * @param was by the number of what is wanted what is laid out there now; null for nothing
+   * @param count how many are wanted
+   * @param leaving what is laid out and not wanted
+   */
+  private static DeployPlan compared(
+      Wanted[] sorted,
+      LaidOut.Item[] was,
+      int count,
+      List<LaidOut.Item> leaving,
+      LaidOut before,
+      Optional<Long> profile,
+      Look look,
+      String now) {
     Found[] founds =
-        IntStream.range(0, sorted.length)
+        IntStream.range(0, count)
             .parallel()
             .mapToObj(n -> look.at(sorted[n].path(), Optional.ofNullable(was[n])))
             .toArray(Found[]::new);
     List<Step> steps = new ArrayList<>();
-    LaidOut.Item[] after = new LaidOut.Item[sorted.length];
-    for (int n = 0; n < sorted.length; n++) {
+    LaidOut.Item[] after = new LaidOut.Item[count];
+    for (int n = 0; n < count; n++) {
       Wanted w = sorted[n];
       Optional<LaidOut.Item> had = Optional.ofNullable(was[n]);
       boolean stays = had.isPresent() && stays(w, had.get(), founds[n]);

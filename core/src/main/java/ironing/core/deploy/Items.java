@@ -18,6 +18,8 @@ import java.util.Set;
  */
 final class Items extends AbstractMap<String, Item> {
   private final Item[] sorted;
+  // open addressing: one more than the place in the order, 0 for nothing
+  private volatile int[] table;
 
   /**
    * @param sorted by path, none twice; not to be changed any more
@@ -37,28 +39,72 @@ final class Items extends AbstractMap<String, Item> {
     return sorted[n];
   }
 
-  private int find(Object path) {
-    if (!(path instanceof String wanted)) return -1;
-    int low = 0, high = sorted.length - 1;
-    while (low <= high) {
-      int middle = (low + high) >>> 1;
-      int side = sorted[middle].path().compareTo(wanted);
-      if (side == 0) return middle;
-      if (side < 0) low = middle + 1;
-      else high = middle - 1;
-    }
+  /** The place of a path in the order; -1 where it is none of them. */
+  int find(String path) {
+    int[] t = table();
+    for (int at = spread(path) & t.length - 1; t[at] != 0; at = at + 1 & t.length - 1)
+      if (sorted[t[at] - 1].path().equals(path)) return t[at] - 1;
     return -1;
+  }
+
+  /** Whether any of them lies in a folder, or below it. */
+  boolean anyBelow(String folder) {
+    String start = folder + "/";
+    int at = from(start);
+    return at < sorted.length && sorted[at].path().startsWith(start);
+  }
+
+  /** The place of the first that does not come before a path. */
+  private int from(String path) {
+    int low = 0, high = sorted.length;
+    while (low < high) {
+      int middle = (low + high) >>> 1;
+      if (sorted[middle].path().compareTo(path) < 0) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /**
+   * The same with others in their places.
+   *
+   * @param others whose paths are there already
+   */
+  Items with(Collection<Item> others) {
+    if (others.isEmpty()) return this;
+    Item[] next = sorted.clone();
+    for (Item i : others) next[from(i.path())] = i;
+    return new Items(next);
+  }
+
+  // made at the first question; two threads that make it at once make the same
+  private int[] table() {
+    int[] t = table;
+    if (t != null) return t;
+    t = new int[Math.max(4, Integer.highestOneBit(Math.max(1, sorted.length)) << 2)];
+    for (int i = 0; i < sorted.length; i++) {
+      int at = spread(sorted[i].path()) & t.length - 1;
+      while (t[at] != 0) at = at + 1 & t.length - 1;
+      t[at] = i + 1;
+    }
+    table = t;
+    return t;
+  }
+
+  private static int spread(String path) {
+    int hash = path.hashCode() * 0x9E3779B9;
+    return hash ^ hash >>> 15;
   }
 
   @Override
   public Item get(Object path) {
-    int n = find(path);
+    int n = path instanceof String p ? find(p) : -1;
     return n < 0 ? null : sorted[n];
   }
 
   @Override
   public boolean containsKey(Object path) {
-    return find(path) >= 0;
+    return path instanceof String p && find(p) >= 0;
   }
 
   @Override

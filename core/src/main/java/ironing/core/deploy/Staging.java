@@ -245,24 +245,9 @@ final class Staging {
 
   private void settleFolders() {
     if (leaving.isEmpty()) return;
-    Set<String> used = new HashSet<>();
-    String last = "";
-    for (LaidOut.Item i : plan.after().files().values()) {
-      // they come in path order: many in a row lie in one folder
-      if (isIn(last, i.path())) continue;
-      last = GamePath.folder(i.path());
-      for (String f = last; !f.isEmpty() && used.add(f); f = GamePath.folder(f)) {}
-    }
-    leaving.removeAll(used);
+    Items after = Items.of(plan.after().files());
+    leaving.removeIf(after::anyBelow);
     made.removeAll(leaving);
-  }
-
-  private static boolean isIn(String folder, String path) {
-    int end = folder.length();
-    return path.length() > end
-        && path.charAt(end) == '/'
-        && path.startsWith(folder)
-        && path.indexOf('/', end + 1) < 0;
   }
 
   private void put(String path, LaidOut.How how, Stamp stamp) {
@@ -281,12 +266,9 @@ final class Staging {
   }
 
   private LaidOut after() {
-    LaidOut.Item[] files = plan.after().files().values().toArray(LaidOut.Item[]::new);
-    if (!put.isEmpty())
-      for (int i = 0; i < files.length; i++) files[i] = put.getOrDefault(files[i].path(), files[i]);
     return new LaidOut(
         plan.after().at(),
-        new Items(files),
+        Items.of(plan.after().files()).with(put.values()),
         List.copyOf(made),
         plan.after().profile(),
         plan.after().owner());

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -14,6 +15,7 @@ import java.util.Set;
  */
 final class Sums {
   private static final int SUM_AND_BLANKS = 66;
+  private static final int HASHES = 1 << 17;
 
   private Sums() {}
 
@@ -35,8 +37,8 @@ final class Sums {
     Set<String> stale = new HashSet<>();
     for (LaidOut.Item i : change.put()) stale.add(escaped(i.path()));
     for (String path : change.gone()) stale.add(escaped(path));
-    Set<Integer> hashes = new HashSet<>();
-    for (String name : stale) hashes.add(hash(name.getBytes(StandardCharsets.UTF_8)));
+    BitSet hashes = new BitSet(HASHES);
+    for (String name : stale) hashes.set(hash(name.getBytes(StandardCharsets.UTF_8)) & HASHES - 1);
     byte[] text = disk.read(file);
     List<Long> marks = new ArrayList<>();
     int live = 0, dead = 0;
@@ -51,7 +53,7 @@ final class Sums {
       }
       live++;
       // few have the hash of one that is meant: only these are read as text
-      if (!hashes.contains(hash)) continue;
+      if (!hashes.get(hash & HASHES - 1)) continue;
       String path = new String(text, name, end - name, StandardCharsets.UTF_8);
       if (stale.contains(path)) marks.add((long) from);
     }

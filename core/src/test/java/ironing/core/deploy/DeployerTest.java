@@ -167,6 +167,45 @@ class DeployerTest {
         .isNotZero();
   }
 
+  /** Checked against GNU sha256sum, which passes over comments (coreutils, cksum.c). */
+  @Test
+  void sums_that_follow_small_changes_are_those_of_what_is_there() throws Exception {
+    for (int change = 0; change < 40; change++) {
+      deploy(many(change % 3));
+      Path sums = game.resolve(".ironing/SHA256SUMS");
+      long live = Files.readAllLines(sums).stream().filter(l -> !l.startsWith("#")).count();
+      LaidOut note = new Deployer(new RealDisk(), game).laidOut();
+      assertThat(live).isEqualTo(note.files().size()).isEqualTo(many(change % 3).size());
+      if (change % 5 != 4) continue;
+      Process check =
+          new ProcessBuilder("sha256sum", "--check", "--strict", "--quiet", ".ironing/SHA256SUMS")
+              .directory(game.toFile())
+              .inheritIO()
+              .start();
+      assertThat(check.waitFor()).as("change " + change).isZero();
+    }
+    try (Stream<Path> changes = Files.list(game.resolve(".ironing/changes"))) {
+      assertThat(changes.count()).as("now and then all is written anew").isLessThan(17);
+    }
+    deploy(List.of());
+    assertThat(game.resolve(".ironing")).doesNotExist();
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+  }
+
+  @Test
+  void changes_that_a_whole_note_holds_already_count_no_more() throws IOException {
+    deploy(many(0));
+    deploy(many(1));
+    Path left = game.resolve(".ironing/changes/1.json");
+    byte[] text = Files.readAllBytes(left);
+    deploy(second());
+    assertThat(left).doesNotExist();
+    LaidOut note = new Deployer(new RealDisk(), game).laidOut();
+    Files.createDirectories(left.getParent());
+    Files.write(left, text);
+    assertThat(new Deployer(new RealDisk(), game).laidOut()).isEqualTo(note);
+  }
+
   @Test
   void names_that_need_it_are_escaped_as_sha256sum_does() {
     assertThat(Sums.line("ab", "a\\b")).isEqualTo("\\ab  a\\\\b");

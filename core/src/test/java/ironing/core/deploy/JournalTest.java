@@ -49,6 +49,26 @@ class JournalTest {
   }
 
   @Test
+  void a_change_of_the_note() {
+    NoteChange change =
+        new NoteChange(
+            3,
+            "2026-01-01T00:00:00Z",
+            Optional.of(4L),
+            Optional.of("a/1"),
+            List.of(REPLACING, NEW),
+            List.of("data/gone.png"),
+            List.of("data/new"),
+            List.of("data/old"));
+    String text = new String(LaidOutText.write(change), UTF_8);
+    assertThat(Schemas.errorsInJson("laid-out-change", text)).isEmpty();
+    assertThat(LaidOutText.readChange("3.json", text.getBytes(UTF_8))).isEqualTo(change);
+    String whole = new String(LaidOutText.write(LAID_OUT, 3), UTF_8);
+    assertThat(Schemas.errorsInJson("laid-out", whole)).isEmpty();
+    assertThat(LaidOutText.read(whole.getBytes(UTF_8)).through()).isEqualTo(3);
+  }
+
+  @Test
   void the_journal_of_a_change() throws Exception {
     Journal journal =
         new Journal(

@@ -5,11 +5,13 @@ import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
+import ironing.core.game.DefinitionPreview;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
+import ironing.core.game.Manifest;
 import ironing.core.yaml.YamlDocument;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -51,6 +53,7 @@ class Workspaces {
    *
    * @param workspace the workspace that it has already
    * @param definition the text that would be used
+   * @param preview what the definition matches there
    */
   record Look(
       String folder,
@@ -59,6 +62,7 @@ class Workspaces {
       String definition,
       boolean itsOwn,
       List<Problem> warnings,
+      DefinitionPreview preview,
       Optional<Long> workspace) {}
 
   /**
@@ -77,15 +81,31 @@ class Workspaces {
         c.text(),
         definition.isEmpty(),
         c.warnings(),
+        preview(c),
         Optional.ofNullable(db.idOf(c.folder().toString())));
+  }
+
+  private static DefinitionPreview preview(Candidate c) {
+    LaidOut laidOut = new Deployer(new RealDisk(), c.folder()).laidOut();
+    List<String> own = new ArrayList<>(GameFolder.glance(c.folder()).keySet());
+    own.removeIf(
+        path ->
+            laidOut.files().containsKey(path) && laidOut.files().get(path).replaced().isEmpty());
+    return DefinitionPreview.of(c.game(), own, manifest(c, laidOut));
+  }
+
+  private static Optional<Manifest> manifest(Candidate c, LaidOut laidOut) {
+    return Manifest.of(c.game(), path -> original(c.folder(), laidOut, path));
   }
 
   /**
    * Checks at once, then hashes in the background.
    *
+   * @param apart whether files that the game’s manifest does not name are kept apart: they are none
+   *     of the unmodded game then, and can become a mod
    * @throws IroningException when the folder or the definition is wrong; nothing was made then
    */
-  Job make(String folderName, Optional<String> definition) {
+  Job make(String folderName, Optional<String> definition, boolean apart) {
     Candidate c = candidate(folderName, definition);
     Long known = db.idOf(c.folder().toString());
     if (known != null) {
@@ -110,7 +130,8 @@ class Workspaces {
               + ".",
           "Choose a folder that has no part in common with the games that are here.");
     }
-    return jobs.start(0, Lane.ADOPT, "workspace", "Look at " + c.game().title(), p -> adopt(c, p));
+    return jobs.start(
+        0, Lane.ADOPT, "workspace", "Look at " + c.game().title(), p -> adopt(c, apart, p));
   }
 
   private Candidate candidate(String folderName, Optional<String> definition) {
@@ -123,7 +144,7 @@ class Workspaces {
     return new Candidate(folder, text, read.value(), read.warnings());
   }
 
-  private long adopt(Candidate c, Jobs.Progress progress) throws IOException {
+  private long adopt(Candidate c, boolean apart, Jobs.Progress progress) throws IOException {
     Deployer deployer = new Deployer(new RealDisk(), c.folder());
     deployer.recover();
     LaidOut laidOut = deployer.laidOut();
@@ -131,6 +152,8 @@ class Workspaces {
     List<Seen> files =
         unmodded(
             c.folder(), laidOut, GameFolder.scan(c.folder(), n -> progress.at(n, total, "files")));
+    Optional<Manifest> manifest = apart ? manifest(c, laidOut) : Optional.empty();
+    manifest.ifPresent(m -> files.removeIf(s -> DefinitionPreview.isBeside(c.game(), m, s.path())));
     List<Packed> packed = new ArrayList<>();
     for (Seen s : files) {
       if (!c.game().isPack(s.path())) continue;

@@ -1,6 +1,7 @@
 package ironing.server.game;
 
 import ironing.core.Problem;
+import ironing.core.game.DefinitionPreview;
 import ironing.server.game.Overview.OverviewView;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
@@ -24,6 +25,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces")
 class WorkspacesController {
+  private static final int SHOWN = 200;
   private final Workspaces workspaces;
   private final Overview overview;
   private final Workbenches benches;
@@ -41,8 +43,11 @@ class WorkspacesController {
   /**
    * @param folder of the game, as a full path on the machine where Ironing runs
    * @param definition the text of a game.yaml; absent to take the one in the folder
+   * @param asFound whether files that the game’s manifest does not name count as the game’s; absent
+   *     for no
    */
-  record WorkspaceRequest(String folder, @MayBeAbsent String definition) {
+  record WorkspaceRequest(
+      String folder, @MayBeAbsent String definition, @MayBeAbsent Boolean asFound) {
     WorkspaceRequest {
       Objects.requireNonNull(folder, "folder");
     }
@@ -54,6 +59,8 @@ class WorkspacesController {
 
   /**
    * @param itsOwn whether the definition is the one in the folder
+   * @param matches what each part of the definition matches there
+   * @param manifest what the folder is by the game’s manifest, absent where it has none
    * @param workspace the one that this folder has already, absent when it has none
    */
   record FolderView(
@@ -63,7 +70,32 @@ class WorkspacesController {
       String definition,
       boolean itsOwn,
       List<Problem> warnings,
+      List<MatchView> matches,
+      @MayBeAbsent ManifestView manifest,
       @MayBeAbsent Long workspace) {}
+
+  /**
+   * @param name by which it is told from others of its kind; empty where there is one
+   * @param first some of the files
+   */
+  record MatchView(DefinitionPreview.What what, String name, int count, List<String> first) {}
+
+  /**
+   * @param named how many files it names
+   * @param missing the first of those that are not there
+   * @param beside the first files that it does not name
+   */
+  record ManifestView(
+      int named, int missingInAll, List<String> missing, int besideInAll, List<String> beside) {
+    static ManifestView of(DefinitionPreview.OfManifest m) {
+      return new ManifestView(
+          m.named(), m.missing().size(), first(m.missing()), m.beside().size(), first(m.beside()));
+    }
+
+    private static List<String> first(List<String> paths) {
+      return paths.subList(0, Math.min(SHOWN, paths.size()));
+    }
+  }
 
   @GetMapping
   List<WorkspaceView> workspaces() {
@@ -83,6 +115,10 @@ class WorkspacesController {
         l.definition(),
         l.itsOwn(),
         l.warnings(),
+        l.preview().parts().stream()
+            .map(p -> new MatchView(p.what(), p.name(), p.count(), p.first()))
+            .toList(),
+        l.preview().manifest().map(ManifestView::of).orElse(null),
         l.workspace().orElse(null));
   }
 
@@ -91,7 +127,10 @@ class WorkspacesController {
   ResponseEntity<Job> makeWorkspace(
       @RequestBody WorkspaceRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    return JobController.accepted(jobs, workspaces.make(body.folder(), body.given()), prefer);
+    return JobController.accepted(
+        jobs,
+        workspaces.make(body.folder(), body.given(), !Boolean.TRUE.equals(body.asFound())),
+        prefer);
   }
 
   @GetMapping("/{workspace}")
