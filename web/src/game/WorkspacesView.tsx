@@ -188,8 +188,8 @@ function NewWorkspace() {
               {w.thing}: {w.reason} {w.remedy}
             </p>
           ))}
-          <Matches matches={found.matches} />
           {found.manifest && <ByManifest manifest={found.manifest} asFound={asFound} onChange={setAsFound} />}
+          <Matches matches={found.matches} open={definition !== null} />
           {found.workspace !== undefined ? (
             <Link to={`/workspaces/${found.workspace}`} className="font-medium text-woad underline">
               It has a workspace already: open it
@@ -228,11 +228,20 @@ const MATCHED: Record<Schema['MatchView']['what'], (name: string) => string> = {
 }
 
 /** What each part of a definition matches in the folder. */
-function Matches({ matches }: { matches: readonly Schema['MatchView'][] }) {
+function Matches({
+  matches,
+  open,
+}: {
+  matches: readonly Schema['MatchView'][]
+  /** Whether it is shown at once: to whoever is writing the definition. */
+  open: boolean
+}) {
   return (
-    <section aria-label="What the definition matches there">
-      <h3 className="mb-1">What the definition matches there</h3>
-      <ul>
+    <details open={open}>
+      <summary className="cursor-pointer text-[11.5px] text-ink-2 font-semibold">
+        What the definition matches there
+      </summary>
+      <ul aria-label="What the definition matches there" className="mt-1">
         {matches.map((m) => (
           <li
             key={`${m.what}:${m.name}`}
@@ -251,7 +260,7 @@ function Matches({ matches }: { matches: readonly Schema['MatchView'][] }) {
           </li>
         ))}
       </ul>
-    </section>
+    </details>
   )
 }
 
