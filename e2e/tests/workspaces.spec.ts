@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { zipOf } from '../support/archives'
@@ -55,6 +56,47 @@ test.describe('Workspaces', () => {
     await expect(page.getByRole('alert')).toContainText('title')
     await expect(page.getByLabel('Definition of the game')).toHaveValue(text)
     await expect(page.getByRole('button', { name: 'Make a workspace of it' })).toBeHidden()
+  })
+
+  test('a definition shows what it matches while it is written, and what the manifest does not name', async ({
+    page,
+    world,
+  }) => {
+    const folder = join(world.folder, 'harbour')
+    mkdirSync(join(folder, 'maps'), { recursive: true })
+    writeFileSync(join(folder, 'maps', 'north.map'), 'north\n')
+    writeFileSync(join(folder, 'maps', 'by-hand.map'), 'by hand\n')
+    const sum = createHash('sha256').update('north\n').digest('hex')
+    writeFileSync(join(folder, 'harbour.sha256'), `${sum}  maps/north.map\n`)
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder of the game').fill(folder)
+    await page.getByRole('button', { name: 'Describe the game here' }).click()
+    const matches = page.getByRole('list', { name: 'What the definition matches there' })
+    await expect(matches.getByRole('listitem').first()).toContainText('3 files')
+    const definition = page.getByLabel('Definition of the game')
+    await definition.fill(
+      'format: ironing/game@1\nid: harbour\ntitle: Harbour\nmanifest: "harbour.sha256"\n' +
+        'mounts: [ { id: maps, at: maps, holds: [ "*.map" ] } ]\nprotect: [ "saves/**" ]\n',
+    )
+    await expect(matches.getByRole('listitem')).toHaveText([
+      /where mods go: maps.*2 files/,
+      /protected.*nothing/,
+    ])
+    const manifest = page.getByRole('region', { name: 'By the game’s manifest' })
+    await expect(manifest).toContainText('1 file more lies there')
+    await expect(manifest).toContainText('maps/by-hand.map')
+    await definition.fill('format: ironing/game@1\nid: harbour\nmounts: [ ]\n')
+    await expect(page.getByRole('alert')).toContainText('title')
+    await definition.fill(
+      'format: ironing/game@1\nid: harbour\ntitle: Harbour\nmanifest: "harbour.sha256"\n' +
+        'mounts: [ { id: maps, at: maps, holds: [ "*.map" ] } ]\n',
+    )
+    await expect(manifest).toContainText('maps/by-hand.map')
+    await page.getByRole('button', { name: 'Make a workspace of it' }).click()
+    await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible()
+    await page.getByRole('link', { name: '1 file is not as it was left in the game folder' }).click()
+    await page.getByRole('button', { name: 'Take into the inbox' }).click()
+    await expect(page).toHaveURL(/library\/inbox\/\d+/)
   })
 
   test('the folder is chosen among those of the machine, where a game says which it is', async ({
