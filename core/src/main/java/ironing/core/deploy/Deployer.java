@@ -161,7 +161,7 @@ public final class Deployer {
         Path place = at(path);
         if (laid.files().containsKey(path) || !disk.exists(place)) continue;
         String aside = Staging.freeAside(disk, folder, at, path);
-        disk.createFolders(at(GamePath.folder(aside)));
+        disk.createBelow(folder, at(GamePath.folder(aside)));
         if (!disk.isInside(folder, at(GamePath.folder(aside))))
           throw DiskTrouble.leadsOutside(place);
         disk.move(place, at(aside));
@@ -239,7 +239,7 @@ public final class Deployer {
    * @param first whether none of it can have been done yet
    */
   private void perform(Journal journal, boolean first) throws IOException {
-    for (String f : journal.folders()) disk.createFolders(at(f));
+    for (String f : journal.folders()) disk.createBelow(folder, at(f));
     // what goes aside makes room for what comes in
     for (Journal.Kind kind : Journal.Kind.values())
       InParallel.each(
@@ -321,7 +321,7 @@ public final class Deployer {
           (place, lies, isFolder) -> {
             if (isFolder) return;
             String aside = Staging.freeAside(disk, folder, before.at(), place);
-            disk.createFolders(at(GamePath.folder(aside)));
+            disk.createBelow(folder, at(GamePath.folder(aside)));
             disk.move(lies, at(aside));
             disk.flushFolder(at(GamePath.folder(aside)));
           });

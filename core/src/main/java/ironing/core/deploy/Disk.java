@@ -30,6 +30,15 @@ public interface Disk {
    */
   void amend(Path file, List<Long> marks, byte[] tail) throws IOException;
 
+  /**
+   * Makes a folder and those above it, as far as they are not there.
+   *
+   * @param root is never made: whoever moved it away does not find another in its place
+   * @param folder in it
+   */
+  void createBelow(Path root, Path folder) throws IOException;
+
+  /** Makes a folder and all those above it, as far as they are not there. */
   void createFolders(Path folder) throws IOException;
 
   /**

@@ -136,7 +136,7 @@ final class Notes {
       known = new Read(disk.stamp(at(Deployer.LAID_OUT)), Optional.empty(), last, 0, after);
     } else if (disk.exists(at(NEXT_CHANGE))) {
       long number = stagedChange().orElseThrow().number();
-      if (!disk.exists(at(CHANGES))) disk.createFolders(at(CHANGES));
+      if (!disk.exists(at(CHANGES))) disk.createBelow(folder, at(CHANGES));
       disk.move(at(NEXT_CHANGE), at(change(number)));
       disk.flushFolder(at(CHANGES));
       Stamp whole = disk.stamp(at(Deployer.LAID_OUT));

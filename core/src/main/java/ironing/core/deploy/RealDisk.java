@@ -68,6 +68,20 @@ public final class RealDisk implements Disk {
   }
 
   @Override
+  public void createBelow(Path root, Path folder) throws IOException {
+    if (Files.isDirectory(folder)) return;
+    Path at = root;
+    for (Path step : root.relativize(folder)) {
+      at = at.resolve(step);
+      try {
+        Files.createDirectory(at);
+      } catch (FileAlreadyExistsException there) {
+        if (!Files.isDirectory(at)) throw there;
+      }
+    }
+  }
+
+  @Override
   public boolean link(Path source, Path target) throws IOException {
     try {
       Files.createLink(target, source);

@@ -92,7 +92,7 @@ final class Staging {
 
   private Staged staged() throws IOException {
     refuseLostOriginals();
-    disk.createFolders(at(Deployer.STAGING));
+    disk.createBelow(folder, at(Deployer.STAGING));
     if (!disk.isInside(folder, at(Deployer.STAGING))) {
       throw DiskTrouble.leadsOutside(at(Deployer.HOME));
     }
@@ -203,7 +203,7 @@ final class Staging {
     disk.flushFolder(folder);
     Set<String> folders = new TreeSet<>();
     for (Direct d : direct) folders.add(GamePath.folder(d.step.path()));
-    for (String f : folders) disk.createFolders(at(f));
+    for (String f : folders) disk.createBelow(folder, at(f));
     InParallel.each(
         direct,
         d -> {

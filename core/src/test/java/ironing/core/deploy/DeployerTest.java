@@ -16,6 +16,7 @@ import ironing.core.testkit.PowerCutDisk;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.lang.reflect.InvocationTargetException;
 import java.lang.reflect.Proxy;
 import java.nio.charset.StandardCharsets;
@@ -655,6 +656,47 @@ class DeployerTest {
       assertThat(Trees.of(game)).as("refused change " + step).isIn(before, after);
     }
     assertThat(refused).isGreaterThan(10);
+  }
+
+  /** Somebody moves the game’s folder while files are put into it. */
+  @ParameterizedTest
+  @EnumSource(Change.class)
+  void a_folder_that_is_moved_away_at_any_step_is_as_before_or_done_wherever_it_went(Change change)
+      throws IOException {
+    startOf(change);
+    Map<String, String> before = Trees.of(game);
+    FaultyDisk counting = FaultyDisk.sound();
+    deploy(counting, endOf(change), "now");
+    Map<String, String> after = Trees.of(game);
+    Path elsewhere = temp.resolve("elsewhere");
+    for (int step = 1; step <= counting.changes(); step++) {
+      startOf(change);
+      int at = step;
+      FaultyDisk moving =
+          FaultyDisk.telling(
+              n -> {
+                try {
+                  if (n == at) Files.move(game, elsewhere);
+                } catch (IOException e) {
+                  throw new UncheckedIOException(e);
+                }
+              });
+      String when = "moved before change " + step;
+      try {
+        deploy(moving, endOf(change), "now");
+      } catch (IroningException told) {
+        assertThat(told.problems().get(0).code()).as(when).startsWith("game-folder");
+      }
+      new Deployer(FaultyDisk.sound(), elsewhere).recover();
+      assertThat(Trees.of(elsewhere)).as(when).isIn(before, after);
+      // what is left at the old place is nothing of anybody's
+      if (Files.exists(game)) assertThat(Trees.of(game)).as(when).isEmpty();
+      Trees.remove(game);
+      Files.move(elsewhere, game);
+      new Deployer(FaultyDisk.sound(), game).recover();
+      deploy(List.of());
+      assertThat(Trees.of(game)).as(when).isEqualTo(unmodded);
+    }
   }
 
   @Test

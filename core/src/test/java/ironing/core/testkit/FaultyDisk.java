@@ -102,6 +102,12 @@ public final class FaultyDisk implements Disk {
   }
 
   @Override
+  public void createBelow(Path root, Path folder) throws IOException {
+    change();
+    real.createBelow(root, folder);
+  }
+
+  @Override
   public boolean link(Path source, Path target) throws IOException {
     change();
     return real.link(source, target);

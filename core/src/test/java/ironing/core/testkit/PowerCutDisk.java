@@ -125,11 +125,16 @@ public final class PowerCutDisk implements Disk {
   }
 
   @Override
-  public synchronized void createFolders(Path folder) throws IOException {
+  public void createFolders(Path folder) throws IOException {
+    createBelow(folder.getRoot(), folder);
+  }
+
+  @Override
+  public synchronized void createBelow(Path root, Path folder) throws IOException {
     change();
     List<Path> missing = new ArrayList<>();
     for (Path p = folder; p != null && !real.exists(p); p = p.getParent()) missing.add(0, p);
-    real.createFolders(folder);
+    real.createBelow(root, folder);
     for (Path p : missing) pend(p, () -> real.deleteFolderIfEmpty(p));
   }
 
