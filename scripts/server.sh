@@ -83,15 +83,19 @@ run_product() {
   require_programs
   require_packages
   local pid url=http://127.0.0.1:$IRONING_PORT
+  mkdir -p "$IRONING_HOME"
+  # of two starts at once one asks first
+  exec 9>"$IRONING_HOME/start.lock"
+  flock 9
   pid=$(process_in "$PID_FILE" ironing)
   if [ -n "$pid" ]; then
     say "Ironing runs already, as process $pid. ./ironing stop ends it."
     exit 1
   fi
-  build_product
-  mkdir -p "$IRONING_HOME"
   if end_orphans; then say "Ended what an earlier start had left running."; fi
   echo $$ >"$PID_FILE"
+  exec 9>&-
+  build_product
   product_up
   if [ "$1" = demo ]; then url=$(demo_load) || fail "the demo could not be loaded"; fi
   say "Ironing is ready. Ctrl-C ends it."

@@ -11,11 +11,14 @@ import ironing.server.workbench.Workbenches;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /** Notes what is done to game folders, and goes back to how things were arranged then. */
 @Component
 class History {
+  private static final Logger LOG = LoggerFactory.getLogger(History.class);
   private static final int PACE_OF = 10;
   private final HistoryMapper db;
   private final Profiles profiles;
@@ -77,7 +80,12 @@ class History {
     } finally {
       boolean done = result.equals("done");
       long ms = (System.nanoTime() - began) / 1_000_000;
-      db.end(id, ms, result, done ? outcome.put() : 0, done ? outcome.takenOut() : 0, files, why);
+      try {
+        db.end(id, ms, result, done ? outcome.put() : 0, done ? outcome.takenOut() : 0, files, why);
+      } catch (RuntimeException gone) {
+        // the folder is as its own note says, whatever is told of it here
+        LOG.warn("the end of deployment {} is not in the history: {}", id, gone.toString());
+      }
     }
   }
 

@@ -2,6 +2,7 @@ package ironing.server.job;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
+import ironing.server.platform.DatabaseGone;
 import ironing.server.platform.Events;
 import jakarta.annotation.PreDestroy;
 import java.nio.file.FileSystemException;
@@ -9,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
@@ -154,6 +156,12 @@ public class Jobs {
       LOG.warn("job {} failed: {}", r.job.title(), e.toString());
       r.end(Job.State.FAILED, List.of(refused(r.job, e)), null);
     } catch (Exception e) {
+      Optional<IroningException> gone = DatabaseGone.told(e);
+      if (gone.isPresent()) {
+        LOG.warn("job {} failed: {}", r.job.title(), e.toString());
+        r.end(Job.State.FAILED, gone.get().problems(), null);
+        return;
+      }
       LOG.error("job {} failed", r.job.title(), e);
       r.end(
           Job.State.FAILED,

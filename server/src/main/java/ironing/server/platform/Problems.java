@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -51,6 +52,11 @@ class Problems extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler(Exception.class)
   ResponseEntity<ProblemDetail> unforeseen(Exception e) {
+    Optional<IroningException> gone = DatabaseGone.told(e);
+    if (gone.isPresent()) {
+      LOG.warn("the database does not answer: {}", e.getMessage());
+      return told(gone.get());
+    }
     LOG.error("unforeseen", e);
     ProblemDetail detail =
         ProblemDetail.forStatusAndDetail(
@@ -88,6 +94,7 @@ class Problems extends ResponseEntityExceptionHandler {
 
   private static HttpStatus statusOf(String code) {
     if (NOT_FOUND.contains(code)) return HttpStatus.NOT_FOUND;
+    if (code.equals(DatabaseGone.CODE)) return HttpStatus.SERVICE_UNAVAILABLE;
     if (code.equals("changed-meanwhile")) return HttpStatus.PRECONDITION_FAILED;
     if (code.equals("if-match-missing")) return HttpStatus.PRECONDITION_REQUIRED;
     if (code.equals("busy") || code.equals("already-there")) return HttpStatus.CONFLICT;

@@ -17,6 +17,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.LongSupplier;
+import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -109,8 +110,9 @@ public class Workbenches {
       Arrangement next = change.apply(before);
       if (next.equals(before.picture().arrangement())) return before;
       Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
-      transaction.executeWithoutResult(
-          t -> {
+      inTransaction(
+          workspace,
+          () -> {
             if (db.advance(workspace, before.revision()) == 0) throw changedMeanwhile();
             Arrangement present = before.picture().arrangement();
             store.write(workspace, before.profile(), present, next);
@@ -175,8 +177,9 @@ public class Workbenches {
       Arrangement told = json.read(back ? row.before() : row.after(), Parts.class).on(present);
       Arrangement next = BenchStore.fitted(told, present.layers(), before.mods());
       Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
-      transaction.executeWithoutResult(
-          t -> {
+      inTransaction(
+          workspace,
+          () -> {
             if (db.advance(workspace, before.revision()) == 0) throw changedMeanwhile();
             store.write(workspace, before.profile(), present, next);
             db.setState(row.id(), back ? "undone" : "done");
@@ -222,8 +225,9 @@ public class Workbenches {
   private long changeLibrary(long workspace, String said, LongSupplier work, Placing placing) {
     synchronized (lock(workspace)) {
       long mod =
-          transaction.execute(
-              t -> {
+          inTransaction(
+              workspace,
+              () -> {
                 long changed = work.getAsLong();
                 ProfileRow profile = db.profile(workspace);
                 placing.of(profile, changed);
@@ -244,8 +248,9 @@ public class Workbenches {
    */
   public void note(long workspace, String kind, String said, Runnable work) {
     synchronized (lock(workspace)) {
-      transaction.executeWithoutResult(
-          t -> {
+      inTransaction(
+          workspace,
+          () -> {
             work.run();
             noteLibrary(workspace, db.profile(workspace).id(), said);
           });
@@ -260,8 +265,9 @@ public class Workbenches {
   Bench changeProfile(long workspace, String said, Runnable work) {
     synchronized (lock(workspace)) {
       Bench before = get(workspace);
-      transaction.executeWithoutResult(
-          t -> {
+      inTransaction(
+          workspace,
+          () -> {
             work.run();
             db.advanceWhatever(workspace);
             noteLibrary(workspace, db.profile(workspace).id(), said);
@@ -288,8 +294,9 @@ public class Workbenches {
       Bench before = get(workspace);
       Arrangement present = before.picture().arrangement();
       long mod =
-          transaction.execute(
-              t -> {
+          inTransaction(
+              workspace,
+              () -> {
                 long changed = work.getAsLong();
                 Arrangement next = present.withInstead(instead, changed);
                 db.advanceWhatever(workspace);
@@ -327,8 +334,9 @@ public class Workbenches {
                   () ->
                       present.withLayers(
                           present.layers().stream().filter(l -> l.mod() != mod).toList()));
-      transaction.executeWithoutResult(
-          t -> {
+      inTransaction(
+          workspace,
+          () -> {
             work.accept(was);
             db.advanceWhatever(workspace);
             store.write(workspace, before.profile(), present, rest);
@@ -351,8 +359,9 @@ public class Workbenches {
               layers.add(
                   Math.min(s.place(), layers.size()),
                   new Arrangement.Layer(mod, s.on(), s.section(), s.kept())));
-      transaction.executeWithoutResult(
-          t -> {
+      inTransaction(
+          workspace,
+          () -> {
             work.run();
             db.advanceWhatever(workspace);
             // its section may have moved away meanwhile
@@ -376,6 +385,28 @@ public class Workbenches {
     benches.put(after.workspace(), after);
     events.tell(after.workspace(), kind, Map.of("revision", after.revision()));
     return after;
+  }
+
+  /**
+   * Does work in a transaction. When it fails nobody knows whether it was committed, so what is in
+   * memory is read anew at the next look.
+   */
+  private <T> T inTransaction(long workspace, Supplier<T> work) {
+    try {
+      return transaction.execute(t -> work.get());
+    } catch (RuntimeException failed) {
+      benches.remove(workspace);
+      throw failed;
+    }
+  }
+
+  private void inTransaction(long workspace, Runnable work) {
+    inTransaction(
+        workspace,
+        () -> {
+          work.run();
+          return null;
+        });
   }
 
   private static IroningException changedMeanwhile() {

@@ -15,12 +15,22 @@ import java.util.concurrent.TimeUnit;
 public final class ServerProcess implements AutoCloseable {
   private static final int PATIENCE_SECONDS = 60;
   private final Path home;
-  private final Database database = Database.create();
+  private final Database database;
   private final int port;
   private Process process;
 
   public ServerProcess(Path home) throws IOException {
-    this.home = Files.createDirectories(home);
+    this(Files.createDirectories(home), Database.create());
+  }
+
+  /** A second one with the same home and database. */
+  public ServerProcess(ServerProcess first) throws IOException {
+    this(first.home, first.database);
+  }
+
+  private ServerProcess(Path home, Database database) throws IOException {
+    this.home = home;
+    this.database = database;
     try (ServerSocket free = new ServerSocket(0)) {
       port = free.getLocalPort();
     }

@@ -3,6 +3,7 @@ package ironing.server.testkit;
 import ironing.server.IroningServer;
 import ironing.server.platform.Folders;
 import java.nio.file.Path;
+import java.util.Optional;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -10,19 +11,30 @@ import org.springframework.context.ConfigurableApplicationContext;
 /** The whole server on a free port, with a home and a database of its own. */
 public final class TestServer implements AutoCloseable {
   private final Path home;
-  private final Database database = Database.create();
+  private final Optional<Database> database;
+  private final String url;
   private ConfigurableApplicationContext context;
 
-  private TestServer(Path home) {
+  private TestServer(Path home, Optional<Database> database, String url) {
     this.home = home;
+    this.database = database;
+    this.url = url;
+  }
+
+  /** With a database that somebody else ends. */
+  public static TestServer start(Path home, String url) {
+    TestServer server = new TestServer(home, Optional.empty(), url);
+    server.up();
+    return server;
   }
 
   public static TestServer start(Path home) {
-    TestServer server = new TestServer(home);
+    Database database = Database.create();
+    TestServer server = new TestServer(home, Optional.of(database), database.url());
     try {
       server.up();
     } catch (RuntimeException e) {
-      server.database.close();
+      database.close();
       throw e;
     }
     return server;
@@ -33,7 +45,7 @@ public final class TestServer implements AutoCloseable {
         new SpringApplicationBuilder(IroningServer.class)
             .run(
                 "--server.port=0",
-                "--spring.datasource.url=" + database.url(),
+                "--spring.datasource.url=" + url,
                 "--spring.datasource.hikari.maximum-pool-size=4",
                 "--ironing.home=" + home,
                 "--ironing.standins=" + Path.of("../standins/target").toAbsolutePath().normalize());
@@ -72,6 +84,6 @@ public final class TestServer implements AutoCloseable {
   @Override
   public void close() {
     context.close();
-    database.close();
+    database.ifPresent(Database::close);
   }
 }

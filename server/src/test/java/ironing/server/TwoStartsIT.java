@@ -1,0 +1,54 @@
+package ironing.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import ironing.server.testkit.Api;
+import ironing.server.testkit.Games;
+import ironing.server.testkit.ServerProcess;
+import java.nio.file.Path;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Ironing is started a second time while it runs, or twice at once. */
+class TwoStartsIT {
+  @TempDir Path temp;
+
+  @Test
+  void a_second_start_is_refused_and_the_first_works_on() throws Exception {
+    try (ServerProcess first = new ServerProcess(temp.resolve("home"));
+        ServerProcess second = new ServerProcess(first)) {
+      Api api = first.up();
+      assertThatThrownBy(second::up)
+          .isInstanceOf(IllegalStateException.class)
+          .hasMessageContaining("Another Ironing uses this home");
+      long workspace = api.workspace(Games.plain(temp.resolve("game")));
+      assertThat(api.get("/api/workspaces/" + workspace).path("title").asText())
+          .isEqualTo("Plain Sailing");
+    }
+  }
+
+  @Test
+  void of_two_starts_at_once_one_comes_up() throws Exception {
+    try (ServerProcess one = new ServerProcess(temp.resolve("home"));
+        ServerProcess other = new ServerProcess(one)) {
+      CompletableFuture<Boolean> a = CompletableFuture.supplyAsync(() -> comesUp(one));
+      CompletableFuture<Boolean> b = CompletableFuture.supplyAsync(() -> comesUp(other));
+      assertThat(a.join() ^ b.join()).isTrue();
+    }
+  }
+
+  private static boolean comesUp(ServerProcess server) {
+    try {
+      server.up();
+      return true;
+    } catch (IllegalStateException refused) {
+      assertThat(refused).hasMessageContaining("Another Ironing uses this home");
+      return false;
+    } catch (Exception e) {
+      throw new CompletionException(e);
+    }
+  }
+}
