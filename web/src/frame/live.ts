@@ -17,7 +17,7 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   'pair-notes': ['pair-notes', 'timeline'],
   inbox: ['inbox'],
   tools: ['tools', 'tool-run', 'tool-runs'],
-  run: ['runs', 'run', 'overview', 'layers', 'load-order', 'library'],
+  run: ['runs', 'run', 'saves', 'overview', 'layers', 'load-order', 'library'],
 }
 
 /**

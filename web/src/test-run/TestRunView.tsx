@@ -14,6 +14,7 @@ import { count, duration, when } from '../ui/text'
 import { useLines } from './lines'
 import { useReturnToRun, useRun, useRuns, useStartRun, useStopRun } from './queries'
 import { groups, helpFor, isChanged, keyed, type ReportGroup, shortName } from './report'
+import { SavesPart } from './SavesPart'
 import { WhatItRead } from './WhatItRead'
 
 type RunDetail = Schema['RunDetail']
@@ -330,6 +331,7 @@ function RunsAside({
           ))}
         </ul>
       </AsidePart>
+      <SavesPart workspace={workspace} />
     </Aside>
   )
 }

@@ -12,6 +12,17 @@ export function useRuns(workspace: number) {
   })
 }
 
+/** All saves, with what the arrangement of now means for each. */
+export function useAllSaves(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'saves', 'all'),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/saves', { params: { path: { workspace }, query: {} }, signal }),
+      ),
+  })
+}
+
 export function useRun(workspace: number, run: number | null) {
   return useQuery({
     queryKey: of(workspace, 'run', run),

@@ -103,7 +103,10 @@ class RunIT {
     assertThat(all.findValuesAsText("path")).containsExactly("saves/day-1.sav", "saves/old.sav");
     assertThat(all.get(0).path("run").asLong()).isEqualTo(id);
     assertThat(all.get(0).path("plugins").toString()).isEqualTo("[\"Tide.plug\"]");
+    assertThat(all.get(0).path("lost").get(0).path("plugin").asText()).isEqualTo("Tide.plug");
+    assertThat(all.get(0).path("lost").get(0).path("loss").asText()).isEqualTo("GONE");
     assertThat(all.get(1).path("run").asLong()).as("nobody knows").isZero();
+    assertThat(all.get(1).path("lost")).isEmpty();
     assertThat(api.get(base + "/saves?plugin=tide.PLUG").findValuesAsText("path"))
         .containsExactly("saves/day-1.sav");
     assertThat(api.get(base + "/saves?plugin=Other.plug")).isEmpty();

@@ -1,5 +1,6 @@
 package ironing.server.run;
 
+import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.PathCase;
 import ironing.core.run.RunLog;
 import ironing.server.run.RunMapper.RunRow;
@@ -18,6 +19,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
@@ -38,8 +40,45 @@ class Saves {
    * @param path in the game folder
    * @param run during which it was written; 0 when no run that was recorded tells
    * @param plugins that the game read in that run
+   * @param lost those of them that it would not read as the profile is arranged now: what came of
+   *     them is taken away from the save
+   * @param fresh plugins that it would read now and did not then
    */
-  record Save(String path, OffsetDateTime at, long run, List<String> plugins) {}
+  record Save(
+      String path,
+      OffsetDateTime at,
+      long run,
+      List<String> plugins,
+      List<LostPlugin> lost,
+      List<String> fresh) {}
+
+  /** Why a plugin would not be read. */
+  enum Loss {
+    OFF,
+    /** No mod that is on brings it. */
+    GONE
+  }
+
+  record LostPlugin(String plugin, Loss loss) {}
+
+  private static List<LostPlugin> lost(LoadOrder order, List<String> plugins) {
+    List<LostPlugin> lost = new ArrayList<>();
+    for (String plugin : plugins) {
+      Optional<LoadOrder.Entry> e = order.find(plugin);
+      if (e.isEmpty()) lost.add(new LostPlugin(plugin, Loss.GONE));
+      else if (!e.get().on()) lost.add(new LostPlugin(plugin, Loss.OFF));
+    }
+    return lost;
+  }
+
+  private static List<String> fresh(LoadOrder order, List<String> plugins) {
+    Set<String> then = new HashSet<>();
+    plugins.forEach(p -> then.add(PathCase.fold(p)));
+    return order.active().stream()
+        .map(LoadOrder.Entry::name)
+        .filter(name -> !then.contains(PathCase.fold(name)))
+        .toList();
+  }
 
   /** The newest first. What the game's definition protects are its saves. */
   List<Save> of(Bench bench) throws IOException {
@@ -55,7 +94,15 @@ class Saves {
                   id,
                   r ->
                       List.copyOf(RunLog.summarise(run.log().lines().toList()).plugins().keySet()));
-      found.add(new Save(e.getKey(), e.getValue(), id, read));
+      LoadOrder order = bench.picture().loadOrder();
+      found.add(
+          new Save(
+              e.getKey(),
+              e.getValue(),
+              id,
+              read,
+              lost(order, read),
+              id == 0 ? List.of() : fresh(order, read)));
     }
     found.sort(Comparator.comparing(Save::at).reversed());
     return found.subList(0, Math.min(MOST, found.size()));
