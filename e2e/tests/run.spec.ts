@@ -48,6 +48,22 @@ test.describe('Deploy and test run', () => {
     await expect(row.getByRole('img', { name: /read by the game/i })).toBeVisible({ timeout: 90_000 })
   })
 
+  test('a save tells what it would lose when the mods that it was made with are off', async ({
+    page,
+    world,
+  }) => {
+    await world.change(workspace, 'POST', '/load-order/proposal')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`/workspaces/${workspace}/test-run`)
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    const saves = page.getByRole('region', { name: 'Saves' })
+    await expect(saves).toContainText('Made with the plugins that are on now', { timeout: 90_000 })
+    const layers = (await world.api('GET', `/workspaces/${workspace}/layers`)).layers
+    const charts = layers.find((l: { name: string }) => l.name === 'Clearer Charts')
+    await world.change(workspace, 'POST', '/layers/switch', { mods: [charts.mod], on: false })
+    await expect(saves).toContainText('loses what came of ClearerCharts.plug')
+  })
+
   test('a file that somebody changed is shown in the plan and set aside', async ({ page, world }) => {
     await world.job(`/workspaces/${workspace}/deploy`)
     const file = join(world.game, 'data/ui/bridge.json')

@@ -48,7 +48,9 @@ export function SavesPart({ workspace }: { workspace: number }) {
 function words(s: Save): string {
   if (s.run === 0) return 'No run from here wrote it: with what it was made cannot be told.'
   if (s.lost.length > 0) {
-    const names = s.lost.slice(0, NAMED).map((l) => `${l.plugin} (${l.loss === 'OFF' ? 'off' : 'not here'})`)
+    const names = s.lost
+      .slice(0, NAMED)
+      .map((l) => `${l.plugin} (${l.loss === 'OFF' ? 'off' : 'no mod brings it'})`)
     if (s.lost.length > NAMED) names.push(`${number(s.lost.length - NAMED)} more`)
     return `As things are arranged now it loses what came of ${list(names)}.`
   }
