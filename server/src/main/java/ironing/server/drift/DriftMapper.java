@@ -1,6 +1,5 @@
 package ironing.server.drift;
 
-import ironing.core.deploy.Drift.Own;
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
@@ -12,13 +11,6 @@ import org.apache.ibatis.annotations.Select;
 interface DriftMapper {
   /** A file that is to be left as it is while it has this content. */
   record LeftAlone(String path, String sha256) {}
-
-  @Select(
-      """
-      select path, size_bytes, modified_ms, sha256 from game_file
-      where workspace_id = #{workspace} and pack = ''
-      """)
-  List<Own> baseline(long workspace);
 
   @Select("select path, sha256 from left_alone where workspace_id = #{workspace}")
   List<LeftAlone> leftAlone(long workspace);

@@ -19,6 +19,7 @@ import ironing.server.library.ModFiles;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.GameFiles;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.InputStream;
@@ -49,6 +50,7 @@ class Drifts {
   private static final Set<Cause> CAN_GO_TO_ITS_MOD = Set.of(Cause.CHANGED, Cause.THROUGH_LINK);
   private static final String ASIDE = ".ironing/changed/";
   private final DriftMapper db;
+  private final GameFiles own;
   private final Deployments deployments;
   private final Archives archives;
   private final ModFiles files;
@@ -59,6 +61,7 @@ class Drifts {
 
   Drifts(
       DriftMapper db,
+      GameFiles own,
       Deployments deployments,
       Archives archives,
       ModFiles files,
@@ -67,6 +70,7 @@ class Drifts {
       FolderUse use,
       Jobs jobs) {
     this.db = db;
+    this.own = own;
     this.files = files;
     this.repair = repair;
     this.use = use;
@@ -87,7 +91,7 @@ class Drifts {
             bench.game(),
             bench.gameFolder(),
             deployments.laidOut(bench),
-            db.baseline(bench.workspace()),
+            own.loose(bench.workspace()),
             thorough);
     Map<String, String> left = new HashMap<>();
     for (LeftAlone l : db.leftAlone(bench.workspace())) left.put(l.path(), l.sha256());

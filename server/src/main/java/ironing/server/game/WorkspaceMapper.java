@@ -1,9 +1,6 @@
 package ironing.server.game;
 
-import ironing.core.game.GameFolder.Packed;
-import ironing.core.game.GameFolder.Seen;
 import java.util.List;
-import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -42,24 +39,6 @@ interface WorkspaceMapper {
       update workspace set profile_id = (select id from made) where id = #{workspace}
       """)
   void addProfile(@Param("workspace") long workspace, @Param("name") String name);
-
-  @Insert(
-      """
-      <script>insert into game_file (workspace_id, pack, path, size_bytes, modified_ms, sha256)
-      values <foreach collection='rows' item='r' separator=','>
-      (#{workspace}, '', #{r.path}, #{r.sizeBytes}, #{r.modifiedMillis}, #{r.sha256})</foreach>
-      </script>
-      """)
-  void addFiles(@Param("workspace") long workspace, @Param("rows") List<Seen> rows);
-
-  @Insert(
-      """
-      <script>insert into game_file (workspace_id, pack, path, size_bytes, modified_ms, sha256)
-      values <foreach collection='rows' item='r' separator=','>
-      (#{workspace}, #{r.pack}, #{r.path}, #{r.sizeBytes}, 0, #{r.sha256})</foreach>
-      on conflict do nothing</script>
-      """)
-  void addPacked(@Param("workspace") long workspace, @Param("rows") List<Packed> rows);
 
   @Select("select definition from workspace order by id")
   List<String> definitions();

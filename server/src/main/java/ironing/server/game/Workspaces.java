@@ -3,6 +3,7 @@ package ironing.server.game;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
+import ironing.core.deploy.Drift.Own;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
 import ironing.core.game.DefinitionPreview;
@@ -17,6 +18,7 @@ import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Folders;
+import ironing.server.workbench.GameFiles;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -33,14 +35,15 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 class Workspaces {
-  private static final int ROWS_AT_ONCE = 2000;
   private static final String FIRST_PROFILE = "Everyday";
   private final WorkspaceMapper db;
+  private final GameFiles own;
   private final TransactionTemplate transaction;
   private final Jobs jobs;
 
-  Workspaces(WorkspaceMapper db, TransactionTemplate transaction, Jobs jobs) {
+  Workspaces(WorkspaceMapper db, GameFiles own, TransactionTemplate transaction, Jobs jobs) {
     this.db = db;
+    this.own = own;
     this.transaction = transaction;
     this.jobs = jobs;
   }
@@ -87,11 +90,11 @@ class Workspaces {
 
   private static DefinitionPreview preview(Candidate c) {
     LaidOut laidOut = new Deployer(new RealDisk(), c.folder()).laidOut();
-    List<String> own = new ArrayList<>(GameFolder.glance(c.folder()).keySet());
-    own.removeIf(
+    List<String> there = new ArrayList<>(GameFolder.glance(c.folder()).keySet());
+    there.removeIf(
         path ->
             laidOut.files().containsKey(path) && laidOut.files().get(path).replaced().isEmpty());
-    return DefinitionPreview.of(c.game(), own, manifest(c, laidOut));
+    return DefinitionPreview.of(c.game(), there, manifest(c, laidOut));
   }
 
   private static Optional<Manifest> manifest(Candidate c, LaidOut laidOut) {
@@ -149,13 +152,13 @@ class Workspaces {
     deployer.recover();
     LaidOut laidOut = deployer.laidOut();
     int total = GameFolder.glance(c.folder()).size();
-    List<Seen> files =
+    List<Own> files =
         unmodded(
             c.folder(), laidOut, GameFolder.scan(c.folder(), n -> progress.at(n, total, "files")));
     Optional<Manifest> manifest = apart ? manifest(c, laidOut) : Optional.empty();
     manifest.ifPresent(m -> files.removeIf(s -> DefinitionPreview.isBeside(c.game(), m, s.path())));
     List<Packed> packed = new ArrayList<>();
-    for (Seen s : files) {
+    for (Own s : files) {
       if (!c.game().isPack(s.path())) continue;
       Path file = original(c.folder(), laidOut, s.path());
       packed.addAll(GameFolder.packContent(c.game(), s.path(), file));
@@ -163,31 +166,26 @@ class Workspaces {
     return transaction.execute(t -> save(c, files, packed));
   }
 
-  private long save(Candidate c, List<Seen> files, List<Packed> packed) {
+  private long save(Candidate c, List<Own> files, List<Packed> packed) {
     String version = GameFolder.version(c.game(), c.folder()).orElse(null);
     long id = db.add(c.game().title(), c.folder().toString(), c.text(), version);
-    for (int i = 0; i < files.size(); i += ROWS_AT_ONCE) {
-      db.addFiles(id, files.subList(i, Math.min(files.size(), i + ROWS_AT_ONCE)));
-    }
-    for (int i = 0; i < packed.size(); i += ROWS_AT_ONCE) {
-      db.addPacked(id, packed.subList(i, Math.min(packed.size(), i + ROWS_AT_ONCE)));
-    }
+    own.add(id, files, packed);
     db.addProfile(id, FIRST_PROFILE);
     return id;
   }
 
   // What a forgotten workspace has deployed is not the game's: its note in the folder tells, and
   // the originals are kept there.
-  private static List<Seen> unmodded(Path folder, LaidOut laidOut, List<Seen> there)
+  private static List<Own> unmodded(Path folder, LaidOut laidOut, List<Seen> there)
       throws IOException {
-    List<Seen> files = new ArrayList<>();
+    List<Own> files = new ArrayList<>();
     for (Seen s : there) {
       LaidOut.Item item = laidOut.files().get(s.path());
-      if (item == null) files.add(s);
+      if (item == null) files.add(new Own(s.path(), s.sizeBytes(), s.modifiedMillis(), s.sha256()));
       else if (item.replaced().isPresent()) {
         Path kept = original(folder, laidOut, s.path());
         long modified = Files.getLastModifiedTime(kept).toMillis();
-        files.add(new Seen(s.path(), Files.size(kept), modified, item.replaced().get()));
+        files.add(new Own(s.path(), Files.size(kept), modified, item.replaced().get()));
       }
     }
     return files;

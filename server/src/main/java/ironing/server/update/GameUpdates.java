@@ -24,10 +24,11 @@ import ironing.server.mends.Mends.MendKind;
 import ironing.server.mends.Mends.MendView;
 import ironing.server.tools.ToolStrays;
 import ironing.server.update.UpdateMapper.EarlierRow;
-import ironing.server.update.UpdateMapper.PackedRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.GameFiles;
+import ironing.server.workbench.GameFiles.PackedRow;
 import ironing.server.workbench.Harmless;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Path;
@@ -50,9 +51,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class GameUpdates {
-  private static final int ROWS_AT_ONCE = 2000;
   private static final int LONGEST_NAME = 80;
   private final UpdateMapper db;
+  private final GameFiles own;
   private final Deployments deployments;
   private final ToolStrays strays;
   private final Mends mends;
@@ -64,6 +65,7 @@ class GameUpdates {
 
   GameUpdates(
       UpdateMapper db,
+      GameFiles own,
       Deployments deployments,
       ToolStrays strays,
       Mends mends,
@@ -73,6 +75,7 @@ class GameUpdates {
       FolderUse use,
       Jobs jobs) {
     this.db = db;
+    this.own = own;
     this.deployments = deployments;
     this.strays = strays;
     this.mends = mends;
@@ -134,9 +137,9 @@ class GameUpdates {
   /** Looks; changes nothing. */
   Update look(Bench bench) {
     GameFolder.requireFolder(bench.gameFolder());
-    Set<String> own = new HashSet<>(deployments.laidOut(bench).files().keySet());
+    Set<String> deployed = deployments.laidOut(bench).files().keySet();
     BaseChange change = change(bench);
-    Function<String, Path> place = place(bench, change, own);
+    Function<String, Path> place = place(bench, change, deployed);
     List<File> files = files(bench, change);
     String found = GameFolder.version(bench.game(), place).orElse("");
     return new Update(
@@ -162,7 +165,7 @@ class GameUpdates {
         bench.game(),
         bench.gameFolder(),
         deployments.laidOut(bench),
-        db.loose(bench.workspace()),
+        own.loose(bench.workspace()),
         Manifest.of(bench.game(), path -> content.locate(bench, Holdings.GAME, path)),
         path -> left.contains(path) || tools.apply(path).isPresent());
   }
@@ -188,7 +191,7 @@ class GameUpdates {
 
   private List<File> inPack(Bench bench, Changed pack) {
     Map<String, String> was = new TreeMap<>();
-    for (PackedRow r : db.packed(bench.workspace(), pack.path())) was.put(r.path(), r.sha256());
+    for (PackedRow r : own.packed(bench.workspace(), pack.path())) was.put(r.path(), r.sha256());
     List<File> files = new ArrayList<>();
     for (Packed p : packed(bench, pack)) {
       String before = was.remove(p.path());
@@ -307,21 +310,13 @@ class GameUpdates {
     String name = "Before " + before;
     db.addPoints(workspace, name.substring(0, Math.min(LONGEST_NAME, name.length())));
     List<String> paths = update.change().files().stream().map(Changed::path).toList();
-    for (List<String> some : parts(paths)) db.forget(workspace, some);
-    for (List<Own> some : parts(loose)) db.addLoose(workspace, some);
-    for (List<Packed> some : parts(packed)) db.addPacked(workspace, some);
+    own.forget(workspace, paths);
+    own.add(workspace, loose, packed);
     db.setVersion(workspace, update.found().isEmpty() ? null : update.found());
     return 0;
   }
 
   private static int count(Update update, Kind kind) {
     return (int) update.change().files().stream().filter(c -> c.kind() == kind).count();
-  }
-
-  private static <T> List<List<T>> parts(List<T> all) {
-    List<List<T>> parts = new ArrayList<>();
-    for (int i = 0; i < all.size(); i += ROWS_AT_ONCE)
-      parts.add(all.subList(i, Math.min(all.size(), i + ROWS_AT_ONCE)));
-    return parts;
   }
 }

@@ -1,38 +1,21 @@
 package ironing.server.update;
 
-import ironing.core.deploy.Drift.Own;
-import ironing.core.game.GameFolder.Packed;
 import java.util.List;
-import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 
-/** The files of the unmodded game, as they are and as they were. */
+/**
+ * The unmodded game as it was before its updates, and what taking one in changes beside its files.
+ */
 @Mapper
 interface UpdateMapper {
   /**
    * @param until when the next one was taken in, RFC 3339
    */
   record EarlierRow(long id, String version, String until, int changed, int added, int gone) {}
-
-  /** A file in a pack of the game. */
-  record PackedRow(String path, String sha256) {}
-
-  @Select(
-      """
-      select path, size_bytes, modified_ms, sha256 from game_file
-      where workspace_id = #{workspace} and pack = ''
-      """)
-  List<Own> loose(long workspace);
-
-  @Select(
-      """
-      select path, sha256 from game_file where workspace_id = #{workspace} and pack = #{pack}
-      """)
-  List<PackedRow> packed(@Param("workspace") long workspace, @Param("pack") String pack);
 
   @Select("select path from left_alone where workspace_id = #{workspace}")
   List<String> leftAlone(long workspace);
@@ -72,32 +55,6 @@ interface UpdateMapper {
       where workspace_id = #{workspace} and deleted_at is null
       """)
   void addPoints(@Param("workspace") long workspace, @Param("name") String name);
-
-  @Delete(
-      """
-      <script>delete from game_file where workspace_id = #{workspace} and
-      <foreach collection='paths' item='p' open='(' close=')' separator=' or '>
-      (pack = '' and path = #{p} or pack = #{p})</foreach></script>
-      """)
-  void forget(@Param("workspace") long workspace, @Param("paths") List<String> paths);
-
-  @Insert(
-      """
-      <script>insert into game_file (workspace_id, pack, path, size_bytes, modified_ms, sha256)
-      values <foreach collection='rows' item='r' separator=','>
-      (#{workspace}, '', #{r.path}, #{r.sizeBytes}, #{r.modifiedMs}, #{r.sha256})</foreach>
-      </script>
-      """)
-  void addLoose(@Param("workspace") long workspace, @Param("rows") List<Own> rows);
-
-  @Insert(
-      """
-      <script>insert into game_file (workspace_id, pack, path, size_bytes, modified_ms, sha256)
-      values <foreach collection='rows' item='r' separator=','>
-      (#{workspace}, #{r.pack}, #{r.path}, #{r.sizeBytes}, 0, #{r.sha256})</foreach>
-      on conflict do nothing</script>
-      """)
-  void addPacked(@Param("workspace") long workspace, @Param("rows") List<Packed> rows);
 
   @Update("update workspace set game_version = #{version} where id = #{workspace}")
   void setVersion(@Param("workspace") long workspace, @Param("version") String version);
