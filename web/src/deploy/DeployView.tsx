@@ -49,7 +49,8 @@ export function DeployView() {
   const status = useDeployStatus(workspace).data
   const deploy = useDeploy(workspace)
   const job = useRunningJob(workspace, ['deploy', 'undeploy'])
-  const busy = deploy.isPending || job !== undefined
+  const inUse = status?.use && IN_USE[status.use]
+  const busy = deploy.isPending || job !== undefined || inUse !== undefined
   return (
     <Screen
       title="Deploy"
@@ -83,6 +84,11 @@ export function DeployView() {
           <JobLine job={job} />
         </div>
       )}
+      {inUse && (
+        <p role="status" className="mb-1.5 rounded-lg border border-ochre/50 bg-ochre-soft px-3 py-2">
+          {inUse}
+        </p>
+      )}
       <Warnings workspace={workspace} />
       {plan.isPending ? (
         <div className="card flex-1">
@@ -108,15 +114,22 @@ export function DeployView() {
   )
 }
 
-/** What would stop the game if it were deployed so. */
+/** What a deployment would leave unsettled, beside what stops the game. */
+const TOLD = ['game-updated', 'need-unmet', 'mend-stale', 'tool-stale', 'files-asked', 'records-asked']
+
+const IN_USE: Partial<Record<NonNullable<Schema['DeployStatus']['use']>, string>> = {
+  RUNNING:
+    'The game is running: nothing is put into its folder meanwhile. Wait until it ends, or stop it under Test run.',
+  TOOL: 'A tool is running in the game’s folder: nothing is put there meanwhile. Wait until it ends, or stop it under Tools.',
+}
+
+/** What would stop the game, or lose something, if it were deployed so. */
 function Warnings({ workspace }: { workspace: number }) {
   const wrinkles =
-    useOverview(workspace).data?.wrinkles.filter(
-      (w) => w.weight === 'STOPS' || ['mend-stale', 'tool-stale', 'files-asked'].includes(w.code),
-    ) ?? []
+    useOverview(workspace).data?.wrinkles.filter((w) => w.weight === 'STOPS' || TOLD.includes(w.code)) ?? []
   if (wrinkles.length === 0) return null
   return (
-    <ul className="mb-3 flex flex-col gap-1.5">
+    <ul className="mb-3 flex max-h-44 shrink-0 flex-col gap-1.5 overflow-y-auto">
       {wrinkles.map((w) => (
         <li key={w.title} className="rounded-lg border border-ochre/50 bg-ochre-soft px-3 py-2">
           <b className="font-semibold">{w.title}.</b> {w.reason}{' '}

@@ -16,8 +16,8 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   lists: ['lists', 'list', 'timeline'],
   'pair-notes': ['pair-notes', 'timeline'],
   inbox: ['inbox'],
-  tools: ['tools', 'tool-run', 'tool-runs'],
-  run: ['runs', 'run', 'saves', 'overview', 'layers', 'load-order', 'library'],
+  tools: ['tools', 'tool-run', 'tool-runs', 'deploy-status'],
+  run: ['runs', 'run', 'saves', 'deploy-status', 'overview', 'layers', 'load-order', 'library'],
 }
 
 /**

@@ -72,10 +72,12 @@ class RunIT {
     assertThat(second.body().path("detail").asText()).contains("running");
     Api.Answer deploy = api.ask("POST", base + "/deploy", null, Map.of());
     assertThat(deploy.status()).as("no deploying under a game that runs").isEqualTo(409);
+    assertThat(api.get(base + "/deploy").path("use").asText()).isEqualTo("RUNNING");
     api.send("DELETE", base + "/runs", null, Map.of());
     JsonNode over = ended(base, run);
     assertThat(over.path("state").asText()).isEqualTo("STOPPED");
     assertThat(over.path("output").asText()).contains("casting off");
+    assertThat(api.get(base + "/deploy").has("use")).isFalse();
     assertThat(api.ask("POST", base + "/deploy", null, Map.of()).status()).isEqualTo(202);
   }
 

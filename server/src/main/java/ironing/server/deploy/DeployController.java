@@ -16,6 +16,7 @@ import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -39,10 +40,13 @@ class DeployController {
   private static final int SHOWN = 50;
   private final Deployments deployments;
   private final History history;
+  private final FolderUse use;
   private final Workbenches benches;
   private final Jobs jobs;
 
-  DeployController(Deployments deployments, History history, Workbenches benches, Jobs jobs) {
+  DeployController(
+      Deployments deployments, History history, FolderUse use, Workbenches benches, Jobs jobs) {
+    this.use = use;
     this.history = history;
     this.deployments = deployments;
     this.benches = benches;
@@ -55,6 +59,8 @@ class DeployController {
    * @param there whether the game folder is there at all
    * @param files deployed now
    * @param at when, absent when nothing is deployed
+   * @param use what the folder is in use for now: nothing can be deployed while the game or a tool
+   *     runs; absent for nothing
    */
   record DeployStatus(
       String folder,
@@ -65,7 +71,8 @@ class DeployController {
       int files,
       int links,
       int copies,
-      @MayBeAbsent String at) {}
+      @MayBeAbsent String at,
+      @MayBeAbsent FolderUse.Use use) {}
 
   /**
    * @param act GUARD is a REPLACE of the game's own file by a copy of it, so that the game may
@@ -164,7 +171,8 @@ class DeployController {
         files,
         links,
         files - links,
-        laidOut.at().isEmpty() ? null : laidOut.at());
+        laidOut.at().isEmpty() ? null : laidOut.at(),
+        use.present(workspace).orElse(null));
   }
 
   /** What deploying would do, found by looking at every file of it. Changes nothing. */

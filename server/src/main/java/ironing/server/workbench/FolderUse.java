@@ -2,6 +2,7 @@ package ironing.server.workbench;
 
 import ironing.core.IroningException;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -33,6 +34,11 @@ public class FolderUse {
   public void begin(Bench bench, Use use) {
     Use present = uses.putIfAbsent(bench.workspace(), use);
     if (present != null) throw busy(bench, present);
+  }
+
+  /** What it is in use for now; empty for nothing. */
+  public Optional<Use> present(long workspace) {
+    return Optional.ofNullable(uses.get(workspace));
   }
 
   public void end(long workspace) {
