@@ -35,6 +35,20 @@ test.describe('Checking the folder', () => {
     await expect(page).toHaveURL(/library\/inbox\/\d+/)
   })
 
+  test('what was changed by hand goes into the mod that it came from', async ({ page, world }) => {
+    const file = join(world.game, 'data/scripts/berthing.sks')
+    rmSync(file)
+    writeFileSync(file, 'routine berthing\nend\n')
+    await page.goto(`/workspaces/${workspace}/deploy/folder`)
+    const changed = page.getByRole('region', { name: '1 file that was deployed is another now' })
+    await changed.getByRole('button', { name: 'Take into its mod' }).click()
+    await said(page, 'They are in their mods now, and deployed so')
+    await expect(page.getByText('The folder is as it should be')).toBeVisible()
+    await world.job(`/workspaces/${workspace}/deploy/undeploy`)
+    await world.job(`/workspaces/${workspace}/deploy`)
+    expect(world.read('data/scripts/berthing.sks').toString()).toBe('routine berthing\nend\n')
+  })
+
   test('the plan is read by file, by mod and by folder, and the hem tells of drift', async ({
     page,
     world,

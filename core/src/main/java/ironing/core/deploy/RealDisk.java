@@ -19,9 +19,12 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.nio.file.attribute.PosixFilePermission;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /** The disk of this machine. */
@@ -98,6 +101,13 @@ public final class RealDisk implements Disk {
   @Override
   public void copy(Path source, Path target) throws IOException {
     Files.copy(source, target, StandardCopyOption.REPLACE_EXISTING);
+    PosixFileAttributeView view =
+        Files.getFileAttributeView(target, PosixFileAttributeView.class, LinkOption.NOFOLLOW_LINKS);
+    if (view == null) return;
+    // it is copied for whoever writes to it, and comes with the permissions of what it is copied
+    // from
+    Set<PosixFilePermission> may = view.readAttributes().permissions();
+    if (may.add(PosixFilePermission.OWNER_WRITE)) view.setPermissions(may);
   }
 
   @Override

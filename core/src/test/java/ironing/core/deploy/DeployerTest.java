@@ -23,6 +23,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFilePermission;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -817,6 +819,23 @@ class DeployerTest {
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("laid-out.json")
         .hasMessageContaining("backup");
+  }
+
+  /** Run as an unprivileged account by ./ironing test: for root nothing is read-only. */
+  @Test
+  @Tag("permissions")
+  void a_read_only_file_is_replaced_and_comes_back_read_only() throws IOException {
+    Set<PosixFilePermission> readOnly = PosixFilePermissions.fromString("r--r--r--");
+    Files.setPosixFilePermissions(game.resolve("data/stone.png"), readOnly);
+    Files.setPosixFilePermissions(library.resolve("ini"), readOnly);
+    deploy(first());
+    assertThat(game.resolve("data/stone.png")).hasContent("stone-1 of a mod");
+    assertThat(game.resolve("settings/own.ini")).hasContent("ini of a mod");
+    // the game writes to it, whatever the mod's author had
+    Files.writeString(game.resolve("settings/own.ini"), "changed by the game");
+    deploy(List.of());
+    assertThat(Trees.of(game)).isEqualTo(unmodded);
+    assertThat(Files.getPosixFilePermissions(game.resolve("data/stone.png"))).isEqualTo(readOnly);
   }
 
   /** Run as an unprivileged account by ./ironing test: root passes through permissions. */
