@@ -13,7 +13,6 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -78,17 +77,6 @@ public record BaseChange(List<Changed> files, List<String> behind) {
     } catch (IOException e) {
       throw DiskTrouble.of(folder, e);
     }
-  }
-
-  /** The files of the game as they are now. */
-  public List<Own> applied(List<Own> before) {
-    Map<String, Own> now = new HashMap<>();
-    for (Own o : before) now.put(o.path(), o);
-    for (Changed c : files) {
-      if (c.now().isPresent()) now.put(c.path(), c.now().get());
-      else now.remove(c.path());
-    }
-    return now.values().stream().sorted(Comparator.comparing(Own::path)).toList();
   }
 
   /** What a mod’s file was deployed over, and lies there no more. */

@@ -139,7 +139,6 @@ class BaseChangeTest {
     BaseChange none = find(Optional.empty(), NOBODY);
     assertThat(none.isEmpty()).isTrue();
     assertThat(none.behind()).isEmpty();
-    assertThat(none.applied(before)).containsExactlyInAnyOrderElementsOf(before);
   }
 
   @Test
@@ -155,19 +154,10 @@ class BaseChangeTest {
                 "data/flag", "GONE"));
     assertThat(found.overDeployed()).containsExactly("data/stone");
     Map<String, String> sums = new TreeMap<>();
-    for (Own o : found.applied(before)) sums.put(o.path(), o.sha256());
-    assertThat(sums.keySet())
-        .containsExactlyInAnyOrder(
-            "data/stone",
-            "data/wood",
-            "data/rope",
-            "data/sail",
-            "data/mast",
-            "settings/own.ini",
-            "saves/day");
-    assertThat(sums.get("data/stone")).isEqualTo(ContentHash.of(game.resolve("data/stone")));
-    assertThat(sums.get("data/rope"))
-        .isEqualTo(ContentHash.of(Deployer.keptOriginal(game, "data/rope")));
+    for (Changed c : found.files()) c.now().ifPresent(o -> sums.put(o.path(), o.sha256()));
+    for (String path : List.of("data/wood", "data/stone", "data/mast"))
+      assertThat(sums.get(path)).isEqualTo(ContentHash.of(game.resolve(path)));
+    assertThat(sums).hasSize(3);
   }
 
   @Test

@@ -92,24 +92,24 @@ class GameUpdates {
    * @param pack in which it lies; empty for a loose one
    * @param overDeployed whether it lies where a file of a mod was deployed
    */
-  record File(String path, String pack, Kind kind, long sizeBytes, boolean overDeployed) {}
+  record UpdateFile(String path, String pack, Kind kind, long sizeBytes, boolean overDeployed) {}
 
   /**
    * A mod that is on and whose card does not cover the version.
    *
    * @param harmless whether all its files are of a kind that cannot break
    */
-  record Uncovered(long mod, String name, String range, boolean harmless) {}
+  record UncoveredMod(long mod, String name, String range, boolean harmless) {}
 
   /**
    * A mend that is made of changed files.
    *
    * @param of those files
    */
-  record Touched(long mod, String name, List<String> of) {}
+  record TouchedMend(long mod, String name, List<String> of) {}
 
   /** A mod’s file in play that stands over a changed file of the game. */
-  record Covering(String path, long mod, String name) {}
+  record CoveringFile(String path, long mod, String name) {}
 
   /**
    * What is new of the game.
@@ -124,11 +124,11 @@ class GameUpdates {
       String found,
       boolean byManifest,
       BaseChange change,
-      List<File> files,
+      List<UpdateFile> files,
       List<String> behind,
-      List<Uncovered> uncovered,
-      List<Touched> mends,
-      List<Covering> covering) {
+      List<UncoveredMod> uncovered,
+      List<TouchedMend> mends,
+      List<CoveringFile> covering) {
     boolean noticed() {
       return !known.equals(found) || !change.isEmpty();
     }
@@ -138,14 +138,16 @@ class GameUpdates {
   Update look(Bench bench) {
     GameFolder.requireFolder(bench.gameFolder());
     Set<String> deployed = deployments.laidOut(bench).files().keySet();
-    BaseChange change = change(bench);
+    Optional<Manifest> manifest =
+        Manifest.of(bench.game(), path -> content.locate(bench, Holdings.GAME, path));
+    BaseChange change = change(bench, manifest);
     Function<String, Path> place = place(bench, change, deployed);
-    List<File> files = files(bench, change);
+    List<UpdateFile> files = files(bench, change);
     String found = GameFolder.version(bench.game(), place).orElse("");
     return new Update(
         bench.gameVersion().orElse(""),
         found,
-        Manifest.of(bench.game(), place).isPresent(),
+        manifest.isPresent(),
         change,
         files,
         change.behind(),
@@ -158,7 +160,7 @@ class GameUpdates {
     return db.earlier(workspace);
   }
 
-  private BaseChange change(Bench bench) {
+  private BaseChange change(Bench bench, Optional<Manifest> manifest) {
     Set<String> left = new TreeSet<>(db.leftAlone(bench.workspace()));
     Function<String, Optional<String>> tools = strays.owners(bench);
     return BaseChange.find(
@@ -166,7 +168,7 @@ class GameUpdates {
         bench.gameFolder(),
         deployments.laidOut(bench),
         own.loose(bench.workspace()),
-        Manifest.of(bench.game(), path -> content.locate(bench, Holdings.GAME, path)),
+        manifest,
         path -> left.contains(path) || tools.apply(path).isPresent());
   }
 
@@ -179,27 +181,28 @@ class GameUpdates {
             : GamePath.resolve(bench.gameFolder(), path);
   }
 
-  private List<File> files(Bench bench, BaseChange change) {
-    List<File> files = new ArrayList<>();
+  private List<UpdateFile> files(Bench bench, BaseChange change) {
+    List<UpdateFile> files = new ArrayList<>();
     for (Changed c : change.files()) {
       long size = c.now().map(Own::sizeBytes).orElse(0L);
-      files.add(new File(c.path(), "", c.kind(), size, c.overDeployed()));
+      files.add(new UpdateFile(c.path(), "", c.kind(), size, c.overDeployed()));
       if (bench.game().isPack(c.path())) files.addAll(inPack(bench, c));
     }
     return files;
   }
 
-  private List<File> inPack(Bench bench, Changed pack) {
+  private List<UpdateFile> inPack(Bench bench, Changed pack) {
     Map<String, String> was = new TreeMap<>();
     for (PackedRow r : own.packed(bench.workspace(), pack.path())) was.put(r.path(), r.sha256());
-    List<File> files = new ArrayList<>();
+    List<UpdateFile> files = new ArrayList<>();
     for (Packed p : packed(bench, pack)) {
       String before = was.remove(p.path());
       if (before != null && before.equals(p.sha256())) continue;
       Kind kind = before == null ? Kind.ADDED : Kind.CHANGED;
-      files.add(new File(p.path(), pack.path(), kind, p.sizeBytes(), false));
+      files.add(new UpdateFile(p.path(), pack.path(), kind, p.sizeBytes(), false));
     }
-    for (String gone : was.keySet()) files.add(new File(gone, pack.path(), Kind.GONE, 0, false));
+    for (String gone : was.keySet())
+      files.add(new UpdateFile(gone, pack.path(), Kind.GONE, 0, false));
     return files;
   }
 
@@ -209,31 +212,31 @@ class GameUpdates {
     return GameFolder.packContent(bench.game(), pack.path(), file);
   }
 
-  private List<Uncovered> uncovered(Bench bench, String version) {
-    List<Uncovered> out = new ArrayList<>();
+  private List<UncoveredMod> uncovered(Bench bench, String version) {
+    List<UncoveredMod> out = new ArrayList<>();
     if (version.isEmpty()) return out;
     for (Layer l : bench.picture().arrangement().layers()) {
       if (!l.on()) continue;
       String range = bench.mods().get(l.mod()).card().gameVersions();
       if (VersionRange.of(range).contains(ModVersion.of(version))) continue;
-      out.add(new Uncovered(l.mod(), bench.nameOf(l.mod()), range, harmless.is(bench, l.mod())));
+      out.add(new UncoveredMod(l.mod(), bench.nameOf(l.mod()), range, harmless.is(bench, l.mod())));
     }
     return out;
   }
 
-  private List<Touched> touched(Bench bench, List<File> files) {
+  private List<TouchedMend> touched(Bench bench, List<UpdateFile> files) {
     GameDefinition game = bench.game();
     // a plugin goes by its name, any other file by its path
     Map<String, String> changed = new HashMap<>();
     List<String> ownPlugins = new ArrayList<>();
-    for (File f : files) {
+    for (UpdateFile f : files) {
       if (f.kind() == Kind.ADDED) continue;
       changed.put(game.pathCase().key(f.path()), f.path());
       if (!game.isPlugin(f.path()) || !f.pack().isEmpty()) continue;
       changed.put(game.pathCase().key(GamePath.name(f.path())), f.path());
       ownPlugins.add(f.path());
     }
-    List<Touched> out = new ArrayList<>();
+    List<TouchedMend> out = new ArrayList<>();
     for (MendView m : mends.of(bench)) {
       if (!m.on()) continue;
       Set<String> of = new TreeSet<>();
@@ -243,21 +246,21 @@ class GameUpdates {
       }
       // what the records of the game are is where a patch and a merge begin
       if (m.kind() == MendKind.PATCH || m.kind() == MendKind.MERGE) of.addAll(ownPlugins);
-      if (!of.isEmpty()) out.add(new Touched(m.mod(), m.name(), List.copyOf(of)));
+      if (!of.isEmpty()) out.add(new TouchedMend(m.mod(), m.name(), List.copyOf(of)));
     }
     return out;
   }
 
-  private static List<Covering> covering(Bench bench, List<File> files) {
+  private static List<CoveringFile> covering(Bench bench, List<UpdateFile> files) {
     Holdings holdings = bench.picture().holdings();
-    List<Covering> out = new ArrayList<>();
+    List<CoveringFile> out = new ArrayList<>();
     Set<Integer> told = new HashSet<>();
-    for (File f : files) {
+    for (UpdateFile f : files) {
       int path = holdings.idOf(f.path());
       int slot = path < 0 ? -1 : bench.picture().standing().inPlay(path);
       long mod = slot < 0 ? Holdings.GAME : holdings.holderAt(slot).mod();
       if (mod != Holdings.GAME && told.add(path))
-        out.add(new Covering(f.path(), mod, bench.nameOf(mod)));
+        out.add(new CoveringFile(f.path(), mod, bench.nameOf(mod)));
     }
     return out;
   }

@@ -4,7 +4,11 @@ import ironing.core.deploy.BaseChange.Kind;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
+import ironing.server.update.GameUpdates.CoveringFile;
+import ironing.server.update.GameUpdates.TouchedMend;
+import ironing.server.update.GameUpdates.UncoveredMod;
 import ironing.server.update.GameUpdates.Update;
+import ironing.server.update.GameUpdates.UpdateFile;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
@@ -29,25 +33,6 @@ class UpdateController {
     this.benches = benches;
     this.jobs = jobs;
   }
-
-  /**
-   * @param pack in which it lies; empty for a loose file
-   * @param overDeployed whether the update wrote it over a deployed file
-   */
-  record UpdateFile(String path, String pack, Kind kind, long sizeBytes, boolean overDeployed) {}
-
-  /**
-   * @param range of the card
-   * @param harmless whether all its files are of a kind that cannot break
-   */
-  record UncoveredMod(long mod, String name, String range, boolean harmless) {}
-
-  /**
-   * @param of changed files that it is made of
-   */
-  record TouchedMend(long mod, String name, List<String> of) {}
-
-  record CoveringFile(String path, long mod, String name) {}
 
   /**
    * The game as it was known before.
@@ -99,27 +84,23 @@ class UpdateController {
         count(u, Kind.ADDED),
         count(u, Kind.GONE),
         u.files().size(),
-        u.files().stream()
-            .limit(SHOWN)
-            .map(f -> new UpdateFile(f.path(), f.pack(), f.kind(), f.sizeBytes(), f.overDeployed()))
-            .toList(),
+        first(u.files()),
         u.behind().size(),
-        u.behind().stream().limit(SHOWN).toList(),
-        u.uncovered().stream()
-            .map(m -> new UncoveredMod(m.mod(), m.name(), m.range(), m.harmless()))
-            .toList(),
-        u.mends().stream().map(m -> new TouchedMend(m.mod(), m.name(), m.of())).toList(),
+        first(u.behind()),
+        u.uncovered(),
+        u.mends(),
         u.covering().size(),
-        u.covering().stream()
-            .limit(SHOWN)
-            .map(c -> new CoveringFile(c.path(), c.mod(), c.name()))
-            .toList(),
+        first(u.covering()),
         updates.earlier(workspace).stream()
             .map(
                 e ->
                     new EarlierVersion(
                         e.id(), e.version(), e.until(), e.changed(), e.added(), e.gone()))
             .toList());
+  }
+
+  private static <T> List<T> first(List<T> all) {
+    return all.subList(0, Math.min(SHOWN, all.size()));
   }
 
   private static int count(Update u, Kind kind) {
