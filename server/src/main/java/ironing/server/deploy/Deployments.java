@@ -37,6 +37,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 import org.springframework.stereotype.Component;
 
 /** Makes game folders agree with pictures, as jobs, one at a time for a workspace. */
@@ -206,27 +207,35 @@ public class Deployments {
 
   /** The same as a part of other work, which must not have the folder in use any more. */
   public Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
-    Bench asked = benches.get(workspace);
-    use.begin(asked, Use.CHANGING);
+    return changing(benches.get(workspace), asked -> putBackNow(asked, paths, progress));
+  }
+
+  private Long putBackNow(Bench asked, Set<String> paths, Jobs.Progress progress) {
+    Deployer deployer = deployer(asked);
+    deployer.recover();
+    LaidOut before = deployer.laidOut();
+    Bench bench = restored(asked, before, paths, true, progress);
+    DeployPlan whole =
+        DeployPlan.make(wanted(bench), before, before.profile(), only(paths, deployer), now());
+    history.noting(
+        bench,
+        "put-back",
+        outcome ->
+            deployer.apply(
+                outcome.planned(whole.only(paths, before)),
+                (mod, spelled) -> content.locate(bench, mod, spelled),
+                done -> progress.at(done, paths.size(), "files")));
+    return null;
+  }
+
+  /** Has the folder in use while something is done to it; every open page is told afterwards. */
+  private <T> T changing(Bench bench, Function<Bench, T> work) {
+    use.begin(bench, Use.CHANGING);
     try {
-      Deployer deployer = deployer(asked);
-      deployer.recover();
-      LaidOut before = deployer.laidOut();
-      Bench bench = restored(asked, before, paths, true, progress);
-      DeployPlan whole =
-          DeployPlan.make(wanted(bench), before, before.profile(), only(paths, deployer), now());
-      history.noting(
-          bench,
-          "put-back",
-          outcome ->
-              deployer.apply(
-                  outcome.planned(whole.only(paths, before)),
-                  (mod, spelled) -> content.locate(bench, mod, spelled),
-                  done -> progress.at(done, paths.size(), "files")));
-      return null;
+      return work.apply(bench);
     } finally {
-      use.end(workspace);
-      events.tell(workspace, "deployment", Map.of());
+      use.end(bench.workspace());
+      events.tell(bench.workspace(), "deployment", Map.of());
     }
   }
 
@@ -303,13 +312,7 @@ public class Deployments {
   public int setAside(long workspace, Set<String> paths) {
     Bench bench = benches.get(workspace);
     requireFree(bench);
-    use.begin(bench, Use.CHANGING);
-    try {
-      return deployer(bench).setAside(paths, now());
-    } finally {
-      use.end(workspace);
-      events.tell(workspace, "deployment", Map.of());
-    }
+    return changing(bench, b -> deployer(b).setAside(paths, now()));
   }
 
   /** A game with more plugins than slots would stop over them. */
@@ -362,33 +365,25 @@ public class Deployments {
   public void letGo(long workspace, Set<String> paths, Jobs.Progress progress) {
     Bench asked = benches.get(workspace);
     GameFolder.requireFolder(asked.gameFolder());
-    use.begin(asked, Use.CHANGING);
-    try {
-      Deployer deployer = deployer(asked);
-      deployer.recover();
-      LaidOut before = deployer.laidOut();
-      Bench bench = restored(asked, before, paths, true, progress);
-      deployer.apply(
-          DeployPlan.letGo(paths, before, now()),
-          (mod, spelled) -> content.locate(bench, mod, spelled),
-          done -> progress.at(done, paths.size(), "files"));
-    } finally {
-      use.end(workspace);
-      events.tell(workspace, "deployment", Map.of());
-    }
+    changing(asked, b -> letGoNow(b, paths, progress));
+  }
+
+  private LaidOut letGoNow(Bench asked, Set<String> paths, Jobs.Progress progress) {
+    Deployer deployer = deployer(asked);
+    deployer.recover();
+    LaidOut before = deployer.laidOut();
+    Bench bench = restored(asked, before, paths, true, progress);
+    return deployer.apply(
+        DeployPlan.letGo(paths, before, now()),
+        (mod, spelled) -> content.locate(bench, mod, spelled),
+        done -> progress.at(done, paths.size(), "files"));
   }
 
   private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
     GameFolder.requireFolder(bench.gameFolder());
     // again: it may have waited for other work
     if (!undeploy) requireOwn(bench);
-    use.begin(bench, Use.CHANGING);
-    try {
-      return applyNow(bench, progress, undeploy);
-    } finally {
-      use.end(bench.workspace());
-      events.tell(bench.workspace(), "deployment", Map.of());
-    }
+    return changing(bench, b -> applyNow(b, progress, undeploy));
   }
 
   private Long applyNow(Bench bench, Jobs.Progress progress, boolean undeploy) {
