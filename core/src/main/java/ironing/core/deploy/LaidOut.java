@@ -1,6 +1,5 @@
 package ironing.core.deploy;
 
-import ironing.core.IroningException;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -88,17 +87,5 @@ public record LaidOut(
 
   public static LaidOut nothing() {
     return NOTHING;
-  }
-
-  /** As it is written, one file a line. */
-  public byte[] toBytes() {
-    return LaidOutText.write(this, 0);
-  }
-
-  /**
-   * @throws IroningException with code {@code laid-out-unreadable}
-   */
-  public static LaidOut parse(byte[] utf8) {
-    return LaidOutText.read(utf8).note();
   }
 }
