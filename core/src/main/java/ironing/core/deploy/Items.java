@@ -17,6 +17,8 @@ import java.util.Set;
  * gone through side by side with others in the same order.
  */
 final class Items extends AbstractMap<String, Item> {
+  // a search among hundreds of thousands costs about as much as so many steps through them
+  private static final int FEW = 32;
   private final Item[] sorted;
   // open addressing: one more than the place in the order, 0 for nothing
   private volatile int[] table;
@@ -68,12 +70,19 @@ final class Items extends AbstractMap<String, Item> {
   /**
    * The same with others in their places.
    *
-   * @param others whose paths are there already
+   * @param others by path; all of them are there already
    */
-  Items with(Collection<Item> others) {
+  Items with(Map<String, Item> others) {
     if (others.isEmpty()) return this;
     Item[] next = sorted.clone();
-    for (Item i : others) next[from(i.path())] = i;
+    if (others.size() < sorted.length / FEW) {
+      for (Item i : others.values()) next[from(i.path())] = i;
+      return new Items(next);
+    }
+    for (int n = 0; n < next.length; n++) {
+      Item other = others.get(next[n].path());
+      if (other != null) next[n] = other;
+    }
     return new Items(next);
   }
 

@@ -49,6 +49,7 @@ final class Staging {
   private final Map<String, LaidOut.Item> put = new HashMap<>();
   private final Set<String> made;
   private final Set<String> leaving = new TreeSet<>();
+  private final Set<String> added = new TreeSet<>();
   private final Set<String> looked = new HashSet<>();
   private final AtomicInteger done = new AtomicInteger();
   private final Queue<Direct> refused = new ConcurrentLinkedQueue<>();
@@ -115,11 +116,12 @@ final class Staging {
     }
     settleFolders();
     takeOutByFolder();
-    Set<String> added = link(sources(direct, numbers));
+    LaidOut after = link(sources(direct, numbers));
     if (copied) disk.flushTree(at(Deployer.STAGING));
-    LaidOut after = after();
-    // the same note lies there already where all could be linked
-    if (added.isEmpty() || !refused.isEmpty()) notes.stage(after);
+    if (direct.isEmpty() || !refused.isEmpty()) {
+      after = after();
+      notes.stage(after);
+    }
     disk.flushFolder(at(Deployer.STAGING));
     return new Staged(journal(), after, added);
   }
@@ -193,17 +195,21 @@ final class Staging {
     return List.of(found);
   }
 
-  /** Links at their places what can be; stages copies of what cannot. */
-  private Set<String> link(List<Direct> direct) throws IOException {
-    if (direct.isEmpty()) return Set.of();
+  /**
+   * Links at their places what can be; stages copies of what cannot.
+   *
+   * @return the note that is staged for it: the one that is to be, where nothing was refused
+   */
+  private LaidOut link(List<Direct> direct) throws IOException {
+    if (direct.isEmpty()) return plan.after();
     for (Direct d : direct) put(d.step.path(), LaidOut.How.LINK, d.stamp);
-    notes.stage(after());
+    LaidOut after = after();
+    notes.stage(after);
     disk.flushFolder(at(Deployer.STAGING));
     disk.flushFolder(at(Deployer.HOME));
     disk.flushFolder(folder);
-    Set<String> folders = new TreeSet<>();
-    for (Direct d : direct) folders.add(GamePath.folder(d.step.path()));
-    for (String f : folders) disk.createBelow(folder, at(f));
+    for (Direct d : direct) added.add(GamePath.folder(d.step.path()));
+    for (String f : added) disk.createBelow(folder, at(f));
     InParallel.each(
         direct,
         d -> {
@@ -213,7 +219,7 @@ final class Staging {
           told();
         });
     for (Direct d : refused) stage(d.step, d.n);
-    return folders;
+    return after;
   }
 
   private void stage(Step s, int n) throws IOException {
@@ -268,7 +274,7 @@ final class Staging {
   private LaidOut after() {
     return new LaidOut(
         plan.after().at(),
-        Items.of(plan.after().files()).with(put.values()),
+        Items.of(plan.after().files()).with(put),
         List.copyOf(made),
         plan.after().profile(),
         plan.after().owner());
