@@ -20,7 +20,6 @@ final class ContentTable {
 
   /** The id of a SHA-256, which is 32 bytes from an offset on. */
   int intern(byte[] from, int offset) {
-    if (from.length - offset < LENGTH) throw new IllegalArgumentException("a SHA-256 has 32 bytes");
     if (size * 2 >= slots.length) grow();
     int at = place(from, offset);
     if (slots[at] != 0) return slots[at] - 1;
@@ -59,9 +58,20 @@ final class ContentTable {
     return HexFormat.of().formatHex(hashes, id * LENGTH, (id + 1) * LENGTH);
   }
 
-  /** Gives back what was set aside for more. */
-  ContentTable trimmed() {
-    hashes = Arrays.copyOf(hashes, size * LENGTH);
-    return this;
+  int size() {
+    return size;
+  }
+
+  /**
+   * Those of two tables to look up and no more: the ids of the second come behind those of the
+   * first, so that a content may have one of each.
+   */
+  static ContentTable joined(ContentTable first, ContentTable second) {
+    ContentTable all = new ContentTable();
+    all.size = first.size + second.size;
+    all.hashes = Arrays.copyOf(first.hashes, all.size * LENGTH);
+    System.arraycopy(second.hashes, 0, all.hashes, first.size * LENGTH, second.size * LENGTH);
+    all.slots = new int[0];
+    return all;
   }
 }

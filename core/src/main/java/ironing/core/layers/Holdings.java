@@ -2,16 +2,17 @@ package ironing.core.layers;
 
 import ironing.core.path.PathCase;
 import ironing.core.path.PathTable;
+import ironing.core.path.SplitPaths;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HexFormat;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Predicate;
+import java.util.stream.IntStream;
 
 /**
  * Who brings what: every path with all sources that hold a file there, whatever the order. It
@@ -32,20 +33,22 @@ public final class Holdings {
    */
   public record Source(int id, long mod, Optional<String> pack) {}
 
-  private final PathTable paths;
+  private final SplitPaths paths;
   private final List<Source> sources;
   private final ContentTable contents;
   private final int[] start;
   private final int[] slotSource;
   private final int[] slotContent;
   private final long[] slotSize;
-  // where a holder spells a path in another way than the path is kept; mostly null
+  // where a holder spells a path in another way than the path is kept; mostly null, and empty where
+  // nobody does
   private final String[] slotSpelling;
   private final int[][] pathsOfSource;
-  private final List<List<String>> foldersOfSource;
+  private final PathTable folders;
+  private final int[][] foldersOfSource;
 
   private Holdings(
-      PathTable paths,
+      SplitPaths paths,
       List<Source> sources,
       ContentTable contents,
       int[] start,
@@ -54,7 +57,8 @@ public final class Holdings {
       long[] slotSize,
       String[] slotSpelling,
       int[][] pathsOfSource,
-      List<List<String>> foldersOfSource) {
+      PathTable folders,
+      int[][] foldersOfSource) {
     this.paths = paths;
     this.sources = sources;
     this.contents = contents;
@@ -64,6 +68,7 @@ public final class Holdings {
     this.slotSize = slotSize;
     this.slotSpelling = slotSpelling;
     this.pathsOfSource = pathsOfSource;
+    this.folders = folders;
     this.foldersOfSource = foldersOfSource;
   }
 
@@ -72,32 +77,41 @@ public final class Holdings {
    * kept.
    */
   public static final class Builder {
-    private final PathTable paths;
     private final List<Source> sources = new ArrayList<>();
-    private final ContentTable contents = new ContentTable();
-    private int[] path = new int[1024], source = new int[1024], content = new int[1024];
-    private long[] size = new long[1024];
-    private String[] spelling = new String[1024];
-    private final List<Set<String>> folders = new ArrayList<>();
-    private int files;
+    private final FileIntake intake;
+    private FileBatch batch = new FileBatch();
+    // each way in which a folder is spelled; where the game minds the case nobody asks for them
+    private final PathTable folders = new PathTable(PathCase.SENSITIVE);
+    private final boolean findsFolders;
+    private int[] folder = new int[64], folderOf = new int[64];
+    private int foldersFound;
+    // by folder: the source that was last to have a file in it, from 1
+    private int[] lastInFolder = new int[64];
     // the folder of the file before, and whose it was
     private byte[] folderText = new byte[256];
     private int folderLength, folderSource = -1;
-    // by path: the source that was last to bring it, from 1
-    private int[] lastSource = new int[1024];
 
     public Builder(PathCase pathCase) {
-      this.paths = new PathTable(pathCase);
+      this(pathCase, 0);
+    }
+
+    /**
+     * @param expected about how many files are to come: so many are taken in without making room
+     *     again and again
+     */
+    public Builder(PathCase pathCase, int expected) {
+      this.intake = new FileIntake(pathCase, expected);
+      this.findsFolders = pathCase == PathCase.INSENSITIVE;
     }
 
     public int source(long mod, Optional<String> pack) {
       sources.add(new Source(sources.size(), mod, pack));
-      folders.add(new LinkedHashSet<>());
       return sources.size() - 1;
     }
 
     /**
-     * Of two files of one source at one path (they differ in case only) the first counts.
+     * Of two files of one source at one path (they differ in case only) the first counts. Those of
+     * a source come one after the other.
      *
      * @param sha256 64 hexadecimal digits
      */
@@ -114,22 +128,13 @@ public final class Holdings {
      */
     public Builder file(
         int sourceId, byte[] utf8, int at, int length, long sizeBytes, byte[] sha256, int offset) {
-      int id = paths.intern(utf8, at, length);
-      if (id >= lastSource.length) lastSource = Arrays.copyOf(lastSource, id * 2);
-      if (lastSource[id] == sourceId + 1) return this;
-      boolean fresh = lastSource[id] == 0;
-      lastSource[id] = sourceId + 1;
-      if (files == path.length) grow();
-      path[files] = id;
-      source[files] = sourceId;
-      content[files] = contents.intern(sha256, offset);
-      size[files] = sizeBytes;
-      spelling[files] =
-          fresh || paths.isSpelled(id, utf8, at, length)
-              ? null
-              : new String(utf8, at, length, StandardCharsets.UTF_8);
-      folder(sourceId, utf8, at, length);
-      files++;
+      if (batch.isFull()) {
+        intake.take(batch);
+        batch = new FileBatch();
+      }
+      long hash = intake.hash(utf8, at, length);
+      batch.add(hash, sourceId, utf8, at, length, sizeBytes, sha256, offset);
+      if (findsFolders) folder(sourceId, utf8, at, length);
       return this;
     }
 
@@ -144,50 +149,88 @@ public final class Holdings {
       if (folderText.length < folderLength) folderText = new byte[folderLength * 2];
       System.arraycopy(utf8, at, folderText, 0, folderLength);
       folderSource = sourceId;
-      folders.get(sourceId).add(new String(utf8, at, folderLength, StandardCharsets.UTF_8));
-    }
-
-    private void grow() {
-      int bigger = files * 2;
-      path = Arrays.copyOf(path, bigger);
-      source = Arrays.copyOf(source, bigger);
-      content = Arrays.copyOf(content, bigger);
-      size = Arrays.copyOf(size, bigger);
-      spelling = Arrays.copyOf(spelling, bigger);
+      int id = folders.intern(utf8, at, folderLength);
+      if (id >= lastInFolder.length) lastInFolder = Arrays.copyOf(lastInFolder, id * 2);
+      if (lastInFolder[id] == sourceId + 1) return;
+      lastInFolder[id] = sourceId + 1;
+      if (foldersFound == folder.length) {
+        folder = Arrays.copyOf(folder, foldersFound * 2);
+        folderOf = Arrays.copyOf(folderOf, foldersFound * 2);
+      }
+      folder[foldersFound] = id;
+      folderOf[foldersFound++] = sourceId;
     }
 
     public Holdings build() {
-      int[] start = new int[paths.size() + 1];
-      for (int f = 0; f < files; f++) start[path[f] + 1]++;
-      for (int p = 0; p < paths.size(); p++) start[p + 1] += start[p];
+      List<FileBatch> batches = intake.finish(batch);
+      SplitPaths paths = intake.paths();
+      CompletableFuture<int[][]> ofSources =
+          CompletableFuture.supplyAsync(() -> pathsBySource(batches, paths));
+      int[] start = intake.starts();
+      int files = start[paths.size()];
       int[] next = Arrays.copyOf(start, paths.size());
       int[] slotSource = new int[files], slotContent = new int[files];
       long[] slotSize = new long[files];
-      String[] slotSpelling = new String[files];
-      int[] count = new int[sources.size()];
-      for (int f = 0; f < files; f++) {
-        int slot = next[path[f]]++;
-        slotSource[slot] = source[f];
-        slotContent[slot] = content[f];
-        slotSize[slot] = size[f];
-        slotSpelling[slot] = spelling[f];
-        count[source[f]]++;
-      }
-      int[][] of = new int[sources.size()][];
-      for (int s = 0; s < of.length; s++) of[s] = new int[count[s]];
-      Arrays.fill(count, 0);
-      for (int f = 0; f < files; f++) of[source[f]][count[source[f]]++] = path[f];
+      boolean spelled = batches.stream().anyMatch(FileBatch::anySpelled);
+      String[] slotSpelling = new String[spelled ? files : 0];
+      int[] contentBases = intake.contentBases();
+      // no path is in two parts, and so no slot
+      IntStream.range(0, SplitPaths.PARTS)
+          .parallel()
+          .forEach(
+              part -> {
+                for (FileBatch b : batches) {
+                  for (int n = 0; n < b.count; n++) {
+                    if (b.path[n] == FileBatch.DROPPED || b.path[n] % SplitPaths.PARTS != part)
+                      continue;
+                    int slot = next[pathId(paths, b.path[n])]++;
+                    slotSource[slot] = b.source[n];
+                    slotContent[slot] = contentBases[part] + b.content[n];
+                    slotSize[slot] = b.size[n];
+                    if (spelled) slotSpelling[slot] = b.spelling(n);
+                  }
+                }
+              });
       return new Holdings(
           paths,
           List.copyOf(sources),
-          contents.trimmed(),
+          intake.contents(),
           start,
           slotSource,
           slotContent,
           slotSize,
           slotSpelling,
-          of,
-          folders.stream().map(List::copyOf).toList());
+          ofSources.join(),
+          folders,
+          bySource(folder, folderOf, foldersFound));
+    }
+
+    private static int pathId(SplitPaths paths, int path) {
+      return paths.id(path % SplitPaths.PARTS, path / SplitPaths.PARTS);
+    }
+
+    private int[][] pathsBySource(List<FileBatch> batches, SplitPaths paths) {
+      int all = batches.stream().mapToInt(b -> b.count).sum(), count = 0;
+      int[] path = new int[all], of = new int[all];
+      for (FileBatch b : batches) {
+        for (int n = 0; n < b.count; n++) {
+          if (b.path[n] == FileBatch.DROPPED) continue;
+          path[count] = pathId(paths, b.path[n]);
+          of[count++] = b.source[n];
+        }
+      }
+      return bySource(path, of, count);
+    }
+
+    /** By source what it has, in the order in which it came. */
+    private int[][] bySource(int[] what, int[] of, int count) {
+      int[] each = new int[sources.size()];
+      for (int i = 0; i < count; i++) each[of[i]]++;
+      int[][] by = new int[each.length][];
+      for (int s = 0; s < by.length; s++) by[s] = new int[each[s]];
+      Arrays.fill(each, 0);
+      for (int i = 0; i < count; i++) by[of[i]][each[of[i]]++] = what[i];
+      return by;
     }
   }
 
@@ -311,9 +354,12 @@ public final class Holdings {
     return pathsOfSource[sourceId];
   }
 
-  /** Every folder in which a source has a file, as it spells it, in the order of first sight. */
+  /**
+   * Every folder in which a source has a file, as it spells it, in the order of first sight; none
+   * where the game minds the case.
+   */
   List<String> foldersOf(int sourceId) {
-    return foldersOfSource.get(sourceId);
+    return Arrays.stream(foldersOfSource[sourceId]).mapToObj(folders::pathOf).toList();
   }
 
   public long sizeAt(int slot) {
@@ -326,7 +372,7 @@ public final class Holdings {
 
   /** The path as the holder in this slot spells it. */
   public String spellingAt(int slot) {
-    String own = slotSpelling[slot];
+    String own = slotSpelling.length == 0 ? null : slotSpelling[slot];
     return own == null ? path(pathAt(slot)) : own;
   }
 

@@ -267,7 +267,7 @@ public final class Standing {
 
   /** The paths with more than one standing holder. Cost: O(files). */
   public int[] contested() {
-    return IntStream.range(0, winner.length).filter(this::isContested).toArray();
+    return IntStream.range(0, winner.length).parallel().filter(this::isContested).toArray();
   }
 
   public boolean isContested(int path) {

@@ -27,22 +27,35 @@ public final class PathTable {
   private static final VarHandle EIGHT =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
   private static final long ONES = 0x0101010101010101L, TOPS = 0x8080808080808080L;
-  private static final long NOT_ASCII = -1;
+  // above the hash
+  private static final long NOT_ASCII = 1L << 32;
 
   private final PathCase pathCase;
   private final boolean folds;
-  private byte[] text = new byte[1 << 16];
+  private byte[] text;
   // by id where its path begins; one more than there are, for the end of the last
-  private int[] start = new int[1 << 10];
+  private int[] start;
   // open addressing; 0 for free, else the hash above and the id and one below: most that differ are
   // told
   // apart here, without a look at their letters, which lie far away
-  private long[] slots = new long[1 << 12];
+  private long[] slots;
   // by id the key of what is not spelled in ASCII
   private final Map<Integer, byte[]> keys = new HashMap<>();
   private int size;
 
   public PathTable(PathCase pathCase) {
+    this(pathCase, 0);
+  }
+
+  /**
+   * @param expected about how many paths are to come: so many are taken in without making room
+   *     again and again
+   */
+  public PathTable(PathCase pathCase, int expected) {
+    int room = Math.min(Math.max(expected, 1 << 10), 1 << 28);
+    this.text = new byte[(int) Math.min(32L * room, 1 << 30)];
+    this.start = new int[room + 1];
+    this.slots = new long[2 * Integer.highestOneBit(2 * room - 1)];
     this.pathCase = pathCase;
     this.folds = pathCase == PathCase.INSENSITIVE;
   }
@@ -55,13 +68,16 @@ public final class PathTable {
 
   /** The same from bytes of UTF-8. */
   public int intern(byte[] utf8, int offset, int length) {
-    long hash = hash(utf8, offset, length);
-    byte[] key = null;
-    if (hash == NOT_ASCII) {
-      String path = new String(utf8, offset, length, StandardCharsets.UTF_8);
-      key = pathCase.key(path).getBytes(StandardCharsets.UTF_8);
-      hash = hashOfKey(key);
-    }
+    return intern(hash(utf8, offset, length), utf8, offset, length);
+  }
+
+  /**
+   * The same where the hash is known.
+   *
+   * @param hash what {@link #hash} says
+   */
+  public int intern(long hash, byte[] utf8, int offset, int length) {
+    byte[] key = (hash & NOT_ASCII) == 0 ? null : key(utf8, offset, length);
     int at =
         key == null ? find((int) hash, utf8, offset, length) : find((int) hash, key, 0, key.length);
     if (slots[at] != 0) return (int) slots[at] - 1;
@@ -72,10 +88,31 @@ public final class PathTable {
     return size - 1;
   }
 
+  /**
+   * A number whose lower 32 bits are the same for paths that the game takes for the same. Reads
+   * nothing of what is here: any thread may ask, whoever fills the table.
+   */
+  public long hash(byte[] utf8, int offset, int length) {
+    if (!folds) return mixed(utf8, offset, length);
+    long hash = ofAscii(utf8, offset, length);
+    return hash == NOT_ASCII ? NOT_ASCII | hashOfKey(key(utf8, offset, length)) : hash;
+  }
+
+  private byte[] key(byte[] utf8, int offset, int length) {
+    return keyOf(new String(utf8, offset, length, StandardCharsets.UTF_8));
+  }
+
   /** The id of a path that may be unknown, -1 then. */
   public int idOf(String path) {
-    byte[] key = pathCase.key(path).getBytes(StandardCharsets.UTF_8);
+    return idOfKey(keyOf(path));
+  }
+
+  int idOfKey(byte[] key) {
     return (int) slots[find((int) hashOfKey(key), key, 0, key.length)] - 1;
+  }
+
+  byte[] keyOf(String path) {
+    return pathCase.key(path).getBytes(StandardCharsets.UTF_8);
   }
 
   public String pathOf(int id) {
@@ -84,7 +121,8 @@ public final class PathTable {
 
   /** Whether a path is spelled just so. */
   public boolean isSpelled(int id, byte[] utf8, int offset, int length) {
-    return Arrays.equals(text, start[id], start[id + 1], utf8, offset, offset + length);
+    // where nothing is folded there is one way only
+    return !folds || Arrays.equals(text, start[id], start[id + 1], utf8, offset, offset + length);
   }
 
   public int size() {
@@ -95,8 +133,10 @@ public final class PathTable {
     return folds && b >= 'A' && b <= 'Z' ? b + ('a' - 'A') : b;
   }
 
-  private long hashOfKey(byte[] key) {
-    long h = hash(key, 0, key.length);
+  /** From 0 to 2^32-1. */
+  long hashOfKey(byte[] key) {
+    if (!folds) return mixed(key, 0, key.length);
+    long h = ofAscii(key, 0, key.length);
     return h != NOT_ASCII ? h : mixed(key, 0, key.length);
   }
 
@@ -104,8 +144,7 @@ public final class PathTable {
    * Of the folded letters, eight at a time; or that they cannot be folded so. From 0 to 2^32-1
    * else.
    */
-  private long hash(byte[] bytes, int offset, int length) {
-    if (!folds) return mixed(bytes, offset, length);
+  private static long ofAscii(byte[] bytes, int offset, int length) {
     long h = length, seen = 0;
     int i = offset, end = offset + length;
     for (; i + 8 <= end; i += 8) {

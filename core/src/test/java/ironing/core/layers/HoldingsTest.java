@@ -9,10 +9,16 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 
 class HoldingsTest {
@@ -87,6 +93,57 @@ class HoldingsTest {
           if (!h.shaAt(h.slotOf(h.idOf(path), source)).equals(content)) wrong.add(path);
         });
     assertThat(wrong).isEmpty();
+  }
+
+  /** A file that a source brought. */
+  private record Brought(String spelling, long size, String sha) {}
+
+  /**
+   * So many that they are taken in by several threads, beside maps of the JDK by the folded path:
+   * letters that fold to one another, some of them from outside ASCII into it.
+   */
+  @Property(tries = 6, seed = "8160")
+  void many_files_are_held_as_plain_maps_have_them(
+      @ForAll PathCase pathCase, @ForAll @IntRange(max = 1000) int seed) {
+    Random random = new Random(seed);
+    Holdings.Builder b = new Holdings.Builder(pathCase, random.nextInt(20_000));
+    List<Map<String, Brought>> bySource = new ArrayList<>();
+    Map<String, String> kept = new HashMap<>();
+    String letters = "aAkK\u212Aéß";
+    for (int s = 0; s < 4; s++) {
+      int source = b.source(s, Optional.empty());
+      Map<String, Brought> of = new LinkedHashMap<>();
+      for (int f = 0; f < 5_000; f++) {
+        char letter = letters.charAt(random.nextInt(letters.length()));
+        String path = letter + "/" + letter + random.nextInt(3_000);
+        String sha = sha(random.nextInt(500));
+        b.file(source, path, f, sha);
+        of.putIfAbsent(pathCase.key(path), new Brought(path, f, sha));
+        kept.putIfAbsent(pathCase.key(path), path);
+      }
+      bySource.add(of);
+    }
+    Holdings h = b.build();
+    assertThat(h.pathCount()).isEqualTo(kept.size());
+    assertThat(h.fileCount()).isEqualTo(bySource.stream().mapToInt(Map::size).sum());
+    Set<Integer> ids = new HashSet<>();
+    kept.forEach(
+        (key, path) -> {
+          ids.add(h.idOf(path));
+          assertThat(h.path(h.idOf(path))).isEqualTo(path);
+        });
+    assertThat(ids).hasSize(kept.size()).allMatch(id -> id >= 0 && id < kept.size());
+    for (int s = 0; s < 4; s++) {
+      List<String> had = Arrays.stream(h.pathsOf(s)).mapToObj(h::path).toList();
+      assertThat(had)
+          .as("in the order in which they came")
+          .isEqualTo(bySource.get(s).keySet().stream().map(kept::get).toList());
+      for (Map.Entry<String, Brought> e : bySource.get(s).entrySet()) {
+        int slot = h.slotOf(h.idOf(kept.get(e.getKey())), s);
+        assertThat(new Brought(h.spellingAt(slot), h.sizeAt(slot), h.shaAt(slot)))
+            .isEqualTo(e.getValue());
+      }
+    }
   }
 
   @Test

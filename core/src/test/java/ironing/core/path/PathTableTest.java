@@ -2,10 +2,14 @@ package ironing.core.path;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.IntStream;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
@@ -45,6 +49,30 @@ class PathTableTest {
     }
     assertThat(table.size()).isEqualTo(first.size());
     for (String p : paths) assertThat(table.idOf(p)).isEqualTo(byKey.get(pathCase.key(p)));
+  }
+
+  /** The same of two tables that are read as one: ids have no gap, and what is equal meets. */
+  @Property(tries = 500, seed = "8160")
+  void two_tables_are_read_as_one(@ForAll("paths") List<String> paths, @ForAll PathCase pathCase) {
+    List<PathTable> parts = List.of(new PathTable(pathCase), new PathTable(pathCase, 40));
+    Map<String, String> first = new HashMap<>();
+    for (String p : paths) {
+      byte[] utf8 = p.getBytes(StandardCharsets.UTF_8);
+      long hash = parts.get(0).hash(utf8, 0, utf8.length);
+      parts.get(SplitPaths.partOf(hash)).intern(hash, utf8, 0, utf8.length);
+      first.putIfAbsent(pathCase.key(p), p);
+    }
+    SplitPaths all = new SplitPaths(parts);
+    assertThat(all.size()).isEqualTo(first.size());
+    Set<Integer> ids = new TreeSet<>();
+    first.forEach(
+        (key, p) -> {
+          ids.add(all.idOf(p));
+          assertThat(all.pathOf(all.idOf(p))).isEqualTo(p);
+        });
+    assertThat(ids).containsExactlyElementsOf(IntStream.range(0, all.size()).boxed().toList());
+    for (String p : paths) assertThat(all.idOf(p)).isEqualTo(all.idOf(first.get(pathCase.key(p))));
+    assertThat(all.idOf("nobody has it")).isEqualTo(-1);
   }
 
   @Test
