@@ -4,6 +4,7 @@ import { DropdownMenu } from 'radix-ui'
 import {
   type CSSProperties,
   type KeyboardEvent,
+  type ReactNode,
   useCallback,
   useDeferredValue,
   useMemo,
@@ -19,7 +20,7 @@ import { exportsOf } from '../lists/exports'
 import { Button } from '../ui/Button'
 import { FileBar, FileBarKey } from '../ui/FileBar'
 import { HowFar, modDetail } from '../ui/HowFar'
-import { OrderList, type Carried as Rows } from '../ui/OrderList'
+import { OrderList, type OrderListProps, type Carried as Rows } from '../ui/OrderList'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
@@ -69,7 +70,6 @@ export function LayersView() {
   const go = useNavigate()
   const [shown, show] = useShown(workspace)
   const [chosen, choose] = useState<ReadonlySet<string>>(NO_ONE)
-  const [carried, setCarried] = useState<Rows | null>(null)
   const filterInput = useRef<HTMLInputElement>(null)
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
@@ -256,7 +256,7 @@ export function LayersView() {
                 </Empty>
               </div>
             ) : (
-              <OrderList
+              <CarryingList
                 rows={rows}
                 rowHeight={ROW}
                 label={
@@ -270,7 +270,6 @@ export function LayersView() {
                 onChoose={choose}
                 still={shown.sort !== 'order'}
                 onKey={key}
-                onCarry={setCarried}
                 onPut={(c) => {
                   const move = moveOf(c)
                   if (move) change.mutate(move)
@@ -288,7 +287,7 @@ export function LayersView() {
                 }
                 head={<Head columns={shown.columns} sort={shown.sort} onSort={(sort) => show({ sort })} />}
                 renderRow={renderRow}
-                overlay={(height) => (
+                overlay={(height, carrying) => (
                   <>
                     {shown.sort === 'order' && (
                       <Brackets
@@ -308,27 +307,44 @@ export function LayersView() {
                       />
                     )}
                     {/* while something is carried the threads would have to follow it */}
-                    {!carried && (
+                    {!carrying && (
                       <Arcs workspace={workspace} rows={rows} selected={selected} height={height} />
                     )}
                   </>
                 )}
-              />
-            )}
-            {carried && (
-              <Carried
-                workspace={workspace}
-                view={view}
-                rows={rows}
-                carried={carried}
-                turned={shown.turned}
-                change={moveOf(carried)}
+                beside={(carried) => (
+                  <Carried
+                    workspace={workspace}
+                    view={view}
+                    rows={rows}
+                    carried={carried}
+                    turned={shown.turned}
+                    change={moveOf(carried)}
+                  />
+                )}
               />
             )}
           </div>
         </>
       )}
     </Screen>
+  )
+}
+
+type CarryingListProps = Omit<OrderListProps<LayerRow>, 'onCarry' | 'overlay'> & {
+  overlay: (height: number, carrying: boolean) => ReactNode
+  /** What stands beside the list while rows are on their way. */
+  beside: (carried: Rows) => ReactNode
+}
+
+/** Knows what is carried for itself alone: the rest of the screen stays as it is meanwhile. */
+function CarryingList({ overlay, beside, ...list }: CarryingListProps) {
+  const [carried, setCarried] = useState<Rows | null>(null)
+  return (
+    <>
+      <OrderList {...list} onCarry={setCarried} overlay={(height) => overlay(height, carried !== null)} />
+      {carried && beside(carried)}
+    </>
   )
 }
 

@@ -18,7 +18,10 @@ export function FileBar({ bar, className }: { bar: Bar; className?: string }) {
   const parts = WAYS.filter((w) => bar[w.key] > 0)
   const words = parts.map((w) => `${number(bar[w.key])} ${w.says}`).join(', ')
   return (
-    <Hint text={total === 0 ? 'None of its files stands in the game.' : `${count(total, 'file')}: ${words}`}>
+    <Hint
+      pointerOnly
+      text={total === 0 ? 'None of its files stands in the game.' : `${count(total, 'file')}: ${words}`}
+    >
       <span
         role="img"
         aria-label={words || 'none of its files stands in the game'}

@@ -31,7 +31,7 @@ export function HowFar({
   const next = place?.next ? ` Next: ${place.next}.` : ''
   const says = `${capital(place?.says ?? '')}${detail ? `: ${detail}` : ''}.${next}`
   return (
-    <Hint text={says}>
+    <Hint text={says} pointerOnly>
       <span className="inline-flex items-center gap-2" role="img" aria-label={says}>
         <svg width="46" height="10" viewBox="0 0 46 10" aria-hidden="true" className="shrink-0">
           {PLACES.map((p, i) => (

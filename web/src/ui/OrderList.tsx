@@ -40,7 +40,7 @@ export interface OrderRow {
   fixed?: boolean
 }
 
-interface OrderListProps<R extends OrderRow> {
+export interface OrderListProps<R extends OrderRow> {
   rows: readonly R[]
   rowHeight: number
   /** For the screen reader. */
@@ -87,6 +87,9 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan: 12,
+    // new rows are drawn in a task of their own, not within that of the scrolling: the rows around
+    // are there already
+    useFlushSync: false,
   })
   const activeId = active && rows.some((r) => r.id === active) ? active : (selected ?? rows[0]?.id ?? null)
   const activeIndex = rows.findIndex((r) => r.id === activeId)
@@ -122,6 +125,17 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
     )
   }
 
+  // a row is not in the page before the list has scrolled to it and drawn it
+  const awaited = useRef<string | null>(null)
+  const focusAwaited = useCallback(() => {
+    if (awaited.current === null) return
+    const row = scroller.current?.querySelector<HTMLElement>(`[data-row="${CSS.escape(awaited.current)}"]`)
+    if (!row) return
+    awaited.current = null
+    row.focus({ preventScroll: true })
+  }, [])
+  useEffect(focusAwaited)
+
   const focusRow = useCallback(
     (index: number, keep = false) => {
       const row = rows[Math.max(0, Math.min(index, rows.length - 1))]
@@ -133,14 +147,10 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
         onChoose?.(NONE)
       }
       virtual.scrollToIndex(Math.max(0, Math.min(index, rows.length - 1)))
-      // the row may not be in the page before the list has scrolled to it
-      requestAnimationFrame(() => {
-        scroller.current
-          ?.querySelector<HTMLElement>(`[data-row="${CSS.escape(row.id)}"]`)
-          ?.focus({ preventScroll: true })
-      })
+      awaited.current = row.id
+      requestAnimationFrame(focusAwaited)
     },
-    [rows, onSelect, onChoose, virtual],
+    [rows, onSelect, onChoose, virtual, focusAwaited],
   )
 
   // what is selected stays in view when the order changes under it
