@@ -58,6 +58,38 @@ test.describe('Layers', () => {
     await expect(page.getByRole('complementary', { name: 'Fogbound Weather' })).toBeVisible()
   })
 
+  test('in a window of a few rows the focus goes with the keys, to rows that were not drawn yet', async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width: 1280, height: 400 })
+    await page.getByRole('row', { name: 'Winter Timetable' }).focus()
+    await page.keyboard.press('End')
+    await expect(page.getByRole('row', { name: 'Skerry Line' })).toBeFocused()
+    await page.keyboard.press('Home')
+    await expect(page.getByRole('row', { name: 'Winter Timetable' })).toBeFocused()
+    await page.keyboard.press('PageDown')
+    await page.keyboard.press('PageDown')
+    await page.keyboard.press('PageDown')
+    await expect(page.locator('[role=row]:focus')).toBeInViewport({ ratio: 0.9 })
+  })
+
+  test('a bar that is pointed at says how the files stand', async ({ page }) => {
+    const bar = page
+      .getByRole('row', { name: 'Winter Timetable' })
+      .getByRole('img', { name: /in play/ })
+      .first()
+    const words = await bar.getAttribute('aria-label')
+    await bar.hover()
+    await expect(page.getByRole('tooltip')).toContainText(words ?? '?')
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('tooltip')).toBeHidden()
+    await page.mouse.move(5, 5)
+    await bar.hover()
+    await expect(page.getByRole('tooltip')).toBeVisible()
+    await page.mouse.move(5, 5)
+    await expect(page.getByRole('tooltip')).toBeHidden()
+  })
+
   test('switching a layer off says what it does, and its relations with it go', async ({ page }) => {
     await page.getByRole('row', { name: 'Harbourmaster’s Ledger' }).click()
     const toggle = page.getByRole('row', { name: 'Harbourmaster’s Ledger' }).getByRole('switch')

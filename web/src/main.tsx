@@ -8,6 +8,8 @@ import { NoticesProvider } from './frame/Notices'
 import { startTheme } from './frame/theme'
 import { createRouter } from './routes'
 import './styles.css'
+import { HINT_DELAY } from './ui/Hint'
+import { PointedHint } from './ui/PointedHint'
 
 startTheme()
 
@@ -32,9 +34,10 @@ if (!root) throw new Error('index.html has no #root')
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <Tooltip.Provider delayDuration={350} skipDelayDuration={150}>
+      <Tooltip.Provider delayDuration={HINT_DELAY} skipDelayDuration={150}>
         <NoticesProvider>
           <RouterProvider router={router} />
+          <PointedHint />
         </NoticesProvider>
       </Tooltip.Provider>
     </QueryClientProvider>

@@ -1,6 +1,5 @@
 import clsx from 'clsx'
 import type { Schema } from '../api/client'
-import { Hint } from './Hint'
 import { count, number } from './text'
 
 type Bar = Schema['Bar']
@@ -18,24 +17,20 @@ export function FileBar({ bar, className }: { bar: Bar; className?: string }) {
   const parts = WAYS.filter((w) => bar[w.key] > 0)
   const words = parts.map((w) => `${number(bar[w.key])} ${w.says}`).join(', ')
   return (
-    <Hint
-      pointerOnly
-      text={total === 0 ? 'None of its files stands in the game.' : `${count(total, 'file')}: ${words}`}
+    <span
+      role="img"
+      aria-label={words || 'none of its files stands in the game'}
+      data-hint={total === 0 ? 'None of its files stands in the game.' : `${count(total, 'file')}: ${words}`}
+      className={clsx('flex h-3 overflow-hidden rounded-[3px] border border-line-2 bg-card', className)}
     >
-      <span
-        role="img"
-        aria-label={words || 'none of its files stands in the game'}
-        className={clsx('flex h-3 overflow-hidden rounded-[3px] border border-line-2 bg-card', className)}
-      >
-        {parts.map((w) => (
-          <span
-            key={w.key}
-            className={clsx(w.look, 'h-full border-card not-last:border-r')}
-            style={{ width: `${(100 * bar[w.key]) / total}%`, minWidth: 3 }}
-          />
-        ))}
-      </span>
-    </Hint>
+      {parts.map((w) => (
+        <span
+          key={w.key}
+          className={clsx(w.look, 'h-full border-card not-last:border-r')}
+          style={{ width: `${(100 * bar[w.key]) / total}%`, minWidth: 3 }}
+        />
+      ))}
+    </span>
   )
 }
 

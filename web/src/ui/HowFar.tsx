@@ -1,6 +1,5 @@
 import clsx from 'clsx'
 import type { Schema } from '../api/client'
-import { Hint } from './Hint'
 import { number } from './text'
 
 type Reached = Schema['ModJourney']['reached']
@@ -31,24 +30,22 @@ export function HowFar({
   const next = place?.next ? ` Next: ${place.next}.` : ''
   const says = `${capital(place?.says ?? '')}${detail ? `: ${detail}` : ''}.${next}`
   return (
-    <Hint text={says} pointerOnly>
-      <span className="inline-flex items-center gap-2" role="img" aria-label={says}>
-        <svg width="46" height="10" viewBox="0 0 46 10" aria-hidden="true" className="shrink-0">
-          {PLACES.map((p, i) => (
-            <path
-              key={p.reached}
-              d={`M${i * 12 + 1} 8 q4.500 -9 9 0`}
-              fill="none"
-              strokeLinecap="round"
-              strokeWidth={i <= at ? 2.2 : 1.2}
-              strokeDasharray={i <= at ? undefined : '1.500 2.500'}
-              className={clsx(i <= at ? 'stroke-woad' : 'stroke-ink-3')}
-            />
-          ))}
-        </svg>
-        {withWords && <span className="text-ink-2">{place?.says}</span>}
-      </span>
-    </Hint>
+    <span className="inline-flex items-center gap-2" role="img" aria-label={says} data-hint={says}>
+      <svg width="46" height="10" viewBox="0 0 46 10" aria-hidden="true" className="shrink-0">
+        {PLACES.map((p, i) => (
+          <path
+            key={p.reached}
+            d={`M${i * 12 + 1} 8 q4.500 -9 9 0`}
+            fill="none"
+            strokeLinecap="round"
+            strokeWidth={i <= at ? 2.2 : 1.2}
+            strokeDasharray={i <= at ? undefined : '1.500 2.500'}
+            className={clsx(i <= at ? 'stroke-woad' : 'stroke-ink-3')}
+          />
+        ))}
+      </svg>
+      {withWords && <span className="text-ink-2">{place?.says}</span>}
+    </span>
   )
 }
 
