@@ -6,6 +6,7 @@ import ironing.core.path.PathPattern;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A game as its game.yaml describes it. Immutable; every pattern is compiled with the game's own
@@ -109,6 +110,19 @@ public record GameDefinition(
   /** Whether each profile has its own copy of this file. */
   public boolean isPerProfile(String path) {
     return PathPattern.anyMatches(perProfile, path) && !isProtected(path);
+  }
+
+  /** Whether this is a save of which each profile has its own: deploying leaves it alone. */
+  public boolean isOwnSave(String path) {
+    return PathPattern.anyMatches(perProfile, path)
+        && PathPattern.anyMatches(protect, path)
+        && !pathCase.key(path).startsWith(".ironing/");
+  }
+
+  /** Whether it says that there are such saves. */
+  public boolean hasOwnSaves() {
+    return Stream.concat(perProfile.stream(), protect.stream())
+        .anyMatch(p -> isOwnSave(p.example()));
   }
 
   /** Whether a loose file at this game path is a plugin that the game would look at. */

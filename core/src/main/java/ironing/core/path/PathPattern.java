@@ -85,6 +85,12 @@ public final class PathPattern {
     return slash < 0 ? "" : text.substring(0, slash);
   }
 
+  /** A path that it matches. */
+  public String example() {
+    String path = text.replace('*', 'x').replace('?', 'x');
+    return path.endsWith("/") ? path + "x" : path;
+  }
+
   private static void appendStep(StringBuilder regex, String step) {
     StringBuilder literal = new StringBuilder();
     for (int i = 0; i < step.length(); i++) {

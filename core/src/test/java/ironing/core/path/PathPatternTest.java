@@ -13,6 +13,7 @@ import net.jqwik.api.Provide;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class PathPatternTest {
   @ParameterizedTest
@@ -36,6 +37,16 @@ class PathPatternTest {
   })
   void a_pattern_matches_as_the_formats_say(String pattern, String path, boolean matches) {
     assertThat(PathPattern.of(pattern, PathCase.SENSITIVE).matches(path)).isEqualTo(matches);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {"*.plug", "textures/", "saves/**", "scripts/**/*.sks", "**/*.ini", "a?c", "S/*/"})
+  void a_pattern_matches_its_example(String pattern) {
+    for (PathCase pathCase : PathCase.values()) {
+      PathPattern p = PathPattern.of(pattern, pathCase);
+      assertThat(p.matches(p.example())).as(p.example()).isTrue();
+    }
   }
 
   @Test

@@ -1,0 +1,319 @@
+package ironing.core.deploy;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ironing.core.IroningException;
+import ironing.core.game.GameDefinition;
+import ironing.core.path.GamePath;
+import ironing.core.path.PathPattern;
+import java.io.IOException;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+
+/**
+ * Lets each profile have saves of its own, where a game's definition says so: those of one profile
+ * lie in the game folder, those of the others in {@code .ironing/saves/}, each profile's in a
+ * folder of its own. A save is never copied over another and never removed.
+ *
+ * <p>Idea: a mark tells whose saves lie in the folder. To change them it says first that all that
+ * lies there is on its way out, and once it is out that the others are on their way in. Each half
+ * can be done again from any place at which a crash has left it, for until the mark says otherwise
+ * all that lies in the folder belongs to one of the two.
+ *
+ * <p>Cost: a rename a save, and one walk of the folders in which saves can lie. Threads: one at a
+ * time for a folder, and not while the game runs; the caller sees to both.
+ */
+public final class ProfileSaves {
+  public static final String HOME = Deployer.HOME + "/saves";
+  static final String MARK = HOME + "/whose.json";
+  static final String FORMAT = "ironing/saves@1";
+  private static final ObjectMapper JSON = new ObjectMapper();
+  private final Disk disk;
+  private final Path folder;
+  private final GameDefinition game;
+
+  public ProfileSaves(Disk disk, Path gameFolder, GameDefinition game) {
+    this.disk = disk;
+    this.folder = gameFolder.toAbsolutePath().normalize();
+    this.game = game;
+  }
+
+  /** How far a change of whose saves lie in the folder has come. */
+  private enum Half {
+    OUT,
+    IN,
+    DONE
+  }
+
+  /**
+   * @param whose what lies in the folder, or is on its way out of it
+   * @param next whose saves come in; the same when it is done
+   */
+  private record Mark(String whose, String next, Half half) {}
+
+  /**
+   * Whose saves lie in the folder: a key that {@link #bring} was given. Empty where nobody has said
+   * so yet.
+   */
+  public Optional<String> whose() {
+    try {
+      return mark().map(m -> m.half == Half.OUT ? m.whose : m.next);
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  /**
+   * The saves of one profile.
+   *
+   * @param first whose the saves are that lie there while nobody has said so
+   * @return where each lies, by its path in the game
+   */
+  public List<Save> of(String key, String first) {
+    try {
+      boolean here = whose().orElse(first).equals(key);
+      Path root = here ? folder : at(HOME + "/" + key);
+      return paths(root).stream().map(p -> new Save(p, GamePath.resolve(root, p))).toList();
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  /**
+   * @param path in the game
+   * @param lies where it is now
+   */
+  public record Save(String path, Path lies) {}
+
+  /** Whose saves are kept beside those that lie in the folder. */
+  public Set<String> kept() {
+    try {
+      Set<String> keys = new TreeSet<>();
+      if (!disk.exists(at(HOME))) return keys;
+      for (String name : disk.entries(at(HOME)))
+        if (Files.isDirectory(at(HOME + "/" + name))) keys.add(name);
+      return keys;
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  /**
+   * Puts the saves of one profile into the folder, and those that lie there to where they are kept.
+   *
+   * @param key whose are to come: a name for a folder
+   * @param first whose the saves are that lie there while nobody has said so
+   * @param now RFC 3339
+   * @throws IroningException with code {@code game-folder-leads-outside} where saves lie behind a
+   *     link; nothing is moved then
+   */
+  public void bring(String key, String first, String now) {
+    try {
+      Mark mark = mark().orElse(new Mark(first, first, Half.DONE));
+      if (mark.half != Half.DONE) finish(mark, now);
+      String whose = mark.next;
+      if (whose.equals(key)) return;
+      requireInside();
+      Mark out = new Mark(whose, key, Half.OUT);
+      write(out);
+      try {
+        finish(out, now);
+      } catch (IOException refused) {
+        takeBack(out, now, refused);
+        throw refused;
+      }
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  /** To call before anything else asks for saves: finishes what a crash has left. */
+  public void recover(String now) {
+    try {
+      Optional<Mark> mark = mark();
+      if (mark.isPresent() && mark.get().half != Half.DONE) finish(mark.get(), now);
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  /**
+   * Copies the saves of another profile to those of one. What it has by the same name stays.
+   *
+   * @param first as for {@link #bring}
+   * @return how many were copied
+   */
+  public int copy(String from, String to, String first) {
+    try {
+      boolean here = whose().orElse(first).equals(to);
+      Path root = here ? folder : at(HOME + "/" + to);
+      Map<Path, Path> copies = new TreeMap<>();
+      // a save is there as a whole or not at all
+      disk.createBelow(folder, at(Deployer.STAGING));
+      for (Save s : of(from, first)) {
+        Path target = GamePath.resolve(root, s.path());
+        if (disk.exists(target)) continue;
+        Path copy = at(Deployer.STAGING + "/save-" + copies.size());
+        disk.copy(s.lies(), copy);
+        copies.put(target, copy);
+      }
+      disk.flushTree(at(Deployer.STAGING));
+      Set<Path> folders = new TreeSet<>();
+      for (Map.Entry<Path, Path> c : copies.entrySet()) {
+        Path in = c.getKey().getParent();
+        disk.createBelow(folder, in);
+        if (!disk.isInside(folder, in)) throw DiskTrouble.leadsOutside(in);
+        disk.move(c.getValue(), c.getKey());
+        folders.add(in);
+      }
+      for (Path f : folders) flushUp(f);
+      disk.removeTree(at(Deployer.STAGING));
+      return copies.size();
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  // what went out comes in again: each way is one that a crash may cut short
+  private void takeBack(Mark out, String now, IOException why) {
+    try {
+      boolean allOut = mark().filter(m -> m.half != Half.OUT).isPresent();
+      Mark back =
+          allOut
+              ? new Mark(out.next, out.whose, Half.OUT)
+              : new Mark(out.whose, out.whose, Half.IN);
+      write(back);
+      finish(back, now);
+    } catch (IOException alsoFailed) {
+      // the mark stays: the next try goes on from it
+      why.addSuppressed(alsoFailed);
+    }
+  }
+
+  private void finish(Mark mark, String now) throws IOException {
+    if (mark.half == Half.OUT) {
+      move(folder, at(HOME + "/" + mark.whose), now);
+      write(new Mark(mark.whose, mark.next, Half.IN));
+    }
+    move(at(HOME + "/" + mark.next), folder, now);
+    write(new Mark(mark.next, mark.next, Half.DONE));
+    for (Path p : disk.below(at(HOME + "/" + mark.next)))
+      if (Files.isDirectory(p)) disk.deleteFolderIfEmpty(p);
+  }
+
+  private void move(Path from, Path to, String now) throws IOException {
+    Set<Path> touched = new TreeSet<>();
+    // those that take in are flushed first: a save is in one of the two at any time
+    Set<Path> left = new TreeSet<>();
+    for (String path : paths(from)) {
+      Path source = GamePath.resolve(from, path), target = GamePath.resolve(to, path);
+      // somebody put one there by hand: it is set aside, as what is changed in the folder is
+      if (disk.exists(target)) {
+        Path aside = at(Staging.freeAside(disk, folder, now, path));
+        disk.createBelow(folder, aside.getParent());
+        disk.move(target, aside);
+        disk.flushFolder(aside.getParent());
+      }
+      disk.createBelow(folder, target.getParent());
+      disk.move(source, target);
+      left.add(source.getParent());
+      touched.add(target.getParent());
+    }
+    for (Path f : touched) flushUp(f);
+    for (Path f : left) disk.flushFolder(f);
+  }
+
+  // a folder that was made is an entry of the one above
+  private void flushUp(Path from) throws IOException {
+    for (Path f = from; f.startsWith(folder); f = f.getParent()) disk.flushFolder(f);
+  }
+
+  private void requireInside() throws IOException {
+    for (String path : paths(folder)) {
+      Path in = GamePath.resolve(folder, path).getParent();
+      if (!disk.isInside(folder, in)) throw DiskTrouble.leadsOutside(in);
+    }
+    // a folder of saves that is a link is not gone into: what lies behind it would stay
+    for (PathPattern p : game.perProfile()) {
+      if (p.below().isEmpty() || !game.isOwnSave(p.example())) continue;
+      Path below = GamePath.resolve(folder, p.below());
+      if (disk.exists(below) && !disk.isInside(folder, below))
+        throw DiskTrouble.leadsOutside(below);
+    }
+  }
+
+  /** The saves below a folder, in the order of their paths. */
+  private List<String> paths(Path root) throws IOException {
+    Set<String> found = new TreeSet<>();
+    for (PathPattern p : game.perProfile()) {
+      Path start = p.below().isEmpty() ? root : GamePath.resolve(root, p.below());
+      if (!Files.isDirectory(start)) continue;
+      Files.walkFileTree(
+          start,
+          new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
+              return at.equals(folder.resolve(Deployer.HOME))
+                  ? FileVisitResult.SKIP_SUBTREE
+                  : FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
+              String path = root.relativize(file).toString().replace('\\', '/');
+              if (a.isRegularFile() && game.isOwnSave(path)) found.add(path);
+              return FileVisitResult.CONTINUE;
+            }
+          });
+    }
+    return new ArrayList<>(found);
+  }
+
+  private Optional<Mark> mark() throws IOException {
+    if (!disk.exists(at(MARK))) return Optional.empty();
+    JsonNode m = JSON.readTree(disk.read(at(MARK)));
+    if (!FORMAT.equals(m.path("format").asText()))
+      throw IroningException.of(
+          "saves-unreadable",
+          MARK,
+          "The mark that says whose saves lie in the game folder cannot be read.",
+          "Look into "
+              + HOME
+              + ", where the saves of each profile are, put back what is missing, and remove this file.");
+    return Optional.of(
+        new Mark(
+            m.path("whose").asText(),
+            m.path("next").asText(),
+            Half.valueOf(m.path("half").asText())));
+  }
+
+  private void write(Mark mark) throws IOException {
+    ObjectNode m = JSON.createObjectNode();
+    m.put("format", FORMAT);
+    m.put("whose", mark.whose);
+    m.put("next", mark.next);
+    m.put("half", mark.half.name());
+    disk.createBelow(folder, at(HOME));
+    if (!disk.isInside(folder, at(HOME))) throw DiskTrouble.leadsOutside(at(HOME));
+    disk.write(at(MARK + ".new"), JSON.writeValueAsBytes(m));
+    disk.move(at(MARK + ".new"), at(MARK));
+    disk.flushFolder(at(HOME));
+    disk.flushFolder(at(Deployer.HOME));
+    disk.flushFolder(folder);
+  }
+
+  private Path at(String relative) {
+    return GamePath.resolve(folder, relative);
+  }
+}
