@@ -114,6 +114,83 @@ class RunIT {
     assertThat(api.get(base + "/saves?plugin=Other.plug")).isEmpty();
   }
 
+  private JsonNode savesOf(String base, String profile) {
+    for (JsonNode p : api.get(base + "/saves/profiles").path("profiles"))
+      if (p.path("name").asText().equals(profile)) return p;
+    throw new AssertionError(profile + " is not among them");
+  }
+
+  @Test
+  void the_game_is_started_with_the_saves_of_the_profile_in_use() throws Exception {
+    Path folder = Games.plain(temp.resolve("game"));
+    String run = "run: { command: [ \"sh\", \"play.sh\" ], log: \"logs/run.jsonl\" }\n";
+    String own = "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
+    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + own);
+    Trees.write(folder.resolve("saves/old.sav"), "of before");
+    // it takes up the last save, and writes the next
+    Trees.write(
+        folder.resolve("play.sh"), "ls saves\nexpr $(ls saves | wc -l) + 1 > saves/next.sav\n");
+    String base = "/api/workspaces/" + api.workspace(folder);
+    JsonNode first = api.get(base + "/profiles").get(0);
+    String everyday = first.path("name").asText();
+    assertThat(ended(base, start(base)).path("output").asText()).contains("old.sav");
+    assertThat(savesOf(base, everyday).path("count").asInt()).isEqualTo(2);
+    assertThat(savesOf(base, everyday).path("inFolder").asBoolean()).isTrue();
+
+    long trial =
+        api.send("POST", base + "/profiles", Map.of("name", "Trial"), Map.of())
+            .body()
+            .path("id")
+            .asLong();
+    api.send("POST", base + "/profiles/" + trial + "/use", null, Map.of());
+    assertThat(api.get(base + "/saves")).as("those of Trial, which has none").isEmpty();
+    assertThat(savesOf(base, "Trial").path("inFolder").asBoolean()).isFalse();
+    JsonNode alone = ended(base, start(base));
+    assertThat(alone.path("output").asText()).as("nothing to take up").isBlank();
+    assertThat(folder.resolve("saves/old.sav")).doesNotExist();
+    assertThat(folder.resolve("saves/next.sav")).hasContent("1");
+    assertThat(api.get(base + "/saves").findValuesAsText("path")).containsExactly("saves/next.sav");
+    assertThat(savesOf(base, everyday).path("count").asInt()).isEqualTo(2);
+
+    long from = first.path("id").asLong();
+    Api.Answer copied = api.send("POST", base + "/saves/copies", Map.of("from", from), Map.of());
+    assertThat(copied.body().path("copied").asInt()).as("its own next.sav stays").isEqualTo(1);
+    assertThat(folder.resolve("saves/next.sav")).hasContent("1");
+    assertThat(folder.resolve("saves/old.sav")).hasContent("of before");
+    assertThat(api.ask("POST", base + "/saves/copies", Map.of("from", trial), Map.of()).status())
+        .isEqualTo(404);
+
+    api.send("POST", base + "/profiles/" + from + "/use", null, Map.of());
+    ended(base, start(base));
+    assertThat(folder.resolve("saves/next.sav"))
+        .as("Everyday goes on with its own")
+        .hasContent("3");
+    assertThat(savesOf(base, "Trial").path("count").asInt()).isEqualTo(2);
+    assertThat(api.get(base + "/saves")).hasSize(2);
+  }
+
+  @Test
+  void saves_that_cannot_be_brought_keep_the_game_from_starting() throws Exception {
+    Path folder = Games.plain(temp.resolve("game"));
+    String run = "run: { command: [ \"sh\", \"play.sh\" ] }\n";
+    String own = "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
+    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + own);
+    Trees.write(folder.resolve("play.sh"), "echo played > here\n");
+    Trees.write(temp.resolve("cloud/one.sav"), "elsewhere");
+    Files.createSymbolicLink(folder.resolve("saves"), temp.resolve("cloud"));
+    String base = "/api/workspaces/" + api.workspace(folder);
+    long trial =
+        api.send("POST", base + "/profiles", Map.of("name", "Trial"), Map.of())
+            .body()
+            .path("id")
+            .asLong();
+    api.send("POST", base + "/profiles/" + trial + "/use", null, Map.of());
+    Api.Answer refused = api.ask("POST", base + "/runs", null, Map.of());
+    assertThat(refused.body().toString()).contains("game-folder-leads-outside");
+    assertThat(folder.resolve("here")).doesNotExist();
+    assertThat(api.get(base + "/deploy").has("use")).as("the folder is free again").isFalse();
+  }
+
   @Test
   void a_game_that_writes_no_log_tells_its_exit_code_and_nothing_else() throws Exception {
     String base = workspace("echo aground >&2\nexit 3\n");

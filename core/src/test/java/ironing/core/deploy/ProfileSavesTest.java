@@ -210,11 +210,11 @@ class ProfileSavesTest {
   void deploying_and_undeploying_leave_the_saves_of_all_profiles() throws IOException {
     trialHasPlayed();
     Deployer deployer = new Deployer(FaultyDisk.sound(), game);
-    DeployPlan.Wanted mods = WantedFiles.settingsFile("settings/own.ini", "speed = 2".getBytes(StandardCharsets.UTF_8));
+    DeployPlan.Wanted mods =
+        WantedFiles.settingsFile("settings/own.ini", "speed = 2".getBytes(StandardCharsets.UTF_8));
     for (List<DeployPlan.Wanted> wanted : List.of(List.of(mods), List.<DeployPlan.Wanted>of()))
       deployer.apply(
-          DeployPlan.make(
-              wanted, deployer.laidOut(), Optional.empty(), deployer.look(), NOW),
+          DeployPlan.make(wanted, deployer.laidOut(), Optional.empty(), deployer.look(), NOW),
           (mod, path) -> null,
           n -> {});
     assertThat(game.resolve("settings/own.ini")).hasContent("speed = 1");

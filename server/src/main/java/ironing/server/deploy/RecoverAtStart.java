@@ -15,10 +15,12 @@ class RecoverAtStart implements SmartInitializingSingleton {
   private static final Logger LOG = LoggerFactory.getLogger(RecoverAtStart.class);
   private final Workbenches benches;
   private final Deployments deployments;
+  private final OwnSaves saves;
 
-  RecoverAtStart(Workbenches benches, Deployments deployments) {
+  RecoverAtStart(Workbenches benches, Deployments deployments, OwnSaves saves) {
     this.benches = benches;
     this.deployments = deployments;
+    this.saves = saves;
   }
 
   @Override
@@ -26,6 +28,7 @@ class RecoverAtStart implements SmartInitializingSingleton {
     for (long w : benches.all()) {
       try {
         deployments.recover(benches.get(w));
+        saves.recover(benches.get(w));
       } catch (IroningException e) {
         // one game on a drive that is not connected must not keep the others from being served
         LOG.warn("workspace {}: {}", w, e.getMessage());

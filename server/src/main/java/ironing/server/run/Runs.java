@@ -8,6 +8,7 @@ import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
+import ironing.server.deploy.OwnSaves;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.process.Program;
@@ -41,6 +42,7 @@ public class Runs {
   private final Workbenches benches;
   private final Profiles profiles;
   private final Deployments deployments;
+  private final OwnSaves saves;
   private final FolderUse use;
   private final Folders folders;
   private final Events events;
@@ -65,12 +67,14 @@ public class Runs {
       Workbenches benches,
       Profiles profiles,
       Deployments deployments,
+      OwnSaves saves,
       FolderUse use,
       Folders folders,
       Events events) {
     this.db = db;
     this.profiles = profiles;
     this.deployments = deployments;
+    this.saves = saves;
     this.benches = benches;
     this.use = use;
     this.folders = folders;
@@ -84,7 +88,10 @@ public class Runs {
   }
 
   /**
-   * @throws IroningException with code {@code busy}, {@code no-command} or {@code will-not-start}
+   * Starts the game with the settings and the saves of the profile in use.
+   *
+   * @throws IroningException with code {@code busy}, {@code no-command} or {@code will-not-start},
+   *     or where the profile's saves cannot be put into the folder
    */
   long start(long workspace) {
     Bench bench = benches.get(workspace);
@@ -117,6 +124,7 @@ public class Runs {
             .toList();
     // what lies in the folder is only known where it is as arranged
     boolean asArranged = deployments.distance(bench).total() == 0;
+    saves.bring(bench);
     Optional<FileTime> logBefore = logTime(bench, run);
     Program program =
         Program.start(

@@ -1,8 +1,11 @@
 package ironing.server.run;
 
+import ironing.core.deploy.ProfileSaves;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
 import ironing.core.run.RunLog;
+import ironing.server.deploy.OwnSaves;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
 import java.io.IOException;
@@ -11,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.FileTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -31,9 +35,11 @@ import org.springframework.stereotype.Component;
 class Saves {
   private static final int MOST = 500;
   private final RunMapper db;
+  private final OwnSaves own;
 
-  Saves(RunMapper db) {
+  Saves(RunMapper db, OwnSaves own) {
     this.db = db;
+    this.own = own;
   }
 
   /**
@@ -80,7 +86,10 @@ class Saves {
         .toList();
   }
 
-  /** The newest first. What the game's definition protects are its saves. */
+  /**
+   * The newest first. What the game's definition protects are its saves; of those that each profile
+   * has for itself, the ones of the profile in use.
+   */
   List<Save> of(Bench bench) throws IOException {
     List<Save> found = new ArrayList<>();
     Map<Long, List<String>> plugins = new HashMap<>();
@@ -117,8 +126,10 @@ class Saves {
         .toList();
   }
 
-  private static Map<String, OffsetDateTime> protectedFiles(Bench bench) throws IOException {
+  private Map<String, OffsetDateTime> protectedFiles(Bench bench) throws IOException {
     Map<String, OffsetDateTime> files = new HashMap<>();
+    for (ProfileSaves.Save s : own.of(bench))
+      files.put(s.path(), when(Files.getLastModifiedTime(s.lies())));
     Path root = bench.gameFolder();
     if (bench.game().protect().isEmpty() || !Files.isDirectory(root)) return files;
     Files.walkFileTree(
@@ -134,8 +145,8 @@ class Saves {
           @Override
           public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
             String path = root.relativize(file).toString().replace('\\', '/');
-            if (bench.game().protect().stream().anyMatch(p -> p.matches(path)))
-              files.put(path, a.lastModifiedTime().toInstant().atOffset(ZoneOffset.UTC));
+            if (PathPattern.anyMatches(bench.game().protect(), path)
+                && !bench.game().isOwnSave(path)) files.put(path, when(a.lastModifiedTime()));
             return FileVisitResult.CONTINUE;
           }
 
@@ -146,5 +157,9 @@ class Saves {
           }
         });
     return files;
+  }
+
+  private static OffsetDateTime when(FileTime time) {
+    return time.toInstant().atOffset(ZoneOffset.UTC);
   }
 }

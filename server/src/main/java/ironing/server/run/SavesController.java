@@ -1,11 +1,16 @@
 package ironing.server.run;
 
+import ironing.core.IroningException;
+import ironing.server.deploy.OwnSaves;
 import ironing.server.run.Saves.Save;
+import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -15,11 +20,71 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/saves")
 class SavesController {
   private final Saves saves;
+  private final OwnSaves own;
   private final Workbenches benches;
 
-  SavesController(Saves saves, Workbenches benches) {
+  SavesController(Saves saves, OwnSaves own, Workbenches benches) {
     this.saves = saves;
+    this.own = own;
     this.benches = benches;
+  }
+
+  /**
+   * What one profile has.
+   *
+   * @param inFolder whether they lie in the game folder; else they are kept until the game is
+   *     started with that profile
+   * @param inUse whether it is the profile in use
+   * @param deleted whether the profile is no more
+   */
+  record SavesOfProfile(
+      long profile, String name, int count, boolean inFolder, boolean inUse, boolean deleted) {}
+
+  /**
+   * @param own whether each profile of this game has saves of its own
+   * @param profiles those that have any, and the one in use; none where they are shared
+   */
+  record SavesOfProfiles(boolean own, List<SavesOfProfile> profiles) {}
+
+  /**
+   * @param from the profile whose saves are copied to the one in use
+   */
+  record CopySaves(long from) {}
+
+  /**
+   * @param copied how many; what the profile in use has by the same name stays as it is
+   */
+  record SavesCopied(int copied) {}
+
+  @GetMapping("/profiles")
+  SavesOfProfiles savesOfProfiles(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    return new SavesOfProfiles(
+        own.has(bench),
+        own.all(bench).stream()
+            .map(
+                p ->
+                    new SavesOfProfile(
+                        p.profile().id(),
+                        p.profile().name(),
+                        p.count(),
+                        p.inFolder(),
+                        p.profile().id() == bench.profile(),
+                        p.profile().deleted()))
+            .toList());
+  }
+
+  @PostMapping("/copies")
+  SavesCopied copySaves(@PathVariable long workspace, @RequestBody CopySaves asked) {
+    Bench bench = benches.get(workspace);
+    boolean known = own.all(bench).stream().anyMatch(p -> p.profile().id() == asked.from());
+    if (!known || asked.from() == bench.profile())
+      throw IroningException.of(
+          "not-found",
+          "Profile " + asked.from(),
+          "No other profile of this workspace with that number has saves of its own.",
+          "Ask for the saves of the profiles, and name one that has some.");
+    return new SavesCopied(own.copy(bench, asked.from()));
   }
 
   /**

@@ -34,6 +34,14 @@ public class Profiles {
    */
   public record Profile(long id, String name, boolean inUse, Arrangement arrangement) {}
 
+  /** What a profile is called. */
+  public record Named(long id, String name, boolean deleted) {}
+
+  /** By name, and those that were deleted too. */
+  public List<Named> named(long workspace) {
+    return db.all(workspace).stream().map(r -> new Named(r.id(), r.name(), r.isDeleted())).toList();
+  }
+
   /** By name; those that were deleted are not among them. */
   public List<Profile> all(Bench bench) {
     return db.all(bench.workspace()).stream()

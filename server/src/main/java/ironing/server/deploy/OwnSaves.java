@@ -1,0 +1,115 @@
+package ironing.server.deploy;
+
+import ironing.core.deploy.ProfileSaves;
+import ironing.core.deploy.RealDisk;
+import ironing.server.platform.Folders;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.FolderUse.Use;
+import ironing.server.workbench.Profiles;
+import ironing.server.workbench.Profiles.Named;
+import java.time.Clock;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import org.springframework.stereotype.Component;
+
+/**
+ * The saves of each profile, where the definition of the game names paths both as protected and as
+ * each profile's own: those of the profile with which the game is started lie in its folder. What
+ * lay there before anybody said whose it is belongs to the oldest profile.
+ */
+@Component
+public class OwnSaves {
+  private final Profiles profiles;
+  private final FolderUse use;
+  private final Folders folders;
+  private final Clock clock = Clock.systemUTC();
+
+  OwnSaves(Profiles profiles, FolderUse use, Folders folders) {
+    this.profiles = profiles;
+    this.use = use;
+    this.folders = folders;
+  }
+
+  /**
+   * What one profile has.
+   *
+   * @param profile one that was deleted is no more, but its saves are kept
+   * @param inFolder whether they lie in the game folder, or are kept beside
+   */
+  public record OfProfile(Named profile, int count, boolean inFolder) {}
+
+  public boolean has(Bench bench) {
+    return bench.game().hasOwnSaves();
+  }
+
+  /** Puts the saves of the profile in use into the folder, for the game that is to be started. */
+  public void bring(Bench bench) {
+    if (!has(bench)) return;
+    saves(bench).bring(key(bench.profile()), first(bench), now());
+  }
+
+  /** Finishes what a crash has left. */
+  void recover(Bench bench) {
+    if (has(bench)) saves(bench).recover(now());
+  }
+
+  /** The saves of the profile in use, wherever they lie. */
+  public List<ProfileSaves.Save> of(Bench bench) {
+    return has(bench) ? saves(bench).of(key(bench.profile()), first(bench)) : List.of();
+  }
+
+  /** Every profile that has any, the one in use, and the one whose saves lie in the folder. */
+  public List<OfProfile> all(Bench bench) {
+    if (!has(bench)) return List.of();
+    ProfileSaves saves = saves(bench);
+    String first = first(bench), there = saves.whose().orElse(first);
+    List<OfProfile> all = new ArrayList<>();
+    for (Named p : profiles.named(bench.workspace())) {
+      String key = key(p.id());
+      int count = saves.of(key, first).size();
+      boolean inFolder = key.equals(there);
+      if (count > 0 || inFolder || p.id() == bench.profile())
+        all.add(new OfProfile(p, count, inFolder));
+    }
+    return all;
+  }
+
+  /**
+   * Copies another profile's saves to those of the profile in use; what it has by the same name
+   * stays.
+   *
+   * @return how many were copied
+   */
+  public int copy(Bench bench, long from) {
+    use.begin(bench, Use.CHANGING);
+    try {
+      return saves(bench).copy(key(from), key(bench.profile()), first(bench));
+    } finally {
+      use.end(bench.workspace());
+    }
+  }
+
+  private static ProfileSaves saves(Bench bench) {
+    return new ProfileSaves(new RealDisk(), bench.gameFolder(), bench.game());
+  }
+
+  // numbers of profiles begin anew with a new database
+  private String key(long profile) {
+    return folders.installation() + "-" + profile;
+  }
+
+  private String first(Bench bench) {
+    return profiles.named(bench.workspace()).stream()
+        .filter(p -> !p.deleted())
+        .min(Comparator.comparing(Named::id))
+        .map(p -> key(p.id()))
+        .orElseGet(() -> key(bench.profile()));
+  }
+
+  private String now() {
+    return clock.instant().truncatedTo(ChronoUnit.SECONDS).toString();
+  }
+}
