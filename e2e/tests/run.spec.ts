@@ -1,6 +1,6 @@
-import { renameSync, rmSync, writeFileSync } from 'node:fs'
+import { readdirSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { expect, open, test } from '../support/test'
+import { expect, open, said, test } from '../support/test'
 
 test.describe('Deploy and test run', () => {
   let workspace: number
@@ -62,6 +62,25 @@ test.describe('Deploy and test run', () => {
     const charts = layers.find((l: { name: string }) => l.name === 'Clearer Charts')
     await world.change(workspace, 'POST', '/layers/switch', { mods: [charts.mod], on: false })
     await expect(saves).toContainText('loses what came of ClearerCharts.plug')
+  })
+
+  test('a profile plays with saves of its own, and takes along those of another', async ({ page, world }) => {
+    await world.change(workspace, 'POST', '/load-order/proposal')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`/workspaces/${workspace}/test-run`)
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    const saves = page.getByRole('region', { name: 'Saves' })
+    await expect(saves).toContainText('Those of Everyday', { timeout: 90_000 })
+    const everydays = readdirSync(join(world.game, 'saves'))
+    expect(everydays).not.toHaveLength(0)
+    const trial = await world.api('POST', `/workspaces/${workspace}/profiles`, { name: 'Fog trial' })
+    await world.api('POST', `/workspaces/${workspace}/profiles/${trial.id}/use`)
+    await expect(saves).toContainText('Fog trial has no saves yet. In the folder lie those of Everyday')
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    await expect(saves).toContainText('Those of Fog trial. Each profile has its own.', { timeout: 90_000 })
+    await saves.getByRole('button', { name: /here$/ }).click()
+    await said(page, /saves? copied. What had/)
+    expect(readdirSync(join(world.game, 'saves'))).toEqual(expect.arrayContaining(everydays))
   })
 
   test('a file that somebody changed is shown in the plan and set aside', async ({ page, world }) => {

@@ -226,20 +226,30 @@ function Fault({ workspace, fault: f }: { workspace: number; fault: Schema['RunF
   )
 }
 
+/** A group of more values than this is shown in part at first, or by its first ones where none is new. */
+const LONG = 12
+const FIRST = 6
+
 function Group({ group }: { group: ReportGroup }) {
-  const [open, setOpen] = useState(group.reports.length <= 12)
-  const shown = open ? group.reports : group.reports.filter(isChanged)
+  const [open, setOpen] = useState(group.reports.length <= LONG)
+  const changed = group.reports.filter(isChanged)
+  const few = changed.length > 0 ? changed : group.reports.slice(0, FIRST)
+  const shown = open ? group.reports : few
   return (
     <section className="mb-3">
       <h3 className="border-line border-b pb-0.5">
         {group.title}
-        {group.reports.length > 12 && (
+        {group.reports.length > LONG && (
           <button
             type="button"
             onClick={() => setOpen(!open)}
             className="ml-2 font-normal text-woad underline"
           >
-            {open ? 'only what changed' : `all ${group.reports.length}`}
+            {open
+              ? changed.length > 0
+                ? 'only what changed'
+                : `the first ${FIRST}`
+              : `all ${group.reports.length}`}
           </button>
         )}
       </h3>

@@ -23,6 +23,33 @@ export function useAllSaves(workspace: number) {
   })
 }
 
+/** Whose saves there are, where each profile has its own. */
+export function useSavesOfProfiles(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'saves', 'profiles'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/saves/profiles', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** Copies another profile's saves to those of the profile in use. */
+export function useCopySaves(workspace: number, done: (copied: number) => void) {
+  const queries = useQueryClient()
+  const { fail } = useNotices()
+  return useMutation({
+    mutationFn: (from: number) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/saves/copies', {
+          params: { path: { workspace } },
+          body: { from },
+        }),
+      ),
+    onSuccess: (r) => done(r.copied),
+    onError: fail,
+    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace, 'saves') }),
+  })
+}
+
 export function useRun(workspace: number, run: number | null) {
   return useQuery({
     queryKey: of(workspace, 'run', run),

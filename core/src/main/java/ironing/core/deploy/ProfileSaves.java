@@ -149,7 +149,8 @@ public final class ProfileSaves {
   }
 
   /**
-   * Copies the saves of another profile to those of one. What it has by the same name stays.
+   * Copies the saves of another profile, with their times, to those of one. What it has by the same
+   * name stays.
    *
    * @param first as for {@link #bring}
    * @return how many were copied
@@ -166,6 +167,8 @@ public final class ProfileSaves {
         if (disk.exists(target)) continue;
         Path copy = at(Deployer.STAGING + "/save-" + copies.size());
         disk.copy(s.lies(), copy);
+        // by its time it is known of which day it is, and which run has written it
+        Files.setLastModifiedTime(copy, Files.getLastModifiedTime(s.lies()));
         copies.put(target, copy);
       }
       disk.flushTree(at(Deployer.STAGING));

@@ -7,12 +7,15 @@ import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.PowerCutDisk;
+import ironing.core.testkit.Schemas;
 import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -91,6 +94,8 @@ class ProfileSavesTest {
 
     bring(FaultyDisk.sound(), "trial");
     assertThat(saves(FaultyDisk.sound()).whose()).contains("trial");
+    String mark = Files.readString(game.resolve(ProfileSaves.MARK));
+    assertThat(Schemas.errorsInJson("saves", mark)).isEmpty();
     assertThat(game.resolve("saves/one.sav")).doesNotExist();
     assertThat(game.resolve("saves")).as("the game may need it").isDirectory();
     assertThat(game.resolve("shared/scores.txt")).hasContent("all of us");
@@ -196,7 +201,10 @@ class ProfileSavesTest {
   @Test
   void another_profiles_saves_are_copied_beside_the_own_ones() throws IOException {
     trialHasPlayed();
+    FileTime then = FileTime.from(Instant.parse("2020-02-02T10:00:00Z"));
+    Files.setLastModifiedTime(game.resolve(ProfileSaves.HOME + "/main/saves/deep/two.sav"), then);
     assertThat(saves(FaultyDisk.sound()).copy("main", "trial", "main")).isEqualTo(1);
+    assertThat(Files.getLastModifiedTime(game.resolve("saves/deep/two.sav"))).isEqualTo(then);
     Map<String, String> both = new TreeMap<>(MAINS);
     both.putAll(TRIALS);
     assertThat(of("trial")).as("what it has by that name stays").isEqualTo(both);
