@@ -68,6 +68,7 @@ export function GameVersionView() {
               before anything is deployed over it.
             </Empty>
           </div>
+          <Unlike version={v} />
           <Uncovered workspace={workspace} version={v} />
         </div>
       ) : (
@@ -78,6 +79,7 @@ export function GameVersionView() {
             <Covering workspace={workspace} version={v} />
             <Touched workspace={workspace} version={v} />
             <Behind version={v} />
+            <Unlike version={v} />
           </div>
         </div>
       )}
@@ -247,6 +249,25 @@ function Touched({ workspace, version: v }: { workspace: number; version: GameVe
           </span>
         </li>
       ))}
+    </Part>
+  )
+}
+
+/** Files that somebody had changed before Ironing knew the game. */
+function Unlike({ version: v }: { version: GameVersion }) {
+  if (v.unlike.length === 0) return null
+  return (
+    <Part
+      title={`${count(v.unlikeInAll, 'file')} of the game ${v.unlikeInAll === 1 ? 'is' : 'are'} not as its manifest says`}
+      about="They were so when the game was taken in: a mod was put in by hand, or a download broke. Undeploying brings back these, not the game’s own. Undeploy, have the game repaired by what installed it, and look again."
+    >
+      {v.unlike.map((u) => (
+        <li key={u.path} className={ROW}>
+          <PathText path={u.path} most={72} className="min-w-0 flex-1 truncate" />
+          <span className="shrink-0 text-ink-2">{u.gone ? 'gone' : 'other content'}</span>
+        </li>
+      ))}
+      <More all={v.unlikeInAll} shown={v.unlike.length} />
     </Part>
   )
 }

@@ -251,6 +251,47 @@ class GameVersionIT {
   }
 
   @Test
+  void what_was_changed_before_the_game_was_taken_in_is_told_by_its_manifest(Api api)
+      throws IOException {
+    game = temp.resolve("modded");
+    Trees.write(game.resolve("game.yaml"), GAME);
+    Trees.write(game.resolve("tides.json"), "{ \"version\": \"1.4\" }");
+    Trees.write(game.resolve("data/tide.txt"), "somebody's tide\n");
+    Trees.write(game.resolve("data/moon.txt"), "the game's moon\n");
+    StringBuilder lines = new StringBuilder();
+    Map.of(
+            "tides.json", "{ \"version\": \"1.4\" }",
+            "data/tide.txt", "the game's tide\n",
+            "data/moon.txt", "the game's moon\n",
+            "data/reef.txt", "the game's reef\n")
+        .forEach(
+            (path, text) ->
+                lines
+                    .append(ContentHash.of(text.getBytes(StandardCharsets.UTF_8)))
+                    .append("  ")
+                    .append(path)
+                    .append('\n'));
+    Trees.write(game.resolve("tides.sha256"), lines.toString());
+    String modded = "/api/workspaces/" + api.workspace(game);
+    JsonNode view = api.get(modded + "/game-version");
+    assertThat(view.path("noticed").asBoolean()).isFalse();
+    assertThat(each(view.path("unlike"), "path")).containsExactly("data/reef.txt", "data/tide.txt");
+    assertThat(view.path("unlike").get(0).path("gone").asBoolean()).isTrue();
+    assertThat(view.path("unlike").get(1).path("gone").asBoolean()).isFalse();
+
+    // the game's own repair
+    replace("data/tide.txt", "the game's tide\n");
+    replace("data/reef.txt", "the game's reef\n");
+    view = api.get(modded + "/game-version");
+    assertThat(view.path("noticed").asBoolean()).isTrue();
+    assertThat(view.path("unlikeInAll").asInt()).as("told as what is new").isZero();
+    api.job(modded + "/game-version", null);
+    view = api.get(modded + "/game-version");
+    assertThat(view.path("noticed").asBoolean()).isFalse();
+    assertThat(view.path("unlike")).isEmpty();
+  }
+
+  @Test
   void an_update_that_wrote_through_a_link_costs_the_mod_nothing(Api api) throws IOException {
     replace("tides.json", "{ \"version\": \"1.5\" }");
     // in place: the mod's own file in the library is written to with it

@@ -120,4 +120,30 @@ public final class Manifest {
   public int size() {
     return spelled.size();
   }
+
+  /**
+   * A file that is not as the manifest says.
+   *
+   * @param gone whether there is none
+   */
+  public record Unlike(String path, boolean gone) {}
+
+  /**
+   * What of a game is not as the manifest says, in the order of the paths; not what the game or the
+   * user writes to.
+   *
+   * @param there the SHA-256 of each file of the game, by path
+   */
+  public List<Unlike> unlike(GameDefinition game, Map<String, String> there) {
+    Map<String, String> byKey = new HashMap<>();
+    there.forEach((path, sha256) -> byKey.put(pathCase.key(path), sha256));
+    List<Unlike> unlike = new ArrayList<>();
+    spelled.forEach(
+        (path, sha256) -> {
+          if (game.isWritable(path) || game.isProtected(path) || game.isLog(path)) return;
+          String is = byKey.get(pathCase.key(path));
+          if (!sha256.equals(is)) unlike.add(new Unlike(path, is == null));
+        });
+    return unlike;
+  }
 }

@@ -7,12 +7,14 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
 import ironing.core.path.PathCase;
+import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
 import java.io.File;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -79,5 +81,31 @@ class ManifestTest {
     assertThat(Manifest.of(game, temp::resolve)).isEmpty();
     Files.writeString(temp.resolve("m.sha256"), SUM + "  a\n");
     assertThat(Manifest.of(game, temp::resolve).orElseThrow().names("a")).isTrue();
+  }
+
+  @Test
+  void what_is_not_as_it_says_is_told_but_for_what_the_game_writes_to() {
+    GameDefinition game =
+        TestWorld.game(
+            """
+            format: ironing/game@1
+            id: plain
+            title: Plain
+            paths: case-insensitive
+            recognise: [ "a" ]
+            mounts: [ { id: data, at: data, holds: [ "*" ] } ]
+            protect: [ "saves/**" ]
+            writable: [ "own.ini" ]
+            run: { command: [ "play" ], log: "log.jsonl" }
+            """);
+    String one = "1".repeat(64), two = "2".repeat(64);
+    StringBuilder lines = new StringBuilder();
+    for (String f : List.of("A", "data/b", "data/c", "own.ini", "saves/0", "log.jsonl"))
+      lines.append(one).append("  ").append(f).append('\n');
+    Manifest manifest = Manifest.parse("m", lines.toString(), PathCase.INSENSITIVE);
+    Map<String, String> there =
+        Map.of("a", one, "DATA/B", two, "own.ini", two, "saves/0", two, "data/more", two);
+    assertThat(manifest.unlike(game, there))
+        .containsExactly(new Manifest.Unlike("data/b", false), new Manifest.Unlike("data/c", true));
   }
 }

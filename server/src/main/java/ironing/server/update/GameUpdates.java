@@ -9,6 +9,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.Manifest;
+import ironing.core.game.Manifest.Unlike;
 import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement.Layer;
@@ -118,6 +119,7 @@ class GameUpdates {
    * @param found the version that lies there; empty likewise
    * @param byManifest whether the game’s manifest says what is its own
    * @param behind see {@link BaseChange}
+   * @param unlike files of the game that were not as the manifest says when it was taken in
    */
   record Update(
       String known,
@@ -126,6 +128,7 @@ class GameUpdates {
       BaseChange change,
       List<UpdateFile> files,
       List<String> behind,
+      List<Unlike> unlike,
       List<UncoveredMod> uncovered,
       List<TouchedMend> mends,
       List<CoveringFile> covering) {
@@ -151,9 +154,21 @@ class GameUpdates {
         change,
         files,
         change.behind(),
+        manifest.map(m -> unlike(bench, m, change)).orElse(List.of()),
         uncovered(bench, found),
         touched(bench, files),
         covering(bench, files));
+  }
+
+  // somebody had changed them before the game was taken in; what an update does is told by itself
+  private List<Unlike> unlike(Bench bench, Manifest manifest, BaseChange change) {
+    Map<String, String> there = new HashMap<>();
+    for (Own o : own.loose(bench.workspace())) there.put(o.path(), o.sha256());
+    Set<String> told = new HashSet<>(change.behind());
+    for (Changed c : change.files()) told.add(c.path());
+    return manifest.unlike(bench.game(), there).stream()
+        .filter(u -> !told.contains(u.path()))
+        .toList();
   }
 
   List<EarlierRow> earlier(long workspace) {

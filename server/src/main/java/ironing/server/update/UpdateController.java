@@ -1,6 +1,7 @@
 package ironing.server.update;
 
 import ironing.core.deploy.BaseChange.Kind;
+import ironing.core.game.Manifest.Unlike;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
@@ -49,6 +50,8 @@ class UpdateController {
    * @param byManifest whether the game’s manifest says what is its own
    * @param files the first of them, by path
    * @param behind the first paths at which only the game’s own repair can bring the new file
+   * @param unlike the first files of the game that are not as its manifest says, and were so
+   *     already when it was taken in
    * @param mends those that are made of changed files
    * @param covering the first files of mods that stand over a changed file
    * @param earlier the newest first
@@ -65,6 +68,8 @@ class UpdateController {
       List<UpdateFile> files,
       int behindInAll,
       List<String> behind,
+      int unlikeInAll,
+      List<Unlike> unlike,
       List<UncoveredMod> uncovered,
       List<TouchedMend> mends,
       int coveringInAll,
@@ -87,6 +92,8 @@ class UpdateController {
         first(u.files()),
         u.behind().size(),
         first(u.behind()),
+        u.unlike().size(),
+        first(u.unlike()),
         u.uncovered(),
         u.mends(),
         u.covering().size(),
