@@ -256,7 +256,12 @@ const COPIED: Record<NonNullable<Schema['PlanStep']['copied']>, string> = {
 
 function planWords(plan: Schema['PlanView']): string {
   const copies = plan.copyBytes > 0 ? `, ${bytes(plan.copyBytes)} of it copied` : ''
-  const time = plan.expectedMs === undefined ? '' : ` · about ${timeWords(plan.expectedMs)}`
+  const time =
+    plan.expectedMs === undefined
+      ? ''
+      : plan.expectedMs < 100
+        ? ' · under 0.1 s'
+        : ` · about ${timeWords(plan.expectedMs)}`
   return `${bytes(plan.sizeBytes)} in all${copies}${time}`
 }
 
@@ -367,7 +372,7 @@ function FolderAside({
       {status && <p className="mono mt-1 break-all text-ink-2">{status.folder}</p>}
       <p className="mt-2.5 text-[13.5px] leading-snug">
         {status && status.files > 0
-          ? `${count(status.links, 'hard link')} and ${count(status.copies, 'copy', 'copies')} of Ironing lie in it. What they replaced is kept in .ironing/kept.`
+          ? `Ironing has put ${count(status.links, 'hard link')} and ${count(status.copies, 'copy', 'copies')} there. What they replaced is kept in .ironing/kept.`
           : 'Deploying links the files in play into it. What is replaced is kept first, and comes back byte for byte.'}
       </p>
       {status && status.files > 0 && (

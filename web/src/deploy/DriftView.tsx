@@ -38,7 +38,7 @@ const WORDS: Record<Cause, Words> = {
   },
   MISSING: {
     says: (files, n) => `${files} that ${n === 1 ? 'was' : 'were'} deployed ${n === 1 ? 'is' : 'are'} gone`,
-    about: 'They are in the library, and can be put back.',
+    about: 'The library has what was deployed, and can put it back.',
     acts: ['put-back', 'left'],
   },
   PUT_BACK: {
@@ -51,7 +51,7 @@ const WORDS: Record<Cause, Words> = {
     says: (files, n) =>
       `${files} of the game’s own that ${n === 1 ? 'was' : 'were'} kept ${n === 1 ? 'is' : 'are'} lost`,
     about:
-      'They were to come back when you undeploy. Only a repair or a fresh copy of the game can bring them: put them into .ironing/kept.',
+      'Kept to come back when you undeploy. Only a repair or a fresh copy of the game can bring that: put it into .ironing/kept.',
     acts: ['left'],
   },
   GAME_CHANGED: {
@@ -75,7 +75,7 @@ const WORDS: Record<Cause, Words> = {
   SET_ASIDE: {
     says: (files, n) => `${files} ${n === 1 ? 'was' : 'were'} set aside`,
     about:
-      'They were changed while they were deployed, lay in the way, or are of the game before an update. Nothing of it was thrown away.',
+      'Changed while deployed, in the way, or of the game before an update. Nothing of it was thrown away.',
     acts: ['take', 'left'],
   },
 }
@@ -172,10 +172,10 @@ function GroupCard({
   const act = useDriftAct(workspace, (done) => {
     setChosen(new Set())
     if (done.archive) {
-      say('They are in the inbox.')
+      say('Taken into the inbox.')
       navigate(`/workspaces/${workspace}/library/inbox/${done.archive}`)
-    } else if (done.act === 'put-back') say('They are as they were deployed again.')
-    else if (done.act === 'own') say('They are in their mods now, and deployed so.')
+    } else if (done.act === 'put-back') say('Put back as it was deployed.')
+    else if (done.act === 'own') say('Taken into the mods, and deployed so.')
   })
   const turn = (path: string) =>
     setChosen((c) => {
@@ -185,6 +185,9 @@ function GroupCard({
     })
   const sentence = words.says(count(g.inAll, 'file'), g.inAll)
   const paths = chosen.size > 0 ? [...chosen] : undefined
+  // the plugin list is nobody's: it can be put back, and goes into no mod
+  const meant = chosen.size > 0 ? g.files.filter((f) => chosen.has(f.path)) : g.files
+  const acts = words.acts.filter((a) => a !== 'own' || meant.every((f) => f.mod > 0))
   return (
     <section aria-label={sentence} className="card mb-3 px-4 py-3">
       <h2>{sentence}.</h2>
@@ -198,7 +201,7 @@ function GroupCard({
             See what an update did
           </Link>
         )}
-        {words.acts.map((a) => (
+        {acts.map((a) => (
           <Button
             key={a}
             className="h-7"
