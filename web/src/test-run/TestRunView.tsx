@@ -140,7 +140,7 @@ function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
             </ul>
           )}
           <WhatItRead workspace={workspace} run={run} />
-          <div className="mt-2 grid gap-x-8 xl:grid-cols-2">
+          <div className="mt-2 gap-x-8 xl:columns-2">
             {groups(run.reports).map((g) => (
               <Group key={g.title} group={g} />
             ))}
@@ -236,7 +236,7 @@ function Group({ group }: { group: ReportGroup }) {
   const few = changed.length > 0 ? changed : group.reports.slice(0, FIRST)
   const shown = open ? group.reports : few
   return (
-    <section className="mb-3">
+    <section className="mb-3 break-inside-avoid">
       <h3 className="border-line border-b pb-0.5">
         {group.title}
         {group.reports.length > LONG && (
