@@ -23,6 +23,8 @@ import org.junit.jupiter.api.io.TempDir;
 /** Starting games of every kind of behaviour. Each is a small shell script in the game folder. */
 @ExtendWith(SharedServer.class)
 class RunIT {
+  private static final String OWN_SAVES =
+      "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
   private static final Duration PATIENCE = Duration.ofSeconds(30);
   @TempDir Path temp;
   private Api api;
@@ -42,6 +44,14 @@ class RunIT {
     Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run);
     Trees.write(folder.resolve("play.sh"), script);
     return "/api/workspaces/" + api.workspace(folder);
+  }
+
+  /** The folder of a game that is started by its {@code play.sh}. */
+  private Path gameWith(String more) {
+    Path folder = Games.plain(temp.resolve("game"));
+    String run = "run: { command: [ \"sh\", \"play.sh\" ], log: \"logs/run.jsonl\" }\n";
+    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + more);
+    return folder;
   }
 
   private long start(String base) {
@@ -83,10 +93,7 @@ class RunIT {
 
   @Test
   void a_save_is_known_by_the_plugins_of_the_run_that_wrote_it() throws Exception {
-    Path folder = Games.plain(temp.resolve("game"));
-    String run = "run: { command: [ \"sh\", \"play.sh\" ], log: \"logs/run.jsonl\" }\n";
-    String protect = "protect: [ \"saves/**\" ]\n";
-    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + protect);
+    Path folder = gameWith("protect: [ \"saves/**\" ]\n");
     Trees.write(folder.resolve("saves/old.sav"), "old");
     Files.setLastModifiedTime(
         folder.resolve("saves/old.sav"), FileTime.from(Instant.parse("2020-01-01T00:00:00Z")));
@@ -114,6 +121,14 @@ class RunIT {
     assertThat(api.get(base + "/saves?plugin=Other.plug")).isEmpty();
   }
 
+  /** A new profile, taken into use. */
+  private long useTrial(String base) {
+    Api.Answer made = api.send("POST", base + "/profiles", Map.of("name", "Trial"), Map.of());
+    long trial = made.body().path("id").asLong();
+    api.send("POST", base + "/profiles/" + trial + "/use", null, Map.of());
+    return trial;
+  }
+
   private JsonNode savesOf(String base, String profile) {
     for (JsonNode p : api.get(base + "/saves/profiles").path("profiles"))
       if (p.path("name").asText().equals(profile)) return p;
@@ -122,10 +137,7 @@ class RunIT {
 
   @Test
   void the_game_is_started_with_the_saves_of_the_profile_in_use() throws Exception {
-    Path folder = Games.plain(temp.resolve("game"));
-    String run = "run: { command: [ \"sh\", \"play.sh\" ], log: \"logs/run.jsonl\" }\n";
-    String own = "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
-    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + own);
+    Path folder = gameWith(OWN_SAVES);
     Trees.write(folder.resolve("saves/old.sav"), "of before");
     // it takes up the last save, and writes the next
     Trees.write(
@@ -137,12 +149,7 @@ class RunIT {
     assertThat(savesOf(base, everyday).path("count").asInt()).isEqualTo(2);
     assertThat(savesOf(base, everyday).path("inFolder").asBoolean()).isTrue();
 
-    long trial =
-        api.send("POST", base + "/profiles", Map.of("name", "Trial"), Map.of())
-            .body()
-            .path("id")
-            .asLong();
-    api.send("POST", base + "/profiles/" + trial + "/use", null, Map.of());
+    long trial = useTrial(base);
     assertThat(api.get(base + "/saves")).as("those of Trial, which has none").isEmpty();
     assertThat(savesOf(base, "Trial").path("inFolder").asBoolean()).isFalse();
     JsonNode alone = ended(base, start(base));
@@ -171,20 +178,12 @@ class RunIT {
 
   @Test
   void saves_that_cannot_be_brought_keep_the_game_from_starting() throws Exception {
-    Path folder = Games.plain(temp.resolve("game"));
-    String run = "run: { command: [ \"sh\", \"play.sh\" ] }\n";
-    String own = "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
-    Trees.write(folder.resolve("game.yaml"), Games.PLAIN + run + own);
+    Path folder = gameWith(OWN_SAVES);
     Trees.write(folder.resolve("play.sh"), "echo played > here\n");
     Trees.write(temp.resolve("cloud/one.sav"), "elsewhere");
     Files.createSymbolicLink(folder.resolve("saves"), temp.resolve("cloud"));
     String base = "/api/workspaces/" + api.workspace(folder);
-    long trial =
-        api.send("POST", base + "/profiles", Map.of("name", "Trial"), Map.of())
-            .body()
-            .path("id")
-            .asLong();
-    api.send("POST", base + "/profiles/" + trial + "/use", null, Map.of());
+    useTrial(base);
     Api.Answer refused = api.ask("POST", base + "/runs", null, Map.of());
     assertThat(refused.body().toString()).contains("game-folder-leads-outside");
     assertThat(folder.resolve("here")).doesNotExist();
