@@ -177,6 +177,21 @@ class ToolsIT {
   }
 
   @Test
+  void what_the_user_leaves_as_it_is_goes_to_no_tool_until_it_changes() {
+    add("true", "add-ons/index.txt");
+    Trees.write(game.resolve("add-ons/index.txt"), "by hand\n");
+    Map<String, Object> leave = Map.of("cause", "NEW", "paths", List.of("add-ons/index.txt"));
+    api.send("POST", base + "/drift/left", leave, Map.of());
+    api.job(base + "/deploy", null);
+    assertThat(tool().path("output").isNumber()).isFalse();
+    assertThat(game.resolve("add-ons/index.txt")).hasContent("by hand\n");
+    Trees.write(game.resolve("add-ons/index.txt"), "by the tool\n");
+    api.job(base + "/deploy", null);
+    assertThat(tool().path("output").isNumber()).isTrue();
+    assertThat(game.resolve("add-ons/index.txt")).hasContent("by the tool\n");
+  }
+
+  @Test
   void one_that_fails_is_told_and_nothing_of_it_is_taken_in() {
     long tool = add("echo broken; echo half > \"$PLACE/index.txt\"; exit 3", "add-ons/index.txt");
     JsonNode run = run(tool);

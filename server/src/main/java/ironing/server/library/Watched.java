@@ -6,6 +6,7 @@ import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.LibraryMapper.ArchiveRow;
+import ironing.server.platform.DatabaseGone;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Workbenches;
@@ -147,10 +148,15 @@ class Watched {
   /** Tells every open page when something has come or gone. */
   @Scheduled(fixedDelay = 3_000, initialDelay = 10_000)
   void lookAgain() {
-    for (long workspace : db.watching()) {
-      List<Arrived> now = arrived(workspace);
-      List<Arrived> before = lastSeen.put(workspace, now);
-      if (before != null && !before.equals(now)) events.tell(workspace, "inbox", Map.of());
+    try {
+      for (long workspace : db.watching()) {
+        List<Arrived> now = arrived(workspace);
+        List<Arrived> before = lastSeen.put(workspace, now);
+        if (before != null && !before.equals(now)) events.tell(workspace, "inbox", Map.of());
+      }
+    } catch (RuntimeException e) {
+      // it is back with the next look, or told to whoever asks; every few seconds is too often
+      if (DatabaseGone.told(e).isEmpty()) throw e;
     }
   }
 }

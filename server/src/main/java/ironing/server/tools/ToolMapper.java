@@ -83,6 +83,10 @@ interface ToolMapper {
       RUN + "and r.id in (select max(id) from tool_run group by tool_id)" + " order by r.id desc")
   List<ToolRunRow> last(long workspace);
 
+  /** What the user leaves as it is at a path: the SHA-256 of it; null for nothing. */
+  @Select("select sha256 from left_alone where workspace_id = #{workspace} and path = #{path}")
+  String leftAlone(@Param("workspace") long workspace, @Param("path") String path);
+
   @Select(RUN + "and r.id = #{run}")
   ToolRunRow run(@Param("workspace") long workspace, @Param("run") long run);
 

@@ -77,8 +77,11 @@ public class ToolStrays implements StrayOutputs {
               || !PathPattern.anyMatches(writes, path)
               || !isStray(bench, note, path)) continue;
           Path file = GamePath.resolve(bench.gameFolder(), path);
+          String sha256 = ContentHash.of(file);
+          // the user wants it to stay as it is, while it is this
+          if (sha256.equals(db.leftAlone(bench.workspace(), path))) continue;
           found.put(path, file);
-          sums.put(path, ContentHash.of(file));
+          sums.put(path, sha256);
         }
         if (found.isEmpty()) continue;
         ToolOutput.Read read = outputs.read(bench, t.id(), t.reads());
