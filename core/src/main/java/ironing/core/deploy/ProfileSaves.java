@@ -6,13 +6,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.GamePath;
-import ironing.core.path.PathPattern;
+import ironing.core.path.PatternWalk;
 import java.io.IOException;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -248,38 +245,29 @@ public final class ProfileSaves {
       if (!disk.isInside(folder, in)) throw DiskTrouble.leadsOutside(in);
     }
     // a folder of saves that is a link is not gone into: what lies behind it would stay
-    for (PathPattern p : game.perProfile()) {
-      if (p.below().isEmpty() || !game.isOwnSave(p.example())) continue;
-      Path below = GamePath.resolve(folder, p.below());
-      if (disk.exists(below) && !disk.isInside(folder, below))
-        throw DiskTrouble.leadsOutside(below);
-    }
+    PatternWalk saves =
+        new PatternWalk(
+            game.perProfile().stream().filter(p -> game.isOwnSave(p.example())).toList(),
+            game.pathCase());
+    saves.files(
+        folder,
+        (path, place, a) -> {
+          if (a.isSymbolicLink()
+              && saves.leads(path)
+              && Files.isDirectory(place)
+              && !disk.isInside(folder, place)) throw DiskTrouble.leadsOutside(place);
+        });
   }
 
   /** The saves below a folder, in the order of their paths. */
   private List<String> paths(Path root) throws IOException {
     Set<String> found = new TreeSet<>();
-    for (PathPattern p : game.perProfile()) {
-      Path start = p.below().isEmpty() ? root : GamePath.resolve(root, p.below());
-      if (!Files.isDirectory(start)) continue;
-      Files.walkFileTree(
-          start,
-          new SimpleFileVisitor<>() {
-            @Override
-            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
-              return at.equals(folder.resolve(Deployer.HOME))
-                  ? FileVisitResult.SKIP_SUBTREE
-                  : FileVisitResult.CONTINUE;
-            }
-
-            @Override
-            public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
-              String path = root.relativize(file).toString().replace('\\', '/');
+    new PatternWalk(game.perProfile(), game.pathCase())
+        .files(
+            root,
+            (path, place, a) -> {
               if (a.isRegularFile() && game.isOwnSave(path)) found.add(path);
-              return FileVisitResult.CONTINUE;
-            }
-          });
-    }
+            });
     return new ArrayList<>(found);
   }
 

@@ -24,6 +24,8 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Two profiles of one game, Main and Trial, with saves of some same names. */
 class ProfileSavesTest {
@@ -32,8 +34,7 @@ class ProfileSavesTest {
       format: ironing/game@1
       id: plain
       title: Plain
-      paths: case-insensitive
-      recognise: [ "plain.bin" ]
+      pathCase: insensitive
       mounts: [ { id: data, at: data, holds: [ "*.plug" ] } ]
       protect: [ "saves/**", "shared/**" ]
       perProfile: [ "saves/**", "settings/own.ini" ]
@@ -185,11 +186,24 @@ class ProfileSavesTest {
   }
 
   @Test
-  void saves_behind_a_link_are_not_moved() throws IOException {
+  void a_folder_of_saves_is_known_however_it_is_spelled() throws IOException {
+    Files.move(game.resolve("saves"), game.resolve("Saves"));
+    bring(FaultyDisk.sound(), "trial");
+    assertThat(game.resolve("Saves/one.sav")).doesNotExist();
+    bring(FaultyDisk.sound(), "main");
+    assertThat(game.resolve("Saves/one.sav")).hasContent("Main's first");
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"saves", "SAVES", "saves/deep"})
+  void saves_behind_a_link_are_not_moved(String link) throws IOException {
     Path elsewhere = Files.createDirectories(temp.resolve("elsewhere"));
     Files.move(game.resolve("saves/one.sav"), elsewhere.resolve("one.sav"));
     Trees.remove(game.resolve("saves"));
-    Files.createSymbolicLink(game.resolve("saves"), elsewhere);
+    Files.createDirectories(game.resolve(link).getParent());
+    Files.createSymbolicLink(game.resolve(link), elsewhere);
+    // one that leads elsewhere but to no saves is none of it
+    Files.createSymbolicLink(game.resolve("music"), elsewhere);
     assertThatThrownBy(() -> bring(FaultyDisk.sound(), "trial"))
         .isInstanceOfSatisfying(
             IroningException.class,

@@ -91,8 +91,7 @@ class ManifestTest {
             format: ironing/game@1
             id: plain
             title: Plain
-            paths: case-insensitive
-            recognise: [ "a" ]
+            pathCase: insensitive
             mounts: [ { id: data, at: data, holds: [ "*" ] } ]
             protect: [ "saves/**" ]
             writable: [ "own.ini" ]

@@ -8,16 +8,13 @@ import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.WantedFiles.Setting;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
-import ironing.core.path.PathPattern;
+import ironing.core.path.PatternWalk;
 import ironing.server.deploy.ProfileSettingsMapper.SettingRow;
 import ironing.server.workbench.Bench;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -126,29 +123,16 @@ class ProfileSettings {
   private static Map<String, byte[]> there(Bench bench) {
     GameDefinition game = bench.game();
     Path folder = bench.gameFolder();
-    List<String> roots =
-        game.perProfile().stream().map(PathPattern::below).map(game.pathCase()::key).toList();
     Map<String, byte[]> there = new TreeMap<>();
     try {
-      Files.walkFileTree(
-          folder,
-          new SimpleFileVisitor<>() {
-            @Override
-            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
-              String key = game.pathCase().key(relative(folder, at));
-              boolean leads = roots.stream().anyMatch(root -> onTheWay(key, root));
-              return leads ? FileVisitResult.CONTINUE : FileVisitResult.SKIP_SUBTREE;
-            }
-
-            @Override
-            public FileVisitResult visitFile(Path file, BasicFileAttributes a) throws IOException {
-              String path = relative(folder, file);
-              if (!a.isRegularFile() || !game.isPerProfile(path)) return FileVisitResult.CONTINUE;
-              if (a.size() > LARGEST) throw tooLarge(path);
-              there.put(path, Files.readAllBytes(file));
-              return FileVisitResult.CONTINUE;
-            }
-          });
+      new PatternWalk(game.perProfile(), game.pathCase())
+          .files(
+              folder,
+              (path, place, a) -> {
+                if (!a.isRegularFile() || !game.isPerProfile(path)) return;
+                if (a.size() > LARGEST) throw tooLarge(path);
+                there.put(path, Files.readAllBytes(place));
+              });
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -163,18 +147,6 @@ class ProfileSettings {
             + (LARGEST >> 20)
             + " MiB.",
         "Take its pattern out of perProfile in game.yaml, or move the file away.");
-  }
-
-  private static boolean onTheWay(String folder, String root) {
-    return folder.isEmpty()
-        || root.isEmpty()
-        || root.equals(folder)
-        || root.startsWith(folder + "/")
-        || folder.startsWith(root + "/");
-  }
-
-  private static String relative(Path folder, Path at) {
-    return folder.relativize(at).toString().replace('\\', '/');
   }
 
   /**
