@@ -1,5 +1,6 @@
 package ironing.core.deploy;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -93,19 +94,6 @@ public final class ProfileSaves {
    */
   public record Save(String path, Path lies) {}
 
-  /** Whose saves are kept beside those that lie in the folder. */
-  public Set<String> kept() {
-    try {
-      Set<String> keys = new TreeSet<>();
-      if (!disk.exists(at(HOME))) return keys;
-      for (String name : disk.entries(at(HOME)))
-        if (Files.isDirectory(at(HOME + "/" + name))) keys.add(name);
-      return keys;
-    } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
-    }
-  }
-
   /**
    * Puts the saves of one profile into the folder, and those that lie there to where they are kept.
    *
@@ -121,6 +109,7 @@ public final class ProfileSaves {
       if (mark.half != Half.DONE) finish(mark, now);
       String whose = mark.next;
       if (whose.equals(key)) return;
+      // before anything is written
       requireInside();
       Mark out = new Mark(whose, key, Half.OUT);
       write(out);
@@ -156,10 +145,18 @@ public final class ProfileSaves {
     try {
       boolean here = whose().orElse(first).equals(to);
       Path root = here ? folder : at(HOME + "/" + to);
-      Map<Path, Path> copies = new TreeMap<>();
-      // a save is there as a whole or not at all
-      disk.createBelow(folder, at(Deployer.STAGING));
-      for (Save s : of(from, first)) {
+      return copy(of(from, first), root);
+    } catch (IOException e) {
+      throw DiskTrouble.of(folder, e);
+    }
+  }
+
+  private int copy(List<Save> saves, Path root) throws IOException {
+    Map<Path, Path> copies = new TreeMap<>();
+    // a save is there as a whole or not at all
+    makeInside(at(Deployer.STAGING));
+    try {
+      for (Save s : saves) {
         Path target = GamePath.resolve(root, s.path());
         if (disk.exists(target)) continue;
         Path copy = at(Deployer.STAGING + "/save-" + copies.size());
@@ -171,18 +168,15 @@ public final class ProfileSaves {
       disk.flushTree(at(Deployer.STAGING));
       Set<Path> folders = new TreeSet<>();
       for (Map.Entry<Path, Path> c : copies.entrySet()) {
-        Path in = c.getKey().getParent();
-        disk.createBelow(folder, in);
-        if (!disk.isInside(folder, in)) throw DiskTrouble.leadsOutside(in);
+        makeInside(c.getKey().getParent());
         disk.move(c.getValue(), c.getKey());
-        folders.add(in);
+        folders.add(c.getKey().getParent());
       }
       for (Path f : folders) flushUp(f);
+    } finally {
       disk.removeTree(at(Deployer.STAGING));
-      return copies.size();
-    } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
     }
+    return copies.size();
   }
 
   // what went out comes in again: each way is one that a crash may cut short
@@ -202,6 +196,8 @@ public final class ProfileSaves {
   }
 
   private void finish(Mark mark, String now) throws IOException {
+    // behind a link that was planted since there may be some that are still to go out
+    requireInside();
     if (mark.half == Half.OUT) {
       move(folder, at(HOME + "/" + mark.whose), now);
       write(new Mark(mark.whose, mark.next, Half.IN));
@@ -221,17 +217,25 @@ public final class ProfileSaves {
       // somebody put one there by hand: it is set aside, as what is changed in the folder is
       if (disk.exists(target)) {
         Path aside = at(Staging.freeAside(disk, folder, now, path));
-        disk.createBelow(folder, aside.getParent());
+        makeInside(aside.getParent());
         disk.move(target, aside);
         disk.flushFolder(aside.getParent());
       }
-      disk.createBelow(folder, target.getParent());
+      makeInside(target.getParent());
       disk.move(source, target);
       left.add(source.getParent());
       touched.add(target.getParent());
     }
     for (Path f : touched) flushUp(f);
     for (Path f : left) disk.flushFolder(f);
+  }
+
+  // nothing is made or moved through a link that somebody has planted meanwhile
+  private void makeInside(Path in) throws IOException {
+    Path there = in;
+    while (!disk.exists(there)) there = there.getParent();
+    if (!disk.isInside(folder, there)) throw DiskTrouble.leadsOutside(there);
+    disk.createBelow(folder, in);
   }
 
   // a folder that was made is an entry of the one above
@@ -273,20 +277,29 @@ public final class ProfileSaves {
 
   private Optional<Mark> mark() throws IOException {
     if (!disk.exists(at(MARK))) return Optional.empty();
-    JsonNode m = JSON.readTree(disk.read(at(MARK)));
-    if (!FORMAT.equals(m.path("format").asText()))
-      throw IroningException.of(
-          "saves-unreadable",
-          MARK,
-          "The mark that says whose saves lie in the game folder cannot be read.",
-          "Look into "
-              + HOME
-              + ", where the saves of each profile are, put back what is missing, and remove this file.");
-    return Optional.of(
-        new Mark(
-            m.path("whose").asText(),
-            m.path("next").asText(),
-            Half.valueOf(m.path("half").asText())));
+    byte[] utf8 = disk.read(at(MARK));
+    try {
+      JsonNode m = JSON.readTree(utf8);
+      if (!FORMAT.equals(m.path("format").asText())) throw unreadable(null);
+      return Optional.of(
+          new Mark(
+              GamePath.check(m.path("whose").asText()),
+              GamePath.check(m.path("next").asText()),
+              Half.valueOf(m.path("half").asText())));
+    } catch (JsonProcessingException | IllegalArgumentException e) {
+      throw unreadable(e);
+    }
+  }
+
+  private IroningException unreadable(Throwable cause) {
+    return IroningException.of(
+        "saves-unreadable",
+        at(MARK).toString(),
+        "The mark that says whose saves lie in the game folder cannot be read.",
+        "Look into "
+            + HOME
+            + ", where the saves of each profile are, put back what is missing, and remove this file.",
+        cause);
   }
 
   private void write(Mark mark) throws IOException {
@@ -295,8 +308,7 @@ public final class ProfileSaves {
     m.put("whose", mark.whose);
     m.put("next", mark.next);
     m.put("half", mark.half.name());
-    disk.createBelow(folder, at(HOME));
-    if (!disk.isInside(folder, at(HOME))) throw DiskTrouble.leadsOutside(at(HOME));
+    makeInside(at(HOME));
     disk.write(at(MARK + ".new"), JSON.writeValueAsBytes(m));
     disk.move(at(MARK + ".new"), at(MARK));
     disk.flushFolder(at(HOME));

@@ -102,7 +102,6 @@ class ProfileSavesTest {
     assertThat(game.resolve("shared/scores.txt")).hasContent("all of us");
     assertThat(game.resolve("settings/own.ini")).hasContent("speed = 1");
     assertThat(of("main")).isEqualTo(MAINS);
-    assertThat(saves(FaultyDisk.sound()).kept()).containsExactly("main");
 
     TRIALS.forEach((path, text) -> Trees.write(game.resolve(path), text));
     assertThat(of("trial")).isEqualTo(TRIALS);
@@ -245,9 +244,44 @@ class ProfileSavesTest {
   }
 
   @Test
-  void a_mark_that_cannot_be_read_is_told_and_nothing_is_moved() throws IOException {
+  void a_link_planted_between_a_crash_and_recovery_leads_no_save_outside() throws IOException {
+    Path elsewhere = Files.createDirectories(temp.resolve("elsewhere"));
     trialHasPlayed();
-    Trees.write(game.resolve(ProfileSaves.MARK), "{\"format\": \"something else\"}");
+    FaultyDisk counting = FaultyDisk.sound();
+    bring(counting, "main");
+    int refused = 0;
+    for (int step = 1; step <= counting.changes(); step++) {
+      trialHasPlayed();
+      FaultyDisk dying = FaultyDisk.dyingAt(step);
+      assertThatThrownBy(() -> bring(dying, "main")).isInstanceOf(FaultyDisk.Died.class);
+      Files.move(game.resolve("saves"), game.resolve("saves-moved"));
+      Files.createSymbolicLink(game.resolve("saves"), elsewhere);
+      try {
+        saves(FaultyDisk.sound()).recover(NOW);
+      } catch (IroningException e) {
+        assertThat(e.problems().get(0).code()).isEqualTo("game-folder-leads-outside");
+        refused++;
+      }
+      assertThat(elsewhere).as("step " + step).isEmptyDirectory();
+      Files.delete(game.resolve("saves"));
+      Files.move(game.resolve("saves-moved"), game.resolve("saves"));
+      saves(FaultyDisk.sound()).recover(NOW);
+      assertThat(of("main")).as("step " + step).isEqualTo(MAINS);
+      assertThat(of("trial")).as("step " + step).isEqualTo(TRIALS);
+    }
+    assertThat(refused).isPositive();
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "{\"format\": \"something else\"}",
+        "{",
+        "{\"format\":\"ironing/saves@1\",\"whose\":\"a\",\"next\":\"b\",\"half\":\"WHOLE\"}"
+      })
+  void a_mark_that_cannot_be_read_is_told_and_nothing_is_moved(String mark) throws IOException {
+    trialHasPlayed();
+    Trees.write(game.resolve(ProfileSaves.MARK), mark);
     Map<String, String> before = Trees.of(game);
     assertThatThrownBy(() -> bring(FaultyDisk.sound(), "main"))
         .isInstanceOfSatisfying(
