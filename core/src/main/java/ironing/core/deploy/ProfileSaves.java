@@ -33,8 +33,12 @@ import java.util.TreeSet;
  * time for a folder, and not while the game runs; the caller sees to both.
  */
 public final class ProfileSaves {
-  public static final String HOME = Deployer.HOME + "/saves";
+  static final String HOME = Deployer.HOME + "/saves";
   static final String MARK = HOME + "/whose.json";
+
+  /** Copies on their way; not the staging of a deployment, which may hold what it moved aside. */
+  static final String COMING = HOME + "/coming";
+
   static final String FORMAT = "ironing/saves@1";
   private static final ObjectMapper JSON = new ObjectMapper();
   private final Disk disk;
@@ -154,18 +158,20 @@ public final class ProfileSaves {
   private int copy(List<Save> saves, Path root) throws IOException {
     Map<Path, Path> copies = new TreeMap<>();
     // a save is there as a whole or not at all
-    makeInside(at(Deployer.STAGING));
+    makeInside(at(COMING));
+    disk.removeTree(at(COMING));
+    disk.createBelow(folder, at(COMING));
     try {
       for (Save s : saves) {
         Path target = GamePath.resolve(root, s.path());
         if (disk.exists(target)) continue;
-        Path copy = at(Deployer.STAGING + "/save-" + copies.size());
+        Path copy = at(COMING + "/" + copies.size());
         disk.copy(s.lies(), copy);
         // by its time it is known of which day it is, and which run has written it
         Files.setLastModifiedTime(copy, Files.getLastModifiedTime(s.lies()));
         copies.put(target, copy);
       }
-      disk.flushTree(at(Deployer.STAGING));
+      disk.flushTree(at(COMING));
       Set<Path> folders = new TreeSet<>();
       for (Map.Entry<Path, Path> c : copies.entrySet()) {
         makeInside(c.getKey().getParent());
@@ -174,7 +180,7 @@ public final class ProfileSaves {
       }
       for (Path f : folders) flushUp(f);
     } finally {
-      disk.removeTree(at(Deployer.STAGING));
+      disk.removeTree(at(COMING));
     }
     return copies.size();
   }

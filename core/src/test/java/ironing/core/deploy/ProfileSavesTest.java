@@ -224,7 +224,18 @@ class ProfileSavesTest {
     assertThat(of("main")).isEqualTo(MAINS);
     assertThat(saves(FaultyDisk.sound()).copy("trial", "main", "main")).isEqualTo(1);
     assertThat(of("main")).containsEntry("saves/new.sav", "Trial's own");
-    assertThat(game.resolve(".ironing/staging")).doesNotExist();
+    assertThat(game.resolve(ProfileSaves.COMING)).doesNotExist();
+  }
+
+  @Test
+  void copying_leaves_what_a_deployment_has_moved_aside_and_not_finished() throws IOException {
+    trialHasPlayed();
+    Trees.write(game.resolve(Deployer.STAGING + "/old-1"), "the game's own");
+    Trees.write(game.resolve(ProfileSaves.COMING + "/0"), "left by a crash");
+    assertThat(saves(FaultyDisk.sound()).copy("main", "trial", "main")).isEqualTo(1);
+    assertThat(game.resolve(Deployer.STAGING + "/old-1")).hasContent("the game's own");
+    assertThat(game.resolve("saves/deep/two.sav")).hasContent("Main's second");
+    assertThat(game.resolve(ProfileSaves.COMING)).doesNotExist();
   }
 
   @Test
