@@ -1,4 +1,5 @@
 import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { afterTheView, BESIDE } from '../api/beside'
 import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { of } from '../frame/workspace'
@@ -36,13 +37,16 @@ export function useFolderState(workspace: number) {
   return useQuery({
     queryKey: [FOLDER_STATE, workspace],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: ({ signal }) =>
-      got(
+    meta: BESIDE,
+    queryFn: async (asked) => {
+      await afterTheView(asked)
+      return got(
         api.GET('/api/workspaces/{workspace}/drift', {
           params: { path: { workspace }, query: { thorough: false } },
-          signal,
+          signal: asked.signal,
         }),
-      ),
+      )
+    },
   })
 }
 

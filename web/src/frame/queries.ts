@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { afterTheView, BESIDE } from '../api/beside'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from './Notices'
 import { askAgain, inTurn, tookRevision } from './revision'
@@ -7,8 +8,12 @@ import { of } from './workspace'
 export function useOverview(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'overview'),
-    queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}', { params: { path: { workspace } }, signal })),
+    meta: BESIDE,
+    queryFn: async (asked) => {
+      await afterTheView(asked)
+      const { signal } = asked
+      return got(api.GET('/api/workspaces/{workspace}', { params: { path: { workspace } }, signal }))
+    },
   })
 }
 
@@ -23,8 +28,12 @@ export function useTimeline(workspace: number) {
 export function useDeployStatus(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'deploy-status'),
-    queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}/deploy', { params: { path: { workspace } }, signal })),
+    meta: BESIDE,
+    queryFn: async (asked) => {
+      await afterTheView(asked)
+      const { signal } = asked
+      return got(api.GET('/api/workspaces/{workspace}/deploy', { params: { path: { workspace } }, signal }))
+    },
   })
 }
 

@@ -17,9 +17,13 @@ import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
+import org.springframework.boot.test.system.CapturedOutput;
+import org.springframework.boot.test.system.OutputCaptureExtension;
 
 /** What was confirmed is there after a restart, and what never became anything is gone. */
+@ExtendWith(OutputCaptureExtension.class)
 class RestartIT {
   @TempDir Path temp;
 
@@ -47,6 +51,18 @@ class RestartIT {
       assertThat(server.api().get(base + "/records").path("states").path("needYou").asInt())
           .as("the decision before the restart is undone after it")
           .isEqualTo(before.get("/records").path("states").path("needYou").asInt() + 1);
+    }
+  }
+
+  @Test
+  void after_a_start_workspaces_are_read_before_anybody_asks(CapturedOutput said) throws Exception {
+    try (TestServer server = TestServer.start(temp.resolve("home"))) {
+      DemoWorld.in(temp).bringIn(server.api());
+      server.restart();
+      for (int i = 0; i < 200 && !said.getAll().contains("workspaces in memory: 1"); i++)
+        Thread.sleep(50);
+      assertThat(said.getAll()).contains("workspaces in memory: 1");
+      assertThat(said.getAll()).doesNotContain("not read ahead");
     }
   }
 

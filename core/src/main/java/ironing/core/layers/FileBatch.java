@@ -10,9 +10,7 @@ import java.util.concurrent.CompletableFuture;
  * <p>Threads: one fills it; then each part of {@link FileIntake} writes what belongs to it.
  */
 final class FileBatch {
-  static final int MOST = 4096;
-  private static final int SHA_BYTES = 32;
-
+  static final int MOST = 8192;
   int count;
   final int[] source = new int[MOST];
   final long[] size = new long[MOST];
@@ -23,14 +21,12 @@ final class FileBatch {
   /** That of {@link #path} for a file that does not count. */
   static final int DROPPED = -1;
 
-  /** By the part of its path. */
-  final int[] content = new int[MOST];
+  private final byte[] sha256 = new byte[MOST * Contents.BYTES];
 
   // what came, until it is taken in
   long[] hash = new long[MOST];
   int[] end = new int[MOST];
   byte[] text = new byte[MOST * 48];
-  byte[] sha256 = new byte[MOST * SHA_BYTES];
   private String[] spelling;
   CompletableFuture<Void> taken = CompletableFuture.completedFuture(null);
 
@@ -44,21 +40,21 @@ final class FileBatch {
 
   void add(
       long hash, int source, byte[] utf8, int at, int length, long size, byte[] sha, int offset) {
-    if (sha.length - offset < SHA_BYTES)
-      throw new IllegalArgumentException("a SHA-256 has " + SHA_BYTES + " bytes");
+    if (sha.length - offset < Contents.BYTES)
+      throw new IllegalArgumentException("a SHA-256 has " + Contents.BYTES + " bytes");
     int begin = begin(count);
     if (text.length - begin < length)
       text = Arrays.copyOf(text, Math.max(2 * text.length, begin + length));
     System.arraycopy(utf8, at, text, begin, length);
-    System.arraycopy(sha, offset, sha256, count * SHA_BYTES, SHA_BYTES);
+    System.arraycopy(sha, offset, sha256, count * Contents.BYTES, Contents.BYTES);
     end[count] = begin + length;
     this.hash[count] = hash;
     this.source[count] = source;
     this.size[count++] = size;
   }
 
-  int shaAt(int n) {
-    return n * SHA_BYTES;
+  void content(int n, Contents to, int slot) {
+    to.set(slot, sha256, n * Contents.BYTES);
   }
 
   /** Notes that a file is spelled in another way than its path is kept. */
@@ -76,11 +72,10 @@ final class FileBatch {
     return spelling != null;
   }
 
-  /** Lets go of what came. */
+  /** Lets go of what nobody asks for any more. */
   void release() {
     hash = null;
     end = null;
     text = null;
-    sha256 = null;
   }
 }

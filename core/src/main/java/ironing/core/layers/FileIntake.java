@@ -15,9 +15,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
 
 /**
- * Finds out for each file which path and which content it is.
+ * Finds out for each file which path it is.
  *
- * <p>Idea: paths belong to one of two parts by their hash. Each part has tables of its own and a
+ * <p>Idea: paths belong to one of two parts by their hash. Each part has a table of its own and a
  * thread of its own, takes the batches in their order, and sees in each of them its own files only:
  * so nothing is waited for but memory. The batches before the last are taken in while more come; a
  * world that fits into one needs no thread.
@@ -28,14 +28,10 @@ final class FileIntake {
   private final List<FileBatch> batches = new ArrayList<>();
   private final List<ExecutorService> threads = new ArrayList<>();
 
-  /**
-   * One path table, one content table, and by path the source that was last to bring it, from 1,
-   * and how many do.
-   */
+  /** One path table, and by path the source that was last to bring it, from 1, and how many do. */
   private static final class Part {
     private final int number;
     private final PathTable paths;
-    private final ContentTable contents = new ContentTable();
     private int[] lastSource;
     private int[] holders;
 
@@ -65,7 +61,6 @@ final class FileIntake {
       lastSource[id] = b.source[n] + 1;
       holders[id]++;
       b.path[n] = id * SplitPaths.PARTS + number;
-      b.content[n] = contents.intern(b.sha256, b.shaAt(n));
       if (!fresh && !paths.isSpelled(id, b.text, from, end - from))
         b.spelled(n, new String(b.text, from, end - from, StandardCharsets.UTF_8));
     }
@@ -126,15 +121,6 @@ final class FileIntake {
         start[p + 1] = start[p] + part.holders[id];
     }
     return start;
-  }
-
-  /** By the part of its path what is to be added to the number of a content. */
-  int[] contentBases() {
-    return new int[] {0, parts.get(0).contents.size()};
-  }
-
-  ContentTable contents() {
-    return ContentTable.joined(parts.get(0).contents, parts.get(1).contents);
   }
 
   // one that nobody finishes ends by itself

@@ -1,6 +1,7 @@
 package ironing.core.layers;
 
 import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
 import ironing.core.path.PathTable;
 import ironing.core.path.SplitPaths;
 import java.nio.charset.StandardCharsets;
@@ -9,6 +10,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.Predicate;
@@ -21,8 +23,8 @@ import java.util.stream.IntStream;
  * <p>A <i>source</i> is a body of files that stands at one height: the loose files of a mod (or of
  * the game), or one pack of it.
  *
- * <p>Invariant: holders of path p are the slots {@code start[p]..start[p+1]-1}. Cost: three ints a
- * file, one an int a path, beside the texts. Threads: immutable after {@link Builder#build}.
+ * <p>Invariant: holders of path p are the slots {@code start[p]..start[p+1]-1}. Cost: 48 bytes a
+ * file, beside the paths. Threads: immutable after {@link Builder#build}.
  */
 public final class Holdings {
   /** The mod id by which the unmodded game itself is known. */
@@ -35,10 +37,9 @@ public final class Holdings {
 
   private final SplitPaths paths;
   private final List<Source> sources;
-  private final ContentTable contents;
+  private final Contents contents;
   private final int[] start;
   private final int[] slotSource;
-  private final int[] slotContent;
   private final long[] slotSize;
   // where a holder spells a path in another way than the path is kept; mostly null, and empty where
   // nobody does
@@ -50,10 +51,9 @@ public final class Holdings {
   private Holdings(
       SplitPaths paths,
       List<Source> sources,
-      ContentTable contents,
+      Contents contents,
       int[] start,
       int[] slotSource,
-      int[] slotContent,
       long[] slotSize,
       String[] slotSpelling,
       int[][] pathsOfSource,
@@ -64,7 +64,6 @@ public final class Holdings {
     this.contents = contents;
     this.start = start;
     this.slotSource = slotSource;
-    this.slotContent = slotContent;
     this.slotSize = slotSize;
     this.slotSpelling = slotSpelling;
     this.pathsOfSource = pathsOfSource;
@@ -169,11 +168,11 @@ public final class Holdings {
       int[] start = intake.starts();
       int files = start[paths.size()];
       int[] next = Arrays.copyOf(start, paths.size());
-      int[] slotSource = new int[files], slotContent = new int[files];
+      int[] slotSource = new int[files];
+      Contents contents = new Contents(files);
       long[] slotSize = new long[files];
       boolean spelled = batches.stream().anyMatch(FileBatch::anySpelled);
       String[] slotSpelling = new String[spelled ? files : 0];
-      int[] contentBases = intake.contentBases();
       // no path is in two parts, and so no slot
       IntStream.range(0, SplitPaths.PARTS)
           .parallel()
@@ -185,7 +184,7 @@ public final class Holdings {
                       continue;
                     int slot = next[pathId(paths, b.path[n])]++;
                     slotSource[slot] = b.source[n];
-                    slotContent[slot] = contentBases[part] + b.content[n];
+                    b.content(n, contents, slot);
                     slotSize[slot] = b.size[n];
                     if (spelled) slotSpelling[slot] = b.spelling(n);
                   }
@@ -194,10 +193,9 @@ public final class Holdings {
       return new Holdings(
           paths,
           List.copyOf(sources),
-          intake.contents(),
+          contents,
           start,
           slotSource,
-          slotContent,
           slotSize,
           slotSpelling,
           ofSources.join(),
@@ -247,6 +245,19 @@ public final class Holdings {
     return paths.pathOf(pathId);
   }
 
+  /**
+   * The paths that pass, in order of their ids; only those are asked that may end in a text. Cost:
+   * a look at the end of each path.
+   *
+   * @param tail as {@link PathPattern#tail} gives it
+   */
+  public int[] pathsEnding(String tail, Predicate<String> which) {
+    byte[] small = tail.toLowerCase(Locale.ROOT).getBytes(StandardCharsets.US_ASCII);
+    return IntStream.range(0, paths.size())
+        .filter(p -> paths.mayEndIn(p, small) && which.test(paths.pathOf(p)))
+        .toArray();
+  }
+
   /** The id of a path, -1 when nobody holds it. */
   public int idOf(String path) {
     return paths.idOf(path);
@@ -279,8 +290,8 @@ public final class Holdings {
     return slotSource[slot];
   }
 
-  int contentAt(int slot) {
-    return slotContent[slot];
+  boolean sameContent(int slot, int other) {
+    return contents.same(slot, other);
   }
 
   /** The slot in which a source holds a path, -1 when it does not. */
@@ -367,7 +378,7 @@ public final class Holdings {
   }
 
   public String shaAt(int slot) {
-    return contents.sha256(slotContent[slot]);
+    return contents.sha256(slot);
   }
 
   /** The path as the holder in this slot spells it. */

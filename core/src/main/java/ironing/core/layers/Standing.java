@@ -157,7 +157,7 @@ public final class Standing {
     List<Change> changes = new ArrayList<>();
     for (int p = 0; p < winner.length; p++) {
       int a = before.winner[p], b = winner[p];
-      if (a != b && (a == ABSENT || b == ABSENT || holdings.contentAt(a) != holdings.contentAt(b)))
+      if (a != b && (a == ABSENT || b == ABSENT || !holdings.sameContent(a, b)))
         changes.add(new Change(p, a, b));
     }
     return changes;
@@ -210,7 +210,7 @@ public final class Standing {
   }
 
   private Way wayOfLoser(int slot, int winnerSlot) {
-    return holdings.contentAt(slot) == holdings.contentAt(winnerSlot) ? Way.TWIN : Way.COVERED;
+    return holdings.sameContent(slot, winnerSlot) ? Way.TWIN : Way.COVERED;
   }
 
   public Holdings holdings() {
@@ -282,7 +282,7 @@ public final class Standing {
   public boolean differs(int path) {
     int w = winner[path];
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      if (rankAt(slot) != ABSENT && holdings.contentAt(slot) != holdings.contentAt(w)) return true;
+      if (rankAt(slot) != ABSENT && !holdings.sameContent(slot, w)) return true;
     }
     return false;
   }

@@ -66,7 +66,15 @@ public final class PathPattern {
     return regex.matcher(key).matches();
   }
 
-  // what every match ends in; folding leaves nothing but ASCII as long as it was
+  /**
+   * What every path ends in that it matches, in ASCII of whatever case; may be empty. A letter of
+   * it may be another one in the path that folds to it.
+   */
+  public String tail() {
+    return tail;
+  }
+
+  // folding leaves nothing but ASCII as long as it was
   private static String tail(String text) {
     int from = text.length();
     while (from > 0 && isPlain(text.charAt(from - 1))) from--;

@@ -125,6 +125,23 @@ public final class PathTable {
     return !folds || Arrays.equals(text, start[id], start[id + 1], utf8, offset, offset + length);
   }
 
+  /**
+   * False when a path cannot end in some text, seen at less cost than reading it: with a letter
+   * that is not ASCII it always may, as that can fold to any.
+   *
+   * @param tail ASCII in small letters
+   */
+  boolean mayEndIn(int id, byte[] tail) {
+    int from = start[id + 1] - tail.length;
+    if (from < start[id]) return false;
+    for (int i = tail.length - 1; i >= 0; i--) {
+      byte b = text[from + i];
+      if (b < 0) return true;
+      if ((b >= 'A' && b <= 'Z' ? b + ('a' - 'A') : b) != tail[i]) return false;
+    }
+    return true;
+  }
+
   public int size() {
     return size;
   }

@@ -50,6 +50,11 @@ public final class SplitPaths {
     return id < first.size() ? first.pathOf(id) : second.pathOf(id - first.size());
   }
 
+  /** False when a path cannot end so; see {@link PathTable#mayEndIn}. */
+  public boolean mayEndIn(int id, byte[] tail) {
+    return id < first.size() ? first.mayEndIn(id, tail) : second.mayEndIn(id - first.size(), tail);
+  }
+
   /** The id of a path that may be unknown, -1 then. */
   public int idOf(String path) {
     byte[] key = first.keyOf(path);

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.archive.ContentHash;
 import ironing.core.path.PathCase;
+import ironing.core.path.PathPattern;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -16,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -144,6 +146,29 @@ class HoldingsTest {
             .isEqualTo(e.getValue());
       }
     }
+  }
+
+  /** Beside the pattern itself, asked of every path. */
+  @Property(tries = 500, seed = "8160")
+  void no_path_is_missed_by_a_look_at_its_end(
+      @ForAll PathCase pathCase, @ForAll @IntRange(max = 100_000) int seed) {
+    Random random = new Random(seed);
+    // some of them fold to letters of the pattern, from outside ASCII
+    String letters = "aAkK\u212As\u017F./é";
+    Holdings.Builder b = new Holdings.Builder(pathCase);
+    int source = b.source(1, Optional.empty());
+    for (int f = 0; f < 30; f++) {
+      StringBuilder path = new StringBuilder();
+      for (int n = random.nextInt(7); n >= 0; n--)
+        path.append(letters.charAt(random.nextInt(letters.length())));
+      b.file(source, path.toString(), 1, sha(f));
+    }
+    Holdings h = b.build();
+    PathPattern pattern =
+        PathPattern.of(List.of("*.ask", "**/*.Ks", "*", "a/").get(random.nextInt(4)), pathCase);
+    assertThat(h.pathsEnding(pattern.tail(), pattern::matches))
+        .isEqualTo(
+            IntStream.range(0, h.pathCount()).filter(p -> pattern.matches(h.path(p))).toArray());
   }
 
   @Test

@@ -23,6 +23,7 @@ import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
+import ironing.server.workbench.Site;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -424,9 +425,9 @@ public class Deployments {
    *
    * @throws IroningException when the disk refuses that
    */
-  Deployer.Recovered recover(Bench bench) {
-    if (!Files.isDirectory(bench.gameFolder())) return Deployer.Recovered.NOTHING;
-    return deployer(bench).recover();
+  Deployer.Recovered recover(Site site) {
+    if (!Files.isDirectory(site.gameFolder())) return Deployer.Recovered.NOTHING;
+    return deployer(site.workspace(), site.gameFolder()).recover();
   }
 
   private void requireFree(Bench bench) {
@@ -457,20 +458,24 @@ public class Deployments {
     wanted.remove(workspace);
   }
 
-  // one for each folder: it remembers the note as long as nobody changes it
   private Deployer deployer(Bench bench) {
-    return deployers.computeIfAbsent(
-        bench.gameFolder(), f -> new Deployer(new RealDisk(), f, Optional.of(owner(bench))));
+    return deployer(bench.workspace(), bench.gameFolder());
   }
 
-  private String owner(Bench bench) {
-    return folders.installation() + "/" + bench.workspace();
+  // one for each folder: it remembers the note as long as nobody changes it
+  private Deployer deployer(long workspace, Path gameFolder) {
+    return deployers.computeIfAbsent(
+        gameFolder, f -> new Deployer(new RealDisk(), f, Optional.of(owner(workspace))));
+  }
+
+  private String owner(long workspace) {
+    return folders.installation() + "/" + workspace;
   }
 
   /** What another workspace has deployed there is its own to change; taking it out is for all. */
   private void requireOwn(Bench bench) {
     LaidOut there = laidOut(bench);
-    boolean own = there.owner().map(owner(bench)::equals).orElse(true);
+    boolean own = there.owner().map(owner(bench.workspace())::equals).orElse(true);
     if (own || there.files().isEmpty()) return;
     throw IroningException.of(
         "deployed-by-another",

@@ -2,12 +2,15 @@ package ironing.server.deploy;
 
 import ironing.core.deploy.ProfileSaves;
 import ironing.core.deploy.RealDisk;
+import ironing.core.game.GameDefinition;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Profiles.Named;
+import ironing.server.workbench.Site;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -52,8 +55,8 @@ public class OwnSaves {
   }
 
   /** Finishes what a crash has left. */
-  void recover(Bench bench) {
-    if (has(bench)) saves(bench).recover(now());
+  void recover(Site site) {
+    if (site.game().hasOwnSaves()) saves(site.gameFolder(), site.game()).recover(now());
   }
 
   /** The saves of the profile in use, wherever they lie. */
@@ -93,7 +96,11 @@ public class OwnSaves {
   }
 
   private static ProfileSaves saves(Bench bench) {
-    return new ProfileSaves(new RealDisk(), bench.gameFolder(), bench.game());
+    return saves(bench.gameFolder(), bench.game());
+  }
+
+  private static ProfileSaves saves(Path gameFolder, GameDefinition game) {
+    return new ProfileSaves(new RealDisk(), gameFolder, game);
   }
 
   // numbers of profiles begin anew with a new database

@@ -1,6 +1,7 @@
 package ironing.server.deploy;
 
 import ironing.core.IroningException;
+import ironing.server.workbench.Site;
 import ironing.server.workbench.Workbenches;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -9,6 +10,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Before the first request: what a crash left half done in a game folder is finished or cleared.
+ * For that the files of the mods need not be read.
  */
 @Component
 class RecoverAtStart implements SmartInitializingSingleton {
@@ -27,8 +29,9 @@ class RecoverAtStart implements SmartInitializingSingleton {
   public void afterSingletonsInstantiated() {
     for (long w : benches.all()) {
       try {
-        deployments.recover(benches.get(w));
-        saves.recover(benches.get(w));
+        Site site = benches.site(w);
+        deployments.recover(site);
+        saves.recover(site);
       } catch (IroningException e) {
         // one game on a drive that is not connected must not keep the others from being served
         LOG.warn("workspace {}: {}", w, e.getMessage());

@@ -151,11 +151,12 @@ class LayersController {
 
   @GetMapping
   ResponseEntity<LayersView> layers(@PathVariable long workspace) {
+    // the notes first: after a start the bench may still be on its way
+    Map<Long, ModNoteRow> notes = new HashMap<>();
+    for (ModNoteRow n : db.notes(workspace)) notes.put(n.modId(), n);
     Bench bench = benches.get(workspace);
     Map<Long, Bar> bars = bars(bench);
     Journeys.Ways ways = journeys.of(bench);
-    Map<Long, ModNoteRow> notes = new HashMap<>();
-    for (ModNoteRow n : db.notes(workspace)) notes.put(n.modId(), n);
     List<LayerView> views = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
       Bench.Mod m = bench.mods().get(l.mod());
@@ -169,9 +170,7 @@ class LayersController {
               l.kept(),
               bar.covering() + bar.covered() + bar.twin(),
               bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
-              notes.containsKey(m.id())
-                  ? List.of(json.read(notes.get(m.id()).tags(), String[].class))
-                  : List.of(),
+              notes.containsKey(m.id()) ? tags(notes.get(m.id())) : List.of(),
               notes.containsKey(m.id()) ? notes.get(m.id()).at().toString() : "",
               m.card().name(),
               m.card().version(),
@@ -193,6 +192,11 @@ class LayersController {
                 bench.picture().arrangement().sections().stream()
                     .map(s -> new SectionView(s.id(), s.name()))
                     .toList()));
+  }
+
+  private List<String> tags(ModNoteRow note) {
+    // most have none
+    return note.tags().equals("[]") ? List.of() : List.of(json.read(note.tags(), String[].class));
   }
 
   private static GameLayer game(Bench bench, Map<Long, Bar> bars) {

@@ -2,6 +2,7 @@ package ironing.server.layers;
 
 import java.time.OffsetDateTime;
 import java.util.List;
+import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Select;
 
@@ -13,6 +14,11 @@ interface LayersMapper {
    */
   record ModNoteRow(long modId, String tags, String notes, OffsetDateTime at) {}
 
+  // told here and not found out by name, which MyBatis does for each row anew
+  @Arg(column = "mod_id", javaType = long.class)
+  @Arg(column = "tags", javaType = String.class)
+  @Arg(column = "notes", javaType = String.class)
+  @Arg(column = "at", javaType = OffsetDateTime.class)
   @Select(
       """
       select m.id as mod_id, s.tags, s.notes, m.installed_at as at

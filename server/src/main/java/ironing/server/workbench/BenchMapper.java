@@ -1,6 +1,7 @@
 package ironing.server.workbench;
 
 import java.util.List;
+import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -36,6 +37,14 @@ interface BenchMapper {
   @Select("select id from workspace order by id")
   List<Long> workspaces();
 
+  /** The one that was changed last is the first. */
+  @Select(
+      """
+      select w.id from workspace w
+      order by (select max(c.id) from change c where c.workspace_id = w.id) desc nulls last, w.id
+      """)
+  List<Long> workspacesByUse();
+
   @Select(
       """
       select id, title, game_folder, definition, game_version, profile_id, revision, rules, load_rules
@@ -50,6 +59,13 @@ interface BenchMapper {
       """)
   ProfileRow profile(long workspace);
 
+  // told here and not found out by name, which MyBatis does for each row anew
+  @Arg(column = "id", javaType = long.class)
+  @Arg(column = "strand_id", javaType = long.class)
+  @Arg(column = "kind", javaType = String.class)
+  @Arg(column = "folder", javaType = String.class)
+  @Arg(column = "card", javaType = String.class)
+  @Arg(column = "archive_name", javaType = String.class)
   @Select(
       """
       select m.id, m.strand_id, m.kind, m.folder, m.card, coalesce(a.name, '') as archive_name
@@ -58,6 +74,10 @@ interface BenchMapper {
       """)
   List<ModRow> mods(long workspace);
 
+  @Arg(column = "pack", javaType = String.class)
+  @Arg(column = "path", javaType = String.class)
+  @Arg(column = "size_bytes", javaType = long.class)
+  @Arg(column = "sha256", javaType = String.class)
   @Select(
       """
       select pack, path, size_bytes, sha256 from game_file
@@ -75,6 +95,14 @@ interface BenchMapper {
   List<IndexRow> indexes(
       @Param("workspace") long workspace, @Param("after") long after, @Param("limit") int limit);
 
+  /** How many bytes {@link #indexes} will give. */
+  @Select(
+      """
+      select coalesce(sum(octet_length(i.files)), 0) from mod_index i join mod m on m.id = i.mod_id
+      where m.workspace_id = #{workspace} and m.binned_at is null
+      """)
+  long indexBytes(long workspace);
+
   /** Mods whose files are not packed yet, or have changed since. */
   @Select(
       """
@@ -83,6 +111,11 @@ interface BenchMapper {
       """)
   List<Long> notIndexed(long workspace);
 
+  @Arg(column = "pack", javaType = String.class)
+  @Arg(column = "path", javaType = String.class)
+  @Arg(column = "size_bytes", javaType = long.class)
+  @Arg(column = "sha256", javaType = String.class)
+  @Arg(column = "stored", javaType = String.class)
   @Select(
       """
       select pack, path, size_bytes, sha256, stored from mod_file

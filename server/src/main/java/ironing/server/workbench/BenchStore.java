@@ -36,7 +36,7 @@ import org.springframework.stereotype.Component;
 /** From the database to a bench, and an arrangement back into the database. */
 @Component
 class BenchStore {
-  private static final int MODS_AT_ONCE = 200;
+  private static final int MODS_AT_ONCE = 50;
   private final BenchMapper db;
   private final ContentStore content;
   private final Json json;
@@ -49,6 +49,11 @@ class BenchStore {
 
   GameDefinition definition(long workspace) {
     return definition(row(workspace));
+  }
+
+  Site site(long workspace) {
+    WorkspaceRow row = row(workspace);
+    return new Site(workspace, Path.of(row.gameFolder()), definition(row));
   }
 
   private static GameDefinition definition(WorkspaceRow row) {
@@ -70,8 +75,10 @@ class BenchStore {
     GameDefinition game = definition(row);
     Path folder = Path.of(row.gameFolder());
     ProfileRow profile = db.profile(workspace);
+    CompletableFuture<List<Carded>> cards =
+        CompletableFuture.supplyAsync(() -> cards(db.mods(workspace)));
     Gathered gathered = gather(game, workspace);
-    Map<Long, Bench.Mod> mods = mods(db.mods(workspace), gathered.found());
+    Map<Long, Bench.Mod> mods = mods(cards.join(), gathered.found());
     Picture picture =
         Picture.of(
             game,
@@ -107,7 +114,8 @@ class BenchStore {
   private Gathered gather(GameDefinition game, long workspace) {
     for (long mod : db.notIndexed(workspace)) db.putIndex(mod, PackedFiles.pack(db.modFiles(mod)));
     Map<Long, Found> found = new HashMap<>();
-    Holdings.Builder builder = new Holdings.Builder(game.pathCase());
+    int expected = (int) Math.min(db.indexBytes(workspace) / PackedFiles.USUAL_BYTES, 1 << 24);
+    Holdings.Builder builder = new Holdings.Builder(game.pathCase(), expected);
     Source source = new Source(builder, found);
     for (FileRow f : db.gameFiles(workspace)) {
       source.of(Holdings.GAME, f.pack(), f.sizeBytes());
@@ -213,9 +221,16 @@ class BenchStore {
     return told.withLayers(Sections.settled(layers));
   }
 
-  private Map<Long, Bench.Mod> mods(List<ModRow> rows, Map<Long, Found> found) {
+  private record Carded(ModRow row, ModCard card) {}
+
+  private List<Carded> cards(List<ModRow> rows) {
+    return rows.stream().map(m -> new Carded(m, json.read(m.card(), ModCard.class))).toList();
+  }
+
+  private static Map<Long, Bench.Mod> mods(List<Carded> cards, Map<Long, Found> found) {
     Map<Long, Bench.Mod> mods = new LinkedHashMap<>();
-    for (ModRow m : rows) {
+    for (Carded c : cards) {
+      ModRow m = c.row();
       Found f = found.getOrDefault(m.id(), new Found());
       mods.put(
           m.id(),
@@ -224,7 +239,7 @@ class BenchStore {
               m.strandId(),
               m.kind(),
               m.folder(),
-              json.read(m.card(), ModCard.class),
+              c.card(),
               m.archiveName(),
               f.files,
               f.sizeBytes,

@@ -16,6 +16,9 @@ import java.util.List;
  * where an edited file lies, and they.
  */
 final class PackedFiles {
+  /** About how many bytes a file takes. */
+  static final int USUAL_BYTES = 64;
+
   private static final int SHA_BYTES = 32;
 
   private PackedFiles() {}

@@ -54,7 +54,12 @@ public class Workbenches {
     Bench known = benches.get(workspace);
     if (known != null) return known;
     synchronized (lock(workspace)) {
-      return benches.computeIfAbsent(workspace, store::load);
+      Bench meanwhile = benches.get(workspace);
+      if (meanwhile != null) return meanwhile;
+      // not inside the map: that would keep others waiting who ask for another workspace
+      Bench loaded = store.load(workspace);
+      benches.put(workspace, loaded);
+      return loaded;
     }
   }
 
@@ -67,6 +72,15 @@ public class Workbenches {
   public GameDefinition game(long workspace) {
     Bench known = benches.get(workspace);
     return known != null ? known.game() : store.definition(workspace);
+  }
+
+  /**
+   * Where its game lies; costs as little as {@link #game}.
+   *
+   * @throws IroningException with code {@code not-found}
+   */
+  public Site site(long workspace) {
+    return store.site(workspace);
   }
 
   /** Who made a change. */

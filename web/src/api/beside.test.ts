@@ -1,0 +1,64 @@
+import { QueryClient } from '@tanstack/react-query'
+import { expect, test } from 'vitest'
+import { afterTheView, BESIDE } from './beside'
+
+function started(retry = false) {
+  return new QueryClient({ defaultOptions: { queries: { retry } } })
+}
+
+test('what stands beside a view is asked for once the view has its answer, and later at once', async () => {
+  const client = started()
+  const order: string[] = []
+  let answer = () => {}
+  const beside = () =>
+    client.fetchQuery({
+      queryKey: ['beside'],
+      meta: BESIDE,
+      queryFn: async (asked) => {
+        await afterTheView(asked)
+        order.push('beside')
+        return 1
+      },
+    })
+  const first = beside()
+  const view = client.fetchQuery({
+    queryKey: ['view'],
+    queryFn: () =>
+      new Promise((done) => {
+        answer = () => {
+          order.push('view')
+          done(1)
+        }
+      }),
+  })
+  await new Promise((next) => setTimeout(next, 20))
+  expect(order).toEqual([])
+  answer()
+  await Promise.all([view, first])
+  expect(order).toEqual(['view', 'beside'])
+
+  const slow = client.fetchQuery({
+    queryKey: ['slow'],
+    queryFn: () => new Promise((done) => setTimeout(done, 200, 1)),
+  })
+  await beside()
+  expect(client.isFetching({ queryKey: ['slow'] })).toBe(1)
+  await slow
+})
+
+test('a view that fails keeps nothing waiting, and those beside it do not wait for each other', async () => {
+  const client = started()
+  const view = client.fetchQuery({ queryKey: ['view'], queryFn: () => Promise.reject(new Error('no')) })
+  const both = ['one', 'two'].map((key) =>
+    client.fetchQuery({
+      queryKey: [key],
+      meta: BESIDE,
+      queryFn: async (asked) => {
+        await afterTheView(asked)
+        return key
+      },
+    }),
+  )
+  await expect(view).rejects.toThrow('no')
+  expect(await Promise.all(both)).toEqual(['one', 'two'])
+})

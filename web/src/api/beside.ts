@@ -1,0 +1,25 @@
+import type { QueryFunctionContext } from '@tanstack/react-query'
+
+/** Marks a query of what stands around a view rather than in it. */
+export const BESIDE = { beside: true }
+
+/**
+ * Waits until the view has what it shows, where a query that is marked {@link BESIDE} has had no answer yet. Of a large workspace each
+ * such answer takes the processors for a good part of a second when a server has just started; the connections of a browser
+ * are few, too. Later answers do not wait.
+ */
+export async function afterTheView({ client, queryKey, signal }: QueryFunctionContext): Promise<void> {
+  if (client.getQueryData(queryKey) !== undefined) return
+  // the queries of the view may begin after this one, in the same turn
+  await new Promise((next) => setTimeout(next))
+  await new Promise<void>((done) => {
+    const look = () => {
+      if (!signal.aborted && client.isFetching({ predicate: (q) => !q.meta?.beside }) > 0) return
+      stop()
+      done()
+    }
+    const stop = client.getQueryCache().subscribe(look)
+    signal.addEventListener('abort', look)
+    look()
+  })
+}
