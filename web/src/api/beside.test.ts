@@ -1,9 +1,9 @@
 import { QueryClient } from '@tanstack/react-query'
-import { expect, test } from 'vitest'
+import { expect, test, vi } from 'vitest'
 import { afterTheView, BESIDE } from './beside'
 
-function started(retry = false) {
-  return new QueryClient({ defaultOptions: { queries: { retry } } })
+function started() {
+  return new QueryClient({ defaultOptions: { queries: { retry: false } } })
 }
 
 test('what stands beside a view is asked for once the view has its answer, and later at once', async () => {
@@ -61,4 +61,27 @@ test('a view that fails keeps nothing waiting, and those beside it do not wait f
   )
   await expect(view).rejects.toThrow('no')
   expect(await Promise.all(both)).toEqual(['one', 'two'])
+})
+
+test('what takes long in a view is not waited for longer than some seconds', async () => {
+  vi.useFakeTimers()
+  try {
+    const client = started()
+    client.fetchQuery({ queryKey: ['view'], queryFn: () => new Promise(() => {}) })
+    const asked = vi.fn(() => 1)
+    client.fetchQuery({
+      queryKey: ['beside'],
+      meta: BESIDE,
+      queryFn: async (context) => {
+        await afterTheView(context)
+        return asked()
+      },
+    })
+    await vi.advanceTimersByTimeAsync(4000)
+    expect(asked).not.toHaveBeenCalled()
+    await vi.advanceTimersByTimeAsync(1100)
+    expect(asked).toHaveBeenCalled()
+  } finally {
+    vi.useRealTimers()
+  }
 })

@@ -3,6 +3,9 @@ import type { QueryFunctionContext } from '@tanstack/react-query'
 /** Marks a query of what stands around a view rather than in it. */
 export const BESIDE = { beside: true }
 
+/** A view may also wait for something that takes minutes. */
+const LONGEST = 5000
+
 /**
  * Waits until the view has what it shows, where a query that is marked {@link BESIDE} has had no answer yet. Of a large workspace each
  * such answer takes the processors for a good part of a second when a server has just started; the connections of a browser
@@ -13,13 +16,17 @@ export async function afterTheView({ client, queryKey, signal }: QueryFunctionCo
   // the queries of the view may begin after this one, in the same turn
   await new Promise((next) => setTimeout(next))
   await new Promise<void>((done) => {
-    const look = () => {
-      if (!signal.aborted && client.isFetching({ predicate: (q) => !q.meta?.beside }) > 0) return
+    const end = () => {
+      clearTimeout(enough)
       stop()
       done()
     }
+    const look = () => {
+      if (client.isFetching({ predicate: (q) => !q.meta?.beside }) === 0) end()
+    }
     const stop = client.getQueryCache().subscribe(look)
-    signal.addEventListener('abort', look)
+    const enough = setTimeout(end, LONGEST)
+    signal.addEventListener('abort', end)
     look()
   })
 }
