@@ -1,6 +1,6 @@
 import { QueryClient } from '@tanstack/react-query'
 import { expect, test, vi } from 'vitest'
-import { afterTheView, BESIDE } from './beside'
+import { beside } from './beside'
 
 function started() {
   return new QueryClient({ defaultOptions: { queries: { retry: false } } })
@@ -10,17 +10,15 @@ test('what stands beside a view is asked for once the view has its answer, and l
   const client = started()
   const order: string[] = []
   let answer = () => {}
-  const beside = () =>
+  const around = () =>
     client.fetchQuery({
       queryKey: ['beside'],
-      meta: BESIDE,
-      queryFn: async (asked) => {
-        await afterTheView(asked)
+      ...beside(async () => {
         order.push('beside')
         return 1
-      },
+      }),
     })
-  const first = beside()
+  const first = around()
   const view = client.fetchQuery({
     queryKey: ['view'],
     queryFn: () =>
@@ -41,7 +39,7 @@ test('what stands beside a view is asked for once the view has its answer, and l
     queryKey: ['slow'],
     queryFn: () => new Promise((done) => setTimeout(done, 200, 1)),
   })
-  await beside()
+  await around()
   expect(client.isFetching({ queryKey: ['slow'] })).toBe(1)
   await slow
 })
@@ -52,11 +50,7 @@ test('a view that fails keeps nothing waiting, and those beside it do not wait f
   const both = ['one', 'two'].map((key) =>
     client.fetchQuery({
       queryKey: [key],
-      meta: BESIDE,
-      queryFn: async (asked) => {
-        await afterTheView(asked)
-        return key
-      },
+      ...beside(async () => key),
     }),
   )
   await expect(view).rejects.toThrow('no')
@@ -71,11 +65,7 @@ test('what takes long in a view is not waited for longer than some seconds', asy
     const asked = vi.fn(() => 1)
     client.fetchQuery({
       queryKey: ['beside'],
-      meta: BESIDE,
-      queryFn: async (context) => {
-        await afterTheView(context)
-        return asked()
-      },
+      ...beside(async () => asked()),
     })
     await vi.advanceTimersByTimeAsync(4000)
     expect(asked).not.toHaveBeenCalled()

@@ -1,17 +1,24 @@
 import type { QueryFunctionContext } from '@tanstack/react-query'
 
-/** Marks a query of what stands around a view rather than in it. */
-export const BESIDE = { beside: true }
-
 /** A view may also wait for something that takes minutes. */
 const LONGEST = 5000
 
 /**
- * Waits until the view has what it shows, where a query that is marked {@link BESIDE} has had no answer yet. Of a large workspace each
- * such answer takes the processors for a good part of a second when a server has just started; the connections of a browser
- * are few, too. Later answers do not wait.
+ * How to ask for what stands around a view rather than in it: the first time once the view has what it shows. Of a large
+ * workspace each such answer takes the processors for a good part of a second when a server has just started; the
+ * connections of a browser are few, too. Later answers do not wait.
  */
-export async function afterTheView({ client, queryKey, signal }: QueryFunctionContext): Promise<void> {
+export function beside<T>(ask: (signal: AbortSignal) => Promise<T>) {
+  return {
+    meta: { beside: true },
+    queryFn: async (asked: QueryFunctionContext): Promise<T> => {
+      await afterTheView(asked)
+      return ask(asked.signal)
+    },
+  }
+}
+
+async function afterTheView({ client, queryKey, signal }: QueryFunctionContext): Promise<void> {
   if (client.getQueryData(queryKey) !== undefined) return
   // the queries of the view may begin after this one, in the same turn
   await new Promise((next) => setTimeout(next))

@@ -1,5 +1,5 @@
 import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { afterTheView, BESIDE } from '../api/beside'
+import { beside } from '../api/beside'
 import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { of } from '../frame/workspace'
@@ -37,16 +37,14 @@ export function useFolderState(workspace: number) {
   return useQuery({
     queryKey: [FOLDER_STATE, workspace],
     staleTime: Number.POSITIVE_INFINITY,
-    meta: BESIDE,
-    queryFn: async (asked) => {
-      await afterTheView(asked)
-      return got(
+    ...beside((signal) =>
+      got(
         api.GET('/api/workspaces/{workspace}/drift', {
           params: { path: { workspace }, query: { thorough: false } },
-          signal: asked.signal,
+          signal,
         }),
-      )
-    },
+      ),
+    ),
   })
 }
 

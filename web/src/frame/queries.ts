@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { afterTheView, BESIDE } from '../api/beside'
+import { beside } from '../api/beside'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from './Notices'
 import { askAgain, inTurn, tookRevision } from './revision'
@@ -8,12 +8,9 @@ import { of } from './workspace'
 export function useOverview(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'overview'),
-    meta: BESIDE,
-    queryFn: async (asked) => {
-      await afterTheView(asked)
-      const { signal } = asked
-      return got(api.GET('/api/workspaces/{workspace}', { params: { path: { workspace } }, signal }))
-    },
+    ...beside((signal) =>
+      got(api.GET('/api/workspaces/{workspace}', { params: { path: { workspace } }, signal })),
+    ),
   })
 }
 
@@ -28,12 +25,9 @@ export function useTimeline(workspace: number) {
 export function useDeployStatus(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'deploy-status'),
-    meta: BESIDE,
-    queryFn: async (asked) => {
-      await afterTheView(asked)
-      const { signal } = asked
-      return got(api.GET('/api/workspaces/{workspace}/deploy', { params: { path: { workspace } }, signal }))
-    },
+    ...beside((signal) =>
+      got(api.GET('/api/workspaces/{workspace}/deploy', { params: { path: { workspace } }, signal })),
+    ),
   })
 }
 
