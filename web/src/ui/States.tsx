@@ -28,7 +28,7 @@ export function Loading({ what }: { what: string }) {
   return (
     <div role="status" aria-label={`Loading ${what}`} className="flex flex-col gap-2.5 p-4">
       {['88%', '72%', '80%', '64%', '76%'].map((width) => (
-        <span key={width} className="h-3.5 animate-waiting rounded bg-sunk" style={{ width }} />
+        <span key={width} className="h-3.5 animate-waiting rounded bg-line" style={{ width }} />
       ))}
     </div>
   )
