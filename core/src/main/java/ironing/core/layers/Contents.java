@@ -1,5 +1,8 @@
 package ironing.core.layers;
 
+import ironing.core.keep.KeptReader;
+import ironing.core.keep.KeptWriter;
+import java.io.IOException;
 import java.util.Arrays;
 import java.util.HexFormat;
 
@@ -21,6 +24,14 @@ final class Contents {
 
   Contents(int slots) {
     this.hashes = new byte[Math.multiplyExact(slots, BYTES)];
+  }
+
+  Contents(KeptReader in) throws IOException {
+    this.hashes = in.bytes();
+  }
+
+  void write(KeptWriter out) throws IOException {
+    out.bytes(hashes);
   }
 
   /**

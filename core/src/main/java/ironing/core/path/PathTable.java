@@ -1,11 +1,15 @@
 package ironing.core.path;
 
+import ironing.core.keep.KeptReader;
+import ironing.core.keep.KeptWriter;
+import java.io.IOException;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -58,6 +62,28 @@ public final class PathTable {
     this.slots = new long[2 * Integer.highestOneBit(2 * room - 1)];
     this.pathCase = pathCase;
     this.folds = pathCase == PathCase.INSENSITIVE;
+  }
+
+  /** Reads what {@link #write} wrote of a table that compares in the same way. */
+  public PathTable(PathCase pathCase, KeptReader in) throws IOException {
+    this.pathCase = pathCase;
+    this.folds = pathCase == PathCase.INSENSITIVE;
+    this.text = in.bytes();
+    this.start = in.ints();
+    this.slots = in.longs();
+    this.size = start.length - 1;
+    int[] keyed = in.ints();
+    List<byte[]> of = in.blobs();
+    for (int i = 0; i < keyed.length; i++) keys.put(keyed[i], of.get(i));
+  }
+
+  public void write(KeptWriter out) throws IOException {
+    out.bytes(text, start[size]);
+    out.ints(start, size + 1);
+    out.longs(slots);
+    int[] keyed = keys.keySet().stream().mapToInt(Integer::intValue).toArray();
+    out.ints(keyed);
+    out.blobs(Arrays.stream(keyed).mapToObj(keys::get).toList());
   }
 
   /** The id of a path, a new one at first sight. */

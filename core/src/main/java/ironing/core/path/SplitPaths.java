@@ -1,5 +1,8 @@
 package ironing.core.path;
 
+import ironing.core.keep.KeptReader;
+import ironing.core.keep.KeptWriter;
+import java.io.IOException;
 import java.util.List;
 
 /**
@@ -25,6 +28,17 @@ public final class SplitPaths {
   public SplitPaths(List<PathTable> parts) {
     this.first = parts.get(0);
     this.second = parts.get(1);
+  }
+
+  /** Reads what {@link #write} wrote of paths that compare in the same way. */
+  public SplitPaths(PathCase pathCase, KeptReader in) throws IOException {
+    this.first = new PathTable(pathCase, in);
+    this.second = new PathTable(pathCase, in);
+  }
+
+  public void write(KeptWriter out) throws IOException {
+    first.write(out);
+    second.write(out);
   }
 
   /**

@@ -76,6 +76,11 @@ public class Folders {
     return home.resolve("uploads").resolve(database.get());
   }
 
+  /** What was worked out and can be again: anything in it may be removed at any time. */
+  public Path kept() {
+    return home.resolve("kept").resolve(database.get());
+  }
+
   /** Where a workspace unpacks: whatever is in it after a crash is litter. */
   public Path incoming(long workspace) {
     return library(workspace).resolve("incoming");

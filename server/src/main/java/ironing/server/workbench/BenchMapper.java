@@ -27,11 +27,6 @@ interface BenchMapper {
   record ModRow(
       long id, long strandId, String kind, String folder, String card, String archiveName) {}
 
-  /** A loose file of the game or one in its packs. */
-  record FileRow(String pack, String path, long sizeBytes, String sha256) {}
-
-  record IndexRow(long modId, byte[] files) {}
-
   record ChangeRow(long id, String said, String before, String after) {}
 
   @Select("select id from workspace order by id")
@@ -73,62 +68,6 @@ interface BenchMapper {
       where m.workspace_id = #{workspace} and m.binned_at is null order by m.id
       """)
   List<ModRow> mods(long workspace);
-
-  @Arg(column = "pack", javaType = String.class)
-  @Arg(column = "path", javaType = String.class)
-  @Arg(column = "size_bytes", javaType = long.class)
-  @Arg(column = "sha256", javaType = String.class)
-  @Select(
-      """
-      select pack, path, size_bytes, sha256 from game_file
-      where workspace_id = #{workspace} order by pack, path
-      """)
-  List<FileRow> gameFiles(long workspace);
-
-  /** Packed by {@link PackedFiles}; some at a time, so that not all of them are in memory twice. */
-  @Select(
-      """
-      select i.mod_id, i.files from mod_index i join mod m on m.id = i.mod_id
-      where m.workspace_id = #{workspace} and m.binned_at is null and i.mod_id > #{after}
-      order by i.mod_id limit #{limit}
-      """)
-  List<IndexRow> indexes(
-      @Param("workspace") long workspace, @Param("after") long after, @Param("limit") int limit);
-
-  /** How many bytes {@link #indexes} will give. */
-  @Select(
-      """
-      select coalesce(sum(octet_length(i.files)), 0) from mod_index i join mod m on m.id = i.mod_id
-      where m.workspace_id = #{workspace} and m.binned_at is null
-      """)
-  long indexBytes(long workspace);
-
-  /** Mods whose files are not packed yet, or have changed since. */
-  @Select(
-      """
-      select m.id from mod m left join mod_index i on i.mod_id = m.id
-      where m.workspace_id = #{workspace} and m.binned_at is null and i.mod_id is null
-      """)
-  List<Long> notIndexed(long workspace);
-
-  @Arg(column = "pack", javaType = String.class)
-  @Arg(column = "path", javaType = String.class)
-  @Arg(column = "size_bytes", javaType = long.class)
-  @Arg(column = "sha256", javaType = String.class)
-  @Arg(column = "stored", javaType = String.class)
-  @Select(
-      """
-      select pack, path, size_bytes, sha256, stored from mod_file
-      where mod_id = #{mod} order by pack, path
-      """)
-  List<PackedFiles.File> modFiles(long mod);
-
-  @Insert(
-      """
-      insert into mod_index (mod_id, files) values (#{mod}, #{files})
-      on conflict (mod_id) do update set files = excluded.files
-      """)
-  void putIndex(@Param("mod") long mod, @Param("files") byte[] files);
 
   @Update("update profile set arrangement = #{arrangement} where id = #{profile}")
   void setArrangement(@Param("profile") long profile, @Param("arrangement") String arrangement);

@@ -14,12 +14,9 @@ import ironing.core.picture.Picture;
 import ironing.core.picture.Sections;
 import ironing.core.plugin.Shapes;
 import ironing.server.platform.Json;
-import ironing.server.workbench.BenchMapper.FileRow;
-import ironing.server.workbench.BenchMapper.IndexRow;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
 import ironing.server.workbench.BenchMapper.WorkspaceRow;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -36,13 +33,14 @@ import org.springframework.stereotype.Component;
 /** From the database to a bench, and an arrangement back into the database. */
 @Component
 class BenchStore {
-  private static final int MODS_AT_ONCE = 50;
   private final BenchMapper db;
+  private final FileGatherer gatherer;
   private final ContentStore content;
   private final Json json;
 
-  BenchStore(BenchMapper db, ContentStore content, Json json) {
+  BenchStore(BenchMapper db, FileGatherer gatherer, ContentStore content, Json json) {
     this.db = db;
+    this.gatherer = gatherer;
     this.content = content;
     this.json = json;
   }
@@ -77,16 +75,17 @@ class BenchStore {
     ProfileRow profile = db.profile(workspace);
     CompletableFuture<List<Carded>> cards =
         CompletableFuture.supplyAsync(() -> cards(db.mods(workspace)));
-    Gathered gathered = gather(game, workspace);
-    Map<Long, Bench.Mod> mods = mods(cards.join(), gathered.found());
+    GatheredFiles files = gatherer.gather(workspace, game.pathCase());
+    int[] plugins = Picture.pluginPaths(game, files.holdings());
+    Map<Long, Bench.Mod> mods = mods(cards.join(), files, pluginNames(files.holdings(), plugins));
     Picture picture =
         Picture.of(
             game,
-            gathered.holdings(),
-            gathered.plugins(),
+            files.holdings(),
+            plugins,
             arrangement(profile, row, mods),
             content.headers(workspace, folder, mods, Shapes.of(game)));
-    Found own = gathered.found().getOrDefault(Holdings.GAME, new Found());
+    GatheredFiles.Of own = files.of(Holdings.GAME);
     return new Bench(
         workspace,
         row.title(),
@@ -96,95 +95,24 @@ class BenchStore {
         profile.id(),
         profile.name(),
         row.revision(),
-        new Bench.Own(own.files, own.sizeBytes),
+        new Bench.Own(own.files(), own.sizeBytes()),
         mods,
         picture);
   }
 
-  /** What was found of one mod while its files were read. */
-  private static final class Found {
-    private int files;
-    private long sizeBytes;
-    private final List<String> plugins = new ArrayList<>();
-    private final Map<String, String> edited = new TreeMap<>();
-  }
-
-  private record Gathered(Holdings holdings, int[] plugins, Map<Long, Found> found) {}
-
-  private Gathered gather(GameDefinition game, long workspace) {
-    for (long mod : db.notIndexed(workspace)) db.putIndex(mod, PackedFiles.pack(db.modFiles(mod)));
-    Map<Long, Found> found = new HashMap<>();
-    int expected = (int) Math.min(db.indexBytes(workspace) / PackedFiles.USUAL_BYTES, 1 << 24);
-    Holdings.Builder builder = new Holdings.Builder(game.pathCase(), expected);
-    Source source = new Source(builder, found);
-    for (FileRow f : db.gameFiles(workspace)) {
-      source.of(Holdings.GAME, f.pack(), f.sizeBytes());
-      builder.file(source.id, f.path(), f.sizeBytes(), f.sha256());
-    }
-    // the next rows come from the database while these are taken in
-    CompletableFuture<List<IndexRow>> coming = indexes(workspace, Holdings.GAME);
-    while (true) {
-      List<IndexRow> rows = coming.join();
-      boolean more = rows.size() == MODS_AT_ONCE;
-      if (more) coming = indexes(workspace, rows.get(rows.size() - 1).modId());
-      for (IndexRow r : rows) {
-        PackedFiles.unpack(
-            r.files(),
-            (pack, path, length, size, sha, offset, stored) -> {
-              source.of(r.modId(), pack, size);
-              builder.file(source.id, path, 0, length, size, sha, offset);
-              if (stored != null)
-                source.of.edited.put(new String(path, 0, length, StandardCharsets.UTF_8), stored);
-            });
-      }
-      if (!more) break;
-    }
-    Holdings holdings = builder.build();
-    int[] plugins = Picture.pluginPaths(game, holdings);
+  /** By mod the file names of the plugins that it brings. */
+  private static Map<Long, List<String>> pluginNames(Holdings holdings, int[] plugins) {
+    Map<Long, List<String>> names = new HashMap<>();
     for (int p : plugins) {
       for (Holdings.Source s : holdings.sourcesOf(p)) {
         if (s.pack().isEmpty())
-          found
-              .get(s.mod())
-              .plugins
+          names
+              .computeIfAbsent(s.mod(), m -> new ArrayList<>())
               .add(GamePath.name(holdings.spellingAt(holdings.slotOf(p, s.id()))));
       }
     }
-    found.values().forEach(f -> f.plugins.sort(null));
-    return new Gathered(holdings, plugins, found);
-  }
-
-  private CompletableFuture<List<IndexRow>> indexes(long workspace, long after) {
-    return CompletableFuture.supplyAsync(() -> db.indexes(workspace, after, MODS_AT_ONCE));
-  }
-
-  /**
-   * The source that files belong to; each is one run of them, as they come sorted by mod and pack.
-   */
-  private static final class Source {
-    private final Holdings.Builder builder;
-    private final Map<Long, Found> found;
-    private long mod = -1;
-    private String pack = "";
-    private int id = -1;
-    private Found of;
-
-    Source(Holdings.Builder builder, Map<Long, Found> found) {
-      this.builder = builder;
-      this.found = found;
-    }
-
-    void of(long nextMod, String nextPack, long sizeBytes) {
-      if (nextMod != mod || !nextPack.equals(pack)) {
-        mod = nextMod;
-        pack = nextPack;
-        id = builder.source(mod, pack.isEmpty() ? Optional.empty() : Optional.of(pack));
-        of = found.computeIfAbsent(mod, m -> new Found());
-      }
-      if (!pack.isEmpty()) return;
-      of.files++;
-      of.sizeBytes += sizeBytes;
-    }
+    names.values().forEach(n -> n.sort(null));
+    return names;
   }
 
   /**
@@ -227,11 +155,12 @@ class BenchStore {
     return rows.stream().map(m -> new Carded(m, json.read(m.card(), ModCard.class))).toList();
   }
 
-  private static Map<Long, Bench.Mod> mods(List<Carded> cards, Map<Long, Found> found) {
+  private static Map<Long, Bench.Mod> mods(
+      List<Carded> cards, GatheredFiles files, Map<Long, List<String>> plugins) {
     Map<Long, Bench.Mod> mods = new LinkedHashMap<>();
     for (Carded c : cards) {
       ModRow m = c.row();
-      Found f = found.getOrDefault(m.id(), new Found());
+      GatheredFiles.Of f = files.of(m.id());
       mods.put(
           m.id(),
           new Bench.Mod(
@@ -241,10 +170,10 @@ class BenchStore {
               m.folder(),
               c.card(),
               m.archiveName(),
-              f.files,
-              f.sizeBytes,
-              List.copyOf(f.plugins),
-              Map.copyOf(f.edited)));
+              f.files(),
+              f.sizeBytes(),
+              List.copyOf(plugins.getOrDefault(m.id(), List.of())),
+              Map.copyOf(f.edited())));
     }
     return mods;
   }

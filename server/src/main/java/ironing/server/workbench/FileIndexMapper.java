@@ -1,0 +1,92 @@
+package ironing.server.workbench;
+
+import java.util.List;
+import org.apache.ibatis.annotations.Arg;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+
+/** The files of the game and of each mod, each in one row that is packed by {@link PackedFiles}. */
+@Mapper
+interface FileIndexMapper {
+  /**
+   * @param modId 0 for the game
+   */
+  record IndexRow(long modId, byte[] files) {}
+
+  /** Some at a time, so that not all of them are in memory twice; from the game on. */
+  @Select(
+      """
+      select mod_id, files from file_index
+      where workspace_id = #{workspace} and mod_id > #{after} order by mod_id limit #{limit}
+      """)
+  List<IndexRow> indexes(
+      @Param("workspace") long workspace, @Param("after") long after, @Param("limit") int limit);
+
+  /** How many bytes {@link #indexes} will give. */
+  @Select(
+      """
+      select coalesce(sum(octet_length(files)), 0) from file_index where workspace_id = #{workspace}
+      """)
+  long bytes(long workspace);
+
+  /** Another text when anything that {@link #indexes} gives is another. */
+  @Select(
+      """
+      select encode(sha256(coalesce(
+        string_agg(int8send(mod_id) || digest, ''::bytea order by mod_id), ''::bytea)), 'hex')
+      from file_index where workspace_id = #{workspace}
+      """)
+  String digest(long workspace);
+
+  /** Mods whose files are not packed yet, or have changed since. */
+  @Select(
+      """
+      select m.id from mod m left join mod_index i on i.mod_id = m.id
+      where m.workspace_id = #{workspace} and m.binned_at is null and i.mod_id is null
+      """)
+  List<Long> modsWithout(long workspace);
+
+  @Select("select not exists (select from game_index where workspace_id = #{workspace})")
+  boolean gameWithout(long workspace);
+
+  // told here and not found out by name, which MyBatis does for each row anew
+  @Arg(column = "pack", javaType = String.class)
+  @Arg(column = "path", javaType = String.class)
+  @Arg(column = "size_bytes", javaType = long.class)
+  @Arg(column = "sha256", javaType = String.class)
+  @Arg(column = "stored", javaType = String.class)
+  @Select(
+      """
+      select pack, path, size_bytes, sha256, stored from mod_file
+      where mod_id = #{mod} order by pack, path
+      """)
+  List<PackedFiles.File> modFiles(long mod);
+
+  @Arg(column = "pack", javaType = String.class)
+  @Arg(column = "path", javaType = String.class)
+  @Arg(column = "size_bytes", javaType = long.class)
+  @Arg(column = "sha256", javaType = String.class)
+  @Arg(column = "stored", javaType = String.class)
+  @Select(
+      """
+      select pack, path, size_bytes, sha256, null::text as stored from game_file
+      where workspace_id = #{workspace} order by pack, path
+      """)
+  List<PackedFiles.File> gameFiles(long workspace);
+
+  @Insert(
+      """
+      insert into mod_index (mod_id, files) values (#{mod}, #{files})
+      on conflict (mod_id) do update set files = excluded.files
+      """)
+  void putMod(@Param("mod") long mod, @Param("files") byte[] files);
+
+  @Insert(
+      """
+      insert into game_index (workspace_id, files) values (#{workspace}, #{files})
+      on conflict (workspace_id) do update set files = excluded.files
+      """)
+  void putGame(@Param("workspace") long workspace, @Param("files") byte[] files);
+}
