@@ -119,12 +119,12 @@ public final class KeptReader implements Closeable {
     fill(head.clear());
     int length = head.getInt(0);
     if (length <= 0 || length > block.capacity())
-      throw new DamagedException("a block of " + length + " bytes");
+      throw new DamagedException("it has a block of " + length + " bytes");
     fill(block.clear().limit(length));
     crc.reset();
     crc.update(block.duplicate());
     if ((int) crc.getValue() != head.getInt(Integer.BYTES))
-      throw new DamagedException("a block that is not as it was written");
+      throw new DamagedException("it is not as it was written");
   }
 
   private void fill(ByteBuffer to) throws IOException {

@@ -1,6 +1,6 @@
 /**
  * Game paths: what a legal one is, how two compare, patterns over them, and the table that turns a
  * million of them into ints. Takes text, gives keys and ids. Depends on nothing else of the core
- * but its problems.
+ * but keep and its problems.
  */
 package ironing.core.path;

@@ -4,9 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.archive.ContentHash;
+import ironing.core.keep.KeptReader;
+import ironing.core.keep.KeptWriter;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -125,7 +131,16 @@ class HoldingsTest {
       }
       bySource.add(of);
     }
-    Holdings h = b.build();
+    Holdings built = b.build();
+    assertHolds(built, pathCase, kept, bySource);
+    assertHolds(writtenAndRead(built, pathCase), pathCase, kept, bySource);
+  }
+
+  private static void assertHolds(
+      Holdings h,
+      PathCase pathCase,
+      Map<String, String> kept,
+      List<Map<String, Brought>> bySource) {
     assertThat(h.pathCount()).isEqualTo(kept.size());
     assertThat(h.fileCount()).isEqualTo(bySource.stream().mapToInt(Map::size).sum());
     Set<Integer> ids = new HashSet<>();
@@ -135,7 +150,7 @@ class HoldingsTest {
           assertThat(h.path(h.idOf(path))).isEqualTo(path);
         });
     assertThat(ids).hasSize(kept.size()).allMatch(id -> id >= 0 && id < kept.size());
-    for (int s = 0; s < 4; s++) {
+    for (int s = 0; s < bySource.size(); s++) {
       List<String> had = Arrays.stream(h.pathsOf(s)).mapToObj(h::path).toList();
       assertThat(had)
           .as("in the order in which they came")
@@ -146,6 +161,41 @@ class HoldingsTest {
             .isEqualTo(e.getValue());
       }
     }
+  }
+
+  private static Holdings writtenAndRead(Holdings h, PathCase pathCase) {
+    try {
+      Path file = Files.createTempFile("holdings", "");
+      try (KeptWriter out = new KeptWriter(file)) {
+        h.write(out);
+        out.finish();
+      }
+      try (KeptReader in = new KeptReader(file)) {
+        return Holdings.read(pathCase, in);
+      } finally {
+        Files.delete(file);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  @Test
+  void packs_folders_and_spellings_are_there_again_after_they_were_written() {
+    Holdings h = writtenAndRead(three(), PathCase.INSENSITIVE);
+    assertThat(h.sources()).isEqualTo(three().sources());
+    for (int s = 0; s < 3; s++) assertThat(h.foldersOf(s)).isEqualTo(three().foldersOf(s));
+    assertThat(h.foldersOf(1)).containsExactly("DATA/tex", "data/tex");
+    for (int slot = 0; slot < 5; slot++) {
+      assertThat(h.spellingAt(slot)).isEqualTo(three().spellingAt(slot));
+      assertThat(h.holderAt(slot)).isEqualTo(three().holderAt(slot));
+      for (int other = 0; other < 5; other++)
+        assertThat(h.sameContent(slot, other)).isEqualTo(three().sameContent(slot, other));
+    }
+    Holdings nothing =
+        writtenAndRead(new Holdings.Builder(PathCase.SENSITIVE).build(), PathCase.SENSITIVE);
+    assertThat(nothing.pathCount()).isZero();
+    assertThat(nothing.idOf("a")).isEqualTo(-1);
   }
 
   /** Beside the pattern itself, asked of every path. */

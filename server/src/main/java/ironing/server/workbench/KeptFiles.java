@@ -1,6 +1,7 @@
 package ironing.server.workbench;
 
 import ironing.core.keep.KeptReader;
+import ironing.core.keep.KeptReader.DamagedException;
 import ironing.core.keep.KeptWriter;
 import ironing.core.path.PathCase;
 import ironing.server.platform.Folders;
@@ -86,6 +87,9 @@ class KeptFiles {
       return Optional.of(GatheredFiles.read(now.pathCase(), in));
     } catch (NoSuchFileException none) {
       return Optional.empty();
+    } catch (DamagedException damaged) {
+      LOG.warn("{} is not used, the database is read instead: {}", file, damaged.getMessage());
+      return Optional.empty();
     } catch (IOException | RuntimeException unreadable) {
       // whatever is wrong with it must not stand between a user and the workspace
       LOG.warn("{} is not used, the database is read instead: {}", file, unreadable.toString());
@@ -102,7 +106,7 @@ class KeptFiles {
   }
 
   @Scheduled(fixedDelay = 5_000)
-  void keepDue() {
+  synchronized void keepDue() {
     Instant since = Instant.now().minus(after);
     waiting.forEach(
         (workspace, w) -> {

@@ -3,7 +3,9 @@ package ironing.server.testkit;
 import ironing.server.IroningServer;
 import ironing.server.platform.Folders;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.boot.web.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -13,24 +15,30 @@ public final class TestServer implements AutoCloseable {
   private final Path home;
   private final Optional<Database> database;
   private final String url;
+  private final List<String> options;
   private ConfigurableApplicationContext context;
 
-  private TestServer(Path home, Optional<Database> database, String url) {
+  private TestServer(Path home, Optional<Database> database, String url, List<String> options) {
     this.home = home;
     this.database = database;
     this.url = url;
+    this.options = options;
   }
 
   /** With a database that somebody else ends. */
   public static TestServer start(Path home, String url) {
-    TestServer server = new TestServer(home, Optional.empty(), url);
+    TestServer server = new TestServer(home, Optional.empty(), url, List.of());
     server.up();
     return server;
   }
 
-  public static TestServer start(Path home) {
+  /**
+   * @param options of the server, {@code --name=value} each
+   */
+  public static TestServer start(Path home, String... options) {
     Database database = Database.create();
-    TestServer server = new TestServer(home, Optional.of(database), database.url());
+    TestServer server =
+        new TestServer(home, Optional.of(database), database.url(), List.of(options));
     try {
       server.up();
     } catch (RuntimeException e) {
@@ -44,11 +52,16 @@ public final class TestServer implements AutoCloseable {
     context =
         new SpringApplicationBuilder(IroningServer.class)
             .run(
-                "--server.port=0",
-                "--spring.datasource.url=" + url,
-                "--spring.datasource.hikari.maximum-pool-size=4",
-                "--ironing.home=" + home,
-                "--ironing.standins=" + Path.of("../standins/target").toAbsolutePath().normalize());
+                Stream.concat(
+                        Stream.of(
+                            "--server.port=0",
+                            "--spring.datasource.url=" + url,
+                            "--spring.datasource.hikari.maximum-pool-size=4",
+                            "--ironing.home=" + home,
+                            "--ironing.standins="
+                                + Path.of("../standins/target").toAbsolutePath().normalize()),
+                        options.stream())
+                    .toArray(String[]::new));
   }
 
   /** Ends the server and starts it again with the same home and database. */
@@ -76,9 +89,14 @@ public final class TestServer implements AutoCloseable {
     return new Api(url());
   }
 
+  /** A part of the server, for what cannot be seen from outside. */
+  public <T> T bean(Class<T> type) {
+    return context.getBean(type);
+  }
+
   /** Where the library of a workspace lies. */
   public Path library(long workspace) {
-    return context.getBean(Folders.class).library(workspace);
+    return bean(Folders.class).library(workspace);
   }
 
   @Override
