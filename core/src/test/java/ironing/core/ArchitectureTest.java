@@ -39,6 +39,7 @@ class ArchitectureTest {
           .layer("ground")
           .definedBy(
               "ironing.core",
+              "ironing.core.keep",
               "ironing.core.path",
               "ironing.core.version",
               "ironing.core.yaml",

@@ -34,7 +34,7 @@ class KeptFiles {
   private static final Logger LOG = LoggerFactory.getLogger(KeptFiles.class);
 
   /** To be raised when what is written, or how a path is folded or hashed, changes. */
-  private static final int FORM = 1;
+  static final int FORM = 1;
 
   private final Folders folders;
   private final FileIndexMapper db;

@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
+import ironing.core.archive.ContentHash;
+import ironing.core.keep.KeptWriter;
 import ironing.core.layers.Holdings;
 import ironing.core.path.PathCase;
 import ironing.core.testkit.Trees;
@@ -77,6 +79,20 @@ class KeptFilesTest {
       System.setProperty("java.version", java);
     }
     assertThat(kept.read(TODAY)).isPresent();
+  }
+
+  /** A file of an earlier build must not be taken for one of today’s form. */
+  @Test
+  void the_form_has_another_number_once_anything_in_it_is_written_in_another_way()
+      throws IOException {
+    Path written = temp.resolve("form");
+    try (KeptWriter out = new KeptWriter(written)) {
+      files("Ä/b.txt", "a/c.txt").write(out);
+      out.finish();
+    }
+    assertThat(KeptFiles.FORM + " " + ContentHash.of(Files.readAllBytes(written)))
+        .as("when the hash is another, raise KeptFiles.FORM, and put both here")
+        .isEqualTo("1 386b090971048c9bab538bbd26165e11a39cd37a2c6329b2e97e477ba0a1bab3");
   }
 
   @Test
