@@ -129,6 +129,8 @@ large_order() {
 large_records() {
   local folder=$WORK/records workspace before
   bench_java ironing.bench.LargeRecords "$folder" 1500 2000000 >/dev/null
+  # what was just written must not go to the disk while it is read
+  sync -f "$folder"
   cat "$folder"/game/data/* >/dev/null
   taskset -c 0,1 java -Xmx3g -cp "$ROOT/bench/target/classes:$(cat "$ROOT/bench/target/classpath")" \
     ironing.bench.RecordsBench "$folder" >"$WORK/records.json"
