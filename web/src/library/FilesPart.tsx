@@ -11,11 +11,12 @@ import { PathText } from '../ui/PathText'
 import { Failed, Loading } from '../ui/States'
 import { bytes, number } from '../ui/text'
 import type { TreeNode } from '../ui/tree'
+import type { ShownFile } from './allFiles'
 import { Edit } from './Edit'
 import { useHold } from './hold'
 import { kindOf } from './kind'
 import { Preview } from './Preview'
-import { fileAddress, type ShownFile, useAct, useFiles } from './queries'
+import { fileAddress, useAct, useFiles } from './queries'
 
 /** More files than this are found by more letters. */
 const MOST_FOUND = 1_000
@@ -63,7 +64,11 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
             <span className="num text-ink-2">
               {found.length > MOST_FOUND && `the first ${number(MOST_FOUND)} of `}
               {number(found.length)} of {number(files.data.files.length)}
+              {!files.data.whole && ' so far'}
             </span>
+          )}
+          {!found && !files.data.whole && (
+            <span className="num text-ink-2">{number(files.data.files.length)} so far</span>
           )}
         </label>
         <FileTree
@@ -119,6 +124,8 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
               />
             )}
           </FileHead>
+        ) : path && !files.data.whole ? (
+          <Loading what="the file" />
         ) : (
           <p className="m-auto max-w-72 p-6 text-center text-ink-2">
             Choose a file to look at it. Folders and files can be held back from the game and let in again.

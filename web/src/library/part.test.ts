@@ -7,7 +7,7 @@ const gets = (entry: string, path: string) => ({ entry, path, mount: 'data', siz
 
 describe('the entries behind what the game gets', () => {
   const all = [gets('Mod/maps/a.map', 'data/maps/a.map'), gets('Mod/maps/b.map', 'data/maps/b.map')]
-  const maps = () => treeOf(all).nodes()[0]?.children[0] as never
+  const maps = () => treeOf(all).roots[0]?.children[0] as never
 
   it('are one folder where they all lie in it', () => {
     expect(entriesOf(maps(), all)).toEqual(['Mod/maps/'])
@@ -17,7 +17,7 @@ describe('the entries behind what the game gets', () => {
     const more = [...all, gets('Mod/maps/c.ini', 'settings/c.ini')]
     expect(entriesOf(maps(), more)).toEqual(['Mod/maps/a.map', 'Mod/maps/b.map'])
     const mixed = [gets('x/a.map', 'data/maps/a.map'), gets('y/b.map', 'data/maps/b.map')]
-    expect(entriesOf(treeOf(mixed).nodes()[0]?.children[0] as never, mixed)).toEqual(['x/a.map', 'y/b.map'])
+    expect(entriesOf(treeOf(mixed).roots[0]?.children[0] as never, mixed)).toEqual(['x/a.map', 'y/b.map'])
   })
 })
 

@@ -3,7 +3,8 @@ import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
-import { GrowingTree, grown } from '../ui/tree'
+import { grown, type Tree } from '../ui/tree'
+import { type AllFiles, gathered, PIECE } from './allFiles'
 
 export type PartRequest = Schema['PartRequest']
 const POLL_MS = 200
@@ -39,40 +40,27 @@ export function useMod(workspace: number, mod: number, limit = 1000) {
   })
 }
 
-/** A file of a mod in the tree: a packed one stands below its pack. */
-export type ShownFile = Schema['ModFile'] & { own: string; lower: string }
-
-/** Every file of a mod, and the tree that they make. */
-export interface AllFiles {
-  files: readonly ShownFile[]
-  tree: GrowingTree<ShownFile>
-}
-
-const PIECE = 2_000
-
-/** All files of a mod, piece by piece, so that the page answers while fifty thousand come in. */
+/** All files of a mod; at the first look, those that have come so far. */
 export function useFiles(workspace: number, mod: number) {
-  return useQuery({
+  return useQuery<AllFiles>({
     queryKey: of(workspace, 'mod-files', mod),
     structuralSharing: false,
-    queryFn: async ({ signal }): Promise<AllFiles> => {
-      const files: ShownFile[] = []
-      const tree = new GrowingTree<ShownFile>()
-      while (true) {
-        const piece = await got(
-          api.GET('/api/workspaces/{workspace}/mods/{mod}/files', {
-            params: { path: { workspace, mod }, query: { limit: PIECE, offset: files.length } },
-            signal,
-          }),
-        )
-        for (const f of piece) {
-          const path = f.pack ? `${f.pack} (pack)/${f.path}` : f.path
-          const shown = { ...f, own: f.path, path, lower: path.toLowerCase() }
-          files.push(shown)
-          tree.add(shown)
-        }
-        if (piece.length < PIECE) return { files, tree }
-      }
+    // some that were left behind when the user went elsewhere are not all
+    staleTime: ({ state }) => (state.data?.whole === false ? 0 : Number.POSITIVE_INFINITY),
+    queryFn: ({ signal, client, queryKey }): Promise<AllFiles> => {
+      const known = client.getQueryData<AllFiles>(queryKey)?.whole
+      return gathered(
+        (offset) =>
+          got(
+            api.GET('/api/workspaces/{workspace}/mods/{mod}/files', {
+              params: { path: { workspace, mod }, query: { limit: PIECE, offset } },
+              signal,
+            }),
+          ),
+        (now) => {
+          if (!known && !signal.aborted) client.setQueryData(queryKey, now)
+        },
+      )
     },
   })
 }
@@ -140,8 +128,8 @@ export type StaysOut = Schema['StaysOut'] & { path: string }
 
 /** What the game would get, with its trees. */
 export type Intake = Schema['IntakeView'] & {
-  getsTree: GrowingTree<Schema['Gets']>
-  outTree: GrowingTree<StaysOut>
+  getsTree: Tree<Schema['Gets']>
+  outTree: Tree<StaysOut>
 }
 
 /** What the game would get from an archive under some choices. */

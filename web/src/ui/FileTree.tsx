@@ -3,7 +3,7 @@ import clsx from 'clsx'
 import { ChevronRight, File, Folder } from 'lucide-react'
 import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
 import { bytes, number } from './text'
-import { GrowingTree, type Leaf, rowsOf, type TreeNode, treeOf } from './tree'
+import { type Leaf, rowsOf, type Tree, type TreeNode, treeOf } from './tree'
 
 const ROW = 27
 /** A tree with fewer rows than this opens whole. */
@@ -12,7 +12,7 @@ const OPENS_WHOLE = 60
 interface FileTreeProps<L extends Leaf> {
   label: string
   /** The files, or the tree that they have grown into already. */
-  files: readonly L[] | GrowingTree<L>
+  files: readonly L[] | Tree<L>
   selected?: string | null
   onSelect?: (node: TreeNode<L>) => void
   /** What stands behind the name: marks, a menu. */
@@ -25,14 +25,14 @@ interface FileTreeProps<L extends Leaf> {
 /** Folders and files, to walk through by mouse or keyboard; fast with any number. */
 export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
   const { files, selected, onSelect } = props
-  const tree = useMemo(() => (files instanceof GrowingTree ? files : treeOf(files)).nodes(), [files])
+  const tree = useMemo(() => ('roots' in files ? files : treeOf(files)), [files])
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set())
-  const openAtFirst = tree.reduce((sum, n) => sum + n.files, 0) <= OPENS_WHOLE
+  const openAtFirst = tree.roots.reduce((sum, n) => sum + n.files, 0) <= OPENS_WHOLE
   const isOpen = useCallback(
     (folder: string) => turned.has(folder) !== (openAtFirst || !folder.slice(0, -1).includes('/')),
     [turned, openAtFirst],
   )
-  const rows = useMemo(() => rowsOf(tree, isOpen), [tree, isOpen])
+  const rows = useMemo(() => rowsOf(tree.roots, isOpen), [tree, isOpen])
   const scroller = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
     count: rows.length,

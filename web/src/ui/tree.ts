@@ -19,6 +19,12 @@ export interface TreeNode<L extends Leaf> {
   sorted: boolean
 }
 
+/** A tree as somebody looks at it: one that has grown since is another. */
+export interface Tree<L extends Leaf> {
+  /** Folders first, each kind by name. */
+  readonly roots: readonly TreeNode<L>[]
+}
+
 /** A tree that grows file by file. Cost of one: one look-up and one addition a step of its path. */
 export class GrowingTree<L extends Leaf> {
   private readonly root: TreeNode<L> = folderOf<L>('', '', -1)
@@ -48,9 +54,9 @@ export class GrowingTree<L extends Leaf> {
     }
   }
 
-  /** Folders first, each kind by name. */
-  nodes(): readonly TreeNode<L>[] {
-    return childrenOf(this.root)
+  /** As it stands. */
+  now(): Tree<L> {
+    return { roots: childrenOf(this.root) }
   }
 
   private folder(path: string): TreeNode<L> {
@@ -84,22 +90,22 @@ export function childrenOf<L extends Leaf>(node: TreeNode<L>): readonly TreeNode
 }
 
 /** The tree of some files. */
-export function treeOf<L extends Leaf>(leaves: readonly L[]): GrowingTree<L> {
+export function treeOf<L extends Leaf>(leaves: readonly L[]): Tree<L> {
   const tree = new GrowingTree<L>()
   for (const leaf of leaves) tree.add(leaf)
-  return tree
+  return tree.now()
 }
 
 const GROWN_AT_ONCE = 4_000
 
 /** The tree of very many files, grown piece by piece, so that the page answers meanwhile. */
-export async function grown<L extends Leaf>(leaves: readonly L[]): Promise<GrowingTree<L>> {
+export async function grown<L extends Leaf>(leaves: readonly L[]): Promise<Tree<L>> {
   const tree = new GrowingTree<L>()
   for (let i = 0; i < leaves.length; i++) {
     tree.add(leaves[i] as L)
     if (i % GROWN_AT_ONCE === GROWN_AT_ONCE - 1) await new Promise((go) => setTimeout(go))
   }
-  return tree
+  return tree.now()
 }
 
 /** The rows that are seen when some folders are open, from the top. */
