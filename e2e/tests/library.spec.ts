@@ -252,6 +252,46 @@ test.describe('Library', () => {
     await expect(page.getByRole('option')).toHaveCount(1)
   })
 
+  test('of a mod with very many files the first are there before the last have come', async ({
+    page,
+    world,
+  }) => {
+    const charts = Array.from({ length: 2300 }, (_, n) => [
+      `tables/chart-${10_000 + n}.csv`,
+      `id\nchart ${n}\n`,
+    ])
+    const mod = await world.install(workspace, {
+      name: 'charts.zip',
+      bytes: zipOf(Object.fromEntries(charts)),
+    })
+    let letCome = () => {}
+    const held = new Promise<void>((resolve) => {
+      letCome = resolve
+    })
+    await page.route('**/files?*offset=2000*', async (route) => {
+      await held
+      await route.continue()
+    })
+    const last = 'data/tables/chart-12299.csv'
+    await page.goto(`/workspaces/${workspace}/library/${mod}/files?path=${encodeURIComponent(last)}`)
+    await expect(page.getByText('2,000 so far')).toBeVisible()
+    const folder = page.getByRole('treeitem', { name: 'tables' })
+    await expect(folder).toContainText('2,000')
+    const find = page.getByRole('searchbox', { name: 'Find a file of the mod' })
+    await find.fill('chart-12299')
+    await expect(page.getByText('0 of 2,000 so far')).toBeVisible()
+    // what had come is not taken for all when one comes back
+    await page.getByRole('radio', { name: 'About' }).click()
+    await page.getByRole('radio', { name: '2,300 files' }).click()
+    letCome()
+    await expect(folder).toContainText('2,300')
+    await expect(page.getByText('so far')).toHaveCount(0)
+    await find.fill('chart-12299')
+    await expect(page.getByText('1 of 2,300')).toBeVisible()
+    await page.getByRole('treeitem', { name: 'chart-12299.csv' }).click()
+    await expect(page.getByText('chart 2299')).toBeVisible()
+  })
+
   test('notes, tags and the card are written in the page and kept', async ({ page, world }) => {
     const mod = await world.install(workspace, world.archive('rope-locker-1.3.zip'))
     await page.goto(`/workspaces/${workspace}/library/${mod}/about`)
