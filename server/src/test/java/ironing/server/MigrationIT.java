@@ -85,6 +85,41 @@ class MigrationIT {
     }
   }
 
+  /** FIPS 180-4, example: the SHA-256 of "abc". */
+  @Test
+  void rows_that_were_packed_before_get_their_digest_and_one_that_is_of_another_day_goes()
+      throws SQLException {
+    try (Database database = Database.create()) {
+      migrate(database, "13");
+      run(
+          database,
+          """
+          insert into workspace (title, game_folder, definition) values ('W', '/g', 'x');
+          insert into strand (workspace_id) values (1), (1);
+          insert into mod (workspace_id, kind, folder, card, card_given, content_root, root_reason,
+                           strand_id, binned_at)
+          values (1, 'archive', 'f1', '{"id":"a"}', '{}', '', 'r', 1, null),
+                 (1, 'archive', 'f2', '{"id":"b"}', '{}', '', 'r', 2, now());
+          insert into mod_index values (1, 'abc'), (2, 'abc');
+          insert into game_file values (1, '', 'data/a.txt', 1, 0, 'aa');
+          """);
+      migrate(database, "latest");
+      String abc = "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad";
+      assertThat(ask(database, "select mod_id, encode(digest, 'hex') from mod_index order by 1"))
+          .containsExactly("1|" + abc, "2|" + abc);
+      run(database, "insert into game_index values (1, 'abc')");
+      String index =
+          "select workspace_id, mod_id, encode(digest, 'hex') from file_index order by 2";
+      assertThat(ask(database, index))
+          .as("what lies in the bin is not in the picture")
+          .containsExactly("1|0|" + abc, "1|1|" + abc);
+      run(database, "update game_file set size_bytes = 2");
+      assertThat(ask(database, index)).containsExactly("1|1|" + abc);
+      run(database, "insert into mod_file values (1, '', 'data/a.txt', 'a.txt', 1, 'bb')");
+      assertThat(ask(database, index)).isEmpty();
+    }
+  }
+
   private static void migrate(Database database, String target) {
     Flyway.configure().dataSource(database.url(), null, null).target(target).load().migrate();
   }

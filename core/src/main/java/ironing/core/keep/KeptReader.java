@@ -70,15 +70,7 @@ public final class KeptReader implements Closeable {
   }
 
   public List<String> texts() throws IOException {
-    int[] length = ints();
-    byte[] joined = bytes();
-    List<String> texts = new ArrayList<>(length.length);
-    int at = 0;
-    for (int l : length) {
-      texts.add(new String(joined, at, l, StandardCharsets.UTF_8));
-      at += l;
-    }
-    return texts;
+    return blobs().stream().map(b -> new String(b, StandardCharsets.UTF_8)).toList();
   }
 
   public List<byte[]> blobs() throws IOException {
