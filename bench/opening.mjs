@@ -1,11 +1,11 @@
 // How long Layers takes to its first rows when it is asked for as soon as a server that is starting answers. Start it before the
-// server, so that the browser is there by then. Usage: node opening.mjs URL WORKSPACE [MILLISECONDS to wait before it is asked for]
+// server, so that the browser is there by then. Usage: node opening.mjs URL WORKSPACE
 import { createRequire } from 'node:module'
 
 const e2e = createRequire(new URL('../e2e/package.json', import.meta.url))
 const { chromium } = e2e('@playwright/test')
 const args = e2e('./support/chromium-args.json')
-const [url, workspace, wait = '0'] = process.argv.slice(2)
+const [url, workspace] = process.argv.slice(2)
 
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -23,7 +23,6 @@ while (!(await answers())) {
   await new Promise((r) => setTimeout(r, 50))
 }
 
-await new Promise((r) => setTimeout(r, Number(wait)))
 const began = performance.now()
 const row = page.locator('[role=row][aria-label]').first()
 await page.goto(`${url}/workspaces/${workspace}/layers`, { waitUntil: 'commit' })

@@ -69,13 +69,8 @@ large() {
       -U ironing postgres >/dev/null
   # the first load packs the files of each mod into one row
   curl -sf "$URL/api/workspaces/$workspace/layers" >/dev/null
-  # what is kept for the next start is written when the workspace has stayed as it is for some time
-  for _ in $(seq 60); do
-    kept=$(find "$IRONING_HOME/kept" -name "$workspace.files" 2>/dev/null)
-    [ -z "$kept" ] || break
-    sleep 1
-  done
-  [ -n "$kept" ] || fail "the files of the large workspace are not kept"
+  wait_kept "$workspace"
+  kept=$(kept_of "$workspace")
   ./ironing stop >/dev/null
   for _ in 1 2 3; do
     rm -f "$kept"
@@ -83,7 +78,7 @@ large() {
     ./ironing stop >/dev/null
   done
   opening "$workspace" >/dev/null
-  until [ -f "$kept" ]; do sleep 1; done
+  wait_kept "$workspace"
   ./ironing stop >/dev/null
   for _ in 1 2 3 4; do
     opening "$workspace" >>"$WORK/large-openings.jsonl"
@@ -95,6 +90,20 @@ large() {
   jq -n --slurpfile kept "$WORK/large-openings.jsonl" --slurpfile anew "$WORK/large-anew.jsonl" --argjson heap "$(live_heap)" \
     '{startMs: $kept | map(.startMs), rowsMs: $kept | map(.rowsMs), anewMs: $anew | map(.rowsMs), $heap}' >"$WORK/large-start.json"
   ./ironing stop >/dev/null
+}
+
+# kept_of WORKSPACE: the file in which its files are kept for the next start; nothing while there is none.
+kept_of() {
+  if [ -d "$IRONING_HOME/kept" ]; then find "$IRONING_HOME/kept" -name "$1.files"; fi
+}
+
+# wait_kept WORKSPACE: it is kept once it has stayed as it is for some time.
+wait_kept() {
+  for _ in $(seq 60); do
+    [ -z "$(kept_of "$1")" ] || return 0
+    sleep 1
+  done
+  fail "the files of workspace $1 are not kept"
 }
 
 # opening WORKSPACE: starts the server; how long to its first answer, and, in a browser that is there before and asks then, from

@@ -124,7 +124,7 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
               />
             )}
           </FileHead>
-        ) : path && !files.data.whole ? (
+        ) : path && !path.endsWith('/') && !files.data.whole ? (
           <Loading what="the file" />
         ) : (
           <p className="m-auto max-w-72 p-6 text-center text-ink-2">

@@ -80,7 +80,7 @@ describe('the files of a mod', () => {
     await expect(gathered(broken, () => {})).rejects.toThrow('gone')
   })
 
-  it('leaves what was shown before as it is found, however the tree grows', async () => {
+  it('gives another tree whenever it has grown, and puts what came late where it belongs', async () => {
     const { ask } = server([...many(PIECE), file('aaa/first.txt')])
     const trees: AllFiles[] = []
     const whole = await gathered(ask, (now) => trees.push(now))

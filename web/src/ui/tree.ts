@@ -19,7 +19,10 @@ export interface TreeNode<L extends Leaf> {
   sorted: boolean
 }
 
-/** A tree as somebody looks at it: one that has grown since is another. */
+/**
+ * A tree to look at. Its nodes go on growing with the tree that gave it; whenever that has grown it gives another one, by
+ * which a screen knows to draw anew.
+ */
 export interface Tree<L extends Leaf> {
   /** Folders first, each kind by name. */
   readonly roots: readonly TreeNode<L>[]
@@ -54,7 +57,7 @@ export class GrowingTree<L extends Leaf> {
     }
   }
 
-  /** As it stands. */
+  /** To look at as it stands. */
   now(): Tree<L> {
     return { roots: childrenOf(this.root) }
   }

@@ -85,7 +85,7 @@ class MigrationIT {
     }
   }
 
-  /** FIPS 180-4, example: the SHA-256 of "abc". */
+  /** The SHA-256 of "abc" is the one of RFC 6234, 8.5, TEST1. */
   @Test
   void rows_that_were_packed_before_get_their_digest_and_one_that_is_of_another_day_goes()
       throws SQLException {
