@@ -52,8 +52,12 @@ for (const name of ['textures', 'quarter0', 'street0']) {
   if ((await item.getAttribute('aria-expanded')) === 'false') await page.keyboard.press('ArrowRight')
 }
 for (let i = 0; i < 20; i++) await page.mouse.wheel(0, 900)
-await page.getByRole('searchbox', { name: 'Find a file of the mod' }).pressSequentially('house12', { delay: 60 })
+await page
+  .getByRole('searchbox', { name: 'Find a file of the mod' })
+  .pressSequentially('house12', { delay: 60 })
 await page.waitForTimeout(1000)
 const tasks = await page.evaluate(() => window.tasks)
 await browser.close()
-console.log(JSON.stringify({ openedMs, longestTaskMs: Math.round(Math.max(0, ...tasks)), longTasks: tasks.length }))
+console.log(
+  JSON.stringify({ openedMs, longestTaskMs: Math.round(Math.max(0, ...tasks)), longTasks: tasks.length }),
+)

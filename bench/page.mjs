@@ -42,7 +42,8 @@ async function move(page, key) {
   await row.focus()
   await page.evaluate(() => {
     const label = document.activeElement.getAttribute('aria-label')
-    const place = () => document.querySelector(`[role=row][aria-selected=true]`)?.getAttribute('aria-rowindex')
+    const place = () =>
+      document.querySelector(`[role=row][aria-selected=true]`)?.getAttribute('aria-rowindex')
     const before = place()
     window.moved = new Promise((resolve) => {
       const seen = {}
@@ -62,10 +63,14 @@ async function move(page, key) {
       const observer = new MutationObserver(() => {
         if (!pressed) return
         if (place() !== before) note('shown')
-        const text = [...document.querySelectorAll('li b')].find((b) => b.textContent.startsWith(`${label} is layer`))
+        const text = [...document.querySelectorAll('li b')].find((b) =>
+          b.textContent.startsWith(`${label} is layer`),
+        )
         if (text && text.textContent !== number) note('said')
       })
-      const old = [...document.querySelectorAll('li b')].find((b) => b.textContent.startsWith(`${label} is layer`))
+      const old = [...document.querySelectorAll('li b')].find((b) =>
+        b.textContent.startsWith(`${label} is layer`),
+      )
       number = old?.textContent ?? ''
       addEventListener(
         'keydown',
@@ -74,7 +79,12 @@ async function move(page, key) {
         },
         { capture: true, once: true },
       )
-      observer.observe(document.body, { subtree: true, childList: true, characterData: true, attributes: true })
+      observer.observe(document.body, {
+        subtree: true,
+        childList: true,
+        characterData: true,
+        attributes: true,
+      })
     })
   })
   await page.keyboard.press(key)

@@ -8,11 +8,11 @@ export default defineConfig({
   workers: 2,
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  reporter: [['list']],
-  // the command's own tests start whole products: they have the machine for themselves
+  reporter: [['list'], ['junit']],
+  // the command's own tests take longest: they come first
   projects: [
+    { name: 'command', testMatch: 'command.spec.ts' },
     { name: 'page', testIgnore: 'command.spec.ts' },
-    { name: 'command', testMatch: 'command.spec.ts', dependencies: ['page'] },
   ],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -172,7 +172,7 @@ require_programs
 require_packages chromium curl jq unzip 7zz=7zip git
 build_product
 maven -pl bench -am -DskipTests -Dspotless.check.skip=true package || fail "bench could not be built"
-npm_install e2e
+npm_install
 say "Measuring …"
 start_demo "first start, with the demo to bring in"
 ./ironing stop >/dev/null

@@ -10,18 +10,18 @@ maven() {
   mvn -q -B -f "$ROOT/pom.xml" "$@" >&2
 }
 
-# npm_install FOLDER: what the lock file says, when it is not there yet.
+# npm_install: what the lock file says, for the page and the browser's tests, when it is not there yet.
 npm_install() {
-  local stamp="$1/node_modules/.installed-from" sum
-  sum=$(sha256sum "$1/package-lock.json" | cut -d' ' -f1)
+  local stamp="$ROOT/node_modules/.installed-from" sum
+  sum=$(sha256sum "$ROOT/package-lock.json" | cut -d' ' -f1)
   [ "$(cat "$stamp" 2>/dev/null)" = "$sum" ] && return
-  (cd "$1" && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --silent --no-fund --no-audit) || fail "npm could not install what $1/package-lock.json names"
+  (cd "$ROOT" && PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1 npm ci --silent --no-fund --no-audit) || fail "npm could not install what package-lock.json names"
   echo "$sum" >"$stamp"
 }
 
 build_web() {
-  npm_install "$ROOT/web"
-  (cd "$ROOT/web" && npm run --silent build >&2) || fail "the page could not be built"
+  npm_install
+  (cd "$ROOT" && npm run --silent build -w web >&2) || fail "the page could not be built"
 }
 
 BUILT_FROM=$ROOT/server/target/built-from
@@ -29,7 +29,7 @@ BUILT_FROM=$ROOT/server/target/built-from
 SERVER_APP=$ROOT/server/target/app
 
 product_sum() {
-  sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT/pom.xml" "$ROOT/web" "$ROOT/docs/api"
+  sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT"/{pom.xml,package.json,package-lock.json,web,docs/api}
 }
 
 # mark_built SUM: what has been built is of the sources that had this sum before building began.
@@ -47,6 +47,6 @@ build_product() {
   if [ -f "$SERVER_APP/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$sum" ]; then return; fi
   say "Building …"
   build_web
-  maven -pl server,demo,standins -am -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
+  maven -Dquick -pl server,demo,standins -am -DskipTests -Dspotless.check.skip=true package || fail "the server could not be built"
   mark_built "$sum"
 }

@@ -4,16 +4,22 @@ export IRONING_PORT=${IRONING_PORT:-8420}
 IRONING_HOME=$(realpath -m "$IRONING_HOME")
 PID_FILE=$IRONING_HOME/ironing.pid
 SERVER_PID_FILE=$IRONING_HOME/server.pid
+# options for the JVMs of the product besides, parted by blanks
+read -ra JAVA_MORE <<<"${IRONING_JAVA_OPTIONS:-}"
 # classes as the JVM has them in memory, kept by the first start after a build: halves the time of the later ones
 CLASS_ARCHIVE=$SERVER_APP/classes.jsa
 
+# require_port: before anything else is started.
+require_port() {
+  ! listens "$IRONING_PORT" || fail "port $IRONING_PORT is taken; set IRONING_PORT to another one"
+}
+
 server_start() {
-  listens "$IRONING_PORT" && fail "port $IRONING_PORT is taken; set IRONING_PORT to another one"
   local archive=-XX:SharedArchiveFile=$CLASS_ARCHIVE
   if [ ! -f "$CLASS_ARCHIVE" ]; then archive=-XX:ArchiveClassesAtExit=$CLASS_ARCHIVE.$$; fi
   # a heap that holds a large workspace from the first: else it is searched through again and again while that is read
   IRONING_DB_URL=$DB_URL IRONING_STANDINS=$ROOT/standins/target \
-    java -XX:+UseG1GC -Xms512m -Xmx1g -XX:InitiatingHeapOccupancyPercent=70 "$archive" -Xlog:cds=error -Xlog:cds+dynamic=error \
+    java ${JAVA_MORE[@]+"${JAVA_MORE[@]}"} -XX:+UseG1GC -Xms512m -Xmx1g -XX:InitiatingHeapOccupancyPercent=70 "$archive" -Xlog:cds=error -Xlog:cds+dynamic=error \
     -jar "$SERVER_APP/ironing.jar" >"$IRONING_HOME/server.log" 2>&1 &
   SERVER_PID=$!
   echo "$SERVER_PID" >"$SERVER_PID_FILE"
@@ -86,13 +92,14 @@ product_up() {
   trap end_all EXIT
   trap 'exit 130' INT
   trap 'exit 143' TERM
+  require_port
   if [ -n "${IRONING_DB_URL:-}" ]; then DB_URL=$IRONING_DB_URL; else database_start "$IRONING_HOME/postgres" "$@"; fi
   server_start
 }
 
 # demo_load: brings the sample world in, if it is not there yet; prints the address of its workspace.
 demo_load() {
-  java -cp "$ROOT/demo/target/ironing-demo-0.1.0-tools.jar" ironing.demo.DemoLoader \
+  java ${JAVA_MORE[@]+"${JAVA_MORE[@]}"} -cp "$ROOT/demo/target/classes:$(cat "$ROOT/demo/target/classpath")" ironing.demo.DemoLoader \
     "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo"
 }
 

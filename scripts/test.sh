@@ -1,23 +1,37 @@
 #!/usr/bin/env bash
 # Every test there is; called by ./ironing test. Ends with a summary, and non-zero when anything failed.
-# ./ironing test STAGE… runs some of: page server permissions small-disk browser
+# ./ironing test STAGE…             runs some of: page core server disks browser
+# ./ironing test --changed [COMMIT] runs what a change since that commit (HEAD, if left out) can break: scripts/changed.sh
 set -euo pipefail
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 cd "$ROOT"
 . scripts/machine.sh
 . scripts/build.sh
 . scripts/database.sh
+. scripts/changed.sh
 
-STAGES=("$@")
-[ ${#STAGES[@]} -gt 0 ] || STAGES=(page server permissions small-disk browser)
+ALL=(page core server disks browser)
 SUMMARY=()
 FAILED=0
-WORK=$(mktemp -d "${TMPDIR:-/tmp}/ironing-test.XXXXXX")
+declare -A BEGAN LOG PID
+WORK=$(mktemp -d "$(scratch_folder)/ironing-test.XXXXXX")
 # the database's account and the unprivileged one must be able to enter
 chmod 755 "$WORK"
+mkdir -m 1777 "$WORK/tmp"
+export TMPDIR=$WORK/tmp
+RESULTS=$WORK/results
+COVERAGE=$ROOT/target/coverage.exec
+# surefire: how many JVMs, where their files go
+FORKS=(-Dtest.forks=2 -Dtest.folder="$TMPDIR")
+# what --changed leaves of each stage; empty for all
+CORE_ONLY=() SERVER_ONLY=() BROWSER_ONLY=()
+NONE_IS_WELL=(-Dsurefire.failIfNoSpecifiedTests=false)
 
 finish() {
   trap - EXIT INT TERM
+  local pid
+  for pid in "${PID[@]}"; do kill -TERM -- "-$pid" 2>/dev/null || true; done
+  wait
   database_stop
   rm -rf "$WORK"
 }
@@ -25,46 +39,100 @@ trap finish EXIT
 trap 'exit 130' INT
 trap 'exit 143' TERM
 
-# stage NAME FUNCTION: runs it, keeps its output for when it fails, and notes how it went.
-stage() {
-  local name=$1 log="$WORK/$1.log" began=$SECONDS word=ok
-  say "· $name …"
-  if ! (set -e; "$2") >"$log" 2>&1; then
+# begin STAGE: starts a stage behind what else goes on; its output is kept for when it fails.
+begin() {
+  say "· $1 …"
+  BEGAN[$1]=$SECONDS
+  LOG[$1]=$WORK/$1.log
+  # a group of processes of its own, which can be ended as one
+  set -m
+  (set -e; "$1") >"${LOG[$1]}" 2>&1 </dev/null &
+  set +m
+  PID[$1]=$!
+}
+
+# end STAGE: waits for it, and notes how it went.
+end() {
+  local word=ok pid=${PID[$1]}
+  if ! wait "$pid"; then
     word=FAILED
     FAILED=1
-    tail -n 150 "$log" >&2
+    say "· $1 failed:"
+    tail -n 150 "${LOG[$1]}" >&2
   fi
-  SUMMARY+=("$(printf '%-7s %-12s %4d s   %s' "$word" "$name" $((SECONDS - began)) "$(counted "$name" "$log")")")
+  unset "PID[$1]"
+  SUMMARY+=("$(printf '%-7s %-8s %4d s   %s' "$word" "$1" $((SECONDS - BEGAN[$1])) "$(node scripts/junit.mjs count "$RESULTS/$1")")")
 }
 
-# counted STAGE LOG: how many tests that was, as the runners themselves count.
-counted() {
-  case $1 in
-    page) sed -n 's/\x1b\[[0-9;]*m//g; s/^ *Tests  *\(.*\)/\1/p' "$2" | tail -n 1 ;;
-    server) junit_count ;;
-    permissions | small-disk) sed -n 's/^\[ *\([0-9]* tests successful\) *\]$/\1/p' "$2" | tail -n 1 ;;
-    browser) sed -n 's/^ *\([0-9]* passed\).*/\1/p' "$2" | tail -n 1 ;;
-  esac
+# stage STAGE: begins and ends it.
+stage() {
+  begin "$1"
+  end "$1"
 }
 
-junit_count() {
-  local sum=0 n
-  for n in $(grep -ho '<testsuite [^>]*' {core,standins,demo,server,bench}/target/surefire-reports/TEST-*.xml 2>/dev/null |
-    sed -n 's/.* tests="\([0-9]*\)".*/\1/p'); do sum=$((sum + n)); done
-  echo "$sum tests"
+# passed STAGE…: whether each of them has been run just now, and passed.
+passed() {
+  local s
+  for s in "$@"; do [[ " ${SUMMARY[*]} " =~ \ ok\ +$s\  ]] || return 1; done
+}
+
+# collect STAGE MODULE…: what surefire says of the tests of some modules, on their way to the summary.
+collect() {
+  local to=$RESULTS/$1 m
+  shift
+  mkdir -p "$to"
+  for m in "$@"; do
+    if compgen -G "$m/target/surefire-reports/TEST-*.xml" >/dev/null; then cp "$m"/target/surefire-reports/TEST-*.xml "$to"; fi
+  done
+}
+
+# tests MODULES STAGE ARGUMENT…: has Maven build some modules and run their tests.
+tests() {
+  local modules=$1 stage=$2 ended=0
+  shift 2
+  local each=${modules//,/ } m
+  for m in $each; do rm -rf "$m/target/surefire-reports"; done
+  IRONING_TEST_DB_URL=${DB_URL:-} maven verify -pl "$modules" "${FORKS[@]}" "$@" || ended=$?
+  # shellcheck disable=SC2086
+  collect "$stage" $each
+  return $ended
 }
 
 page() {
-  npm_install web
-  cd web
+  npm_install
+  npm run --silent build -w web
   npm run --silent check
-  npm run --silent test
-  npm run --silent build
+  npm run --silent test -w web -- --reporter=default --reporter=junit --outputFile.junit="$RESULTS/page/vitest.xml"
 }
 
+core() {
+  tests core,standins,demo core ${CORE_ONLY[@]+"${CORE_ONLY[@]}"}
+}
+
+# The modules below are packed once more, their tests are not run again.
 server() {
-  rm -rf {core,standins,demo,server,bench}/target/surefire-reports
-  IRONING_TEST_DB_URL=$DB_URL maven verify
+  tests server,bench server -am -Dcore.tested ${SERVER_ONLY[@]+"${SERVER_ONLY[@]}"}
+}
+
+# The tests that need an account without rights, and those that need a drive of two megabytes, by JUnit's own launcher:
+# that drive is seen by them alone.
+disks() {
+  local mounted="mount -t tmpfs -o size=2m,mode=0777 small '$WORK/drive' && exec \"\$@\"" user=() drop
+  if [ "$(id -u)" -eq 0 ]; then
+    drop=(setpriv --reuid=nobody --regid=nogroup --clear-groups --no-new-privs -- env HOME=/)
+  else
+    user=(--map-root-user)
+    drop=(setpriv --securebits=+noroot,+noroot_locked --inh-caps=-all --ambient-caps=-all --bounding-set=-all --)
+  fi
+  mkdir -p "$WORK/drive" "$RESULTS/disks"
+  chmod 777 "$RESULTS/disks"
+  test_classes
+  (cd "$WORK" && IRONING_SMALL_DISK=$WORK/drive IRONING_TEST_DB_URL=$DB_URL \
+    unshare --mount "${user[@]}" -- sh -c "$mounted" sh "${drop[@]}" \
+    java -Djava.io.tmpdir="$TMPDIR" -cp "$(class_path)" org.junit.platform.console.ConsoleLauncher execute \
+    --select-package ironing --include-tag permissions --include-tag small-disk --include-engine junit-jupiter \
+    --include-classname '.*(Test|IT)' --fail-if-no-tests --disable-banner --details=tree --disable-ansi-colors \
+    --reports-dir "$RESULTS/disks")
 }
 
 # Maven's store and the checkout may be closed to other accounts: what the tests need is copied out.
@@ -85,69 +153,67 @@ class_path() {
   echo "$path"
 }
 
-# run_group GROUP COMMAND…: the tests of one group, by a command that gets the whole of theirs as arguments.
-run_group() {
-  local group=$1
-  shift
-  test_classes
-  (cd "$WORK" && IRONING_TEST_DB_URL=$DB_URL "$@" java -cp "$(class_path)" \
-    org.junit.platform.console.ConsoleLauncher execute --select-package ironing --include-tag "$group" \
-    --include-engine junit-jupiter --include-classname '.*(Test|IT)' --fail-if-no-tests --disable-banner --details=tree --disable-ansi-colors)
-}
-
-permissions() {
-  if [ "$(id -u)" -ne 0 ]; then
-    run_group permissions
-  else
-    run_group permissions setpriv --reuid=nobody --regid=nogroup --clear-groups --no-new-privs -- env HOME=/
-  fi
-}
-
-# A drive of two megabytes that only these tests see. A user namespace gives it without root.
-small_disk() {
-  mkdir -p "$WORK/drive"
-  local mounted="mount -t tmpfs -o size=2m,mode=0777 small '$WORK/drive' && exec \"\$@\""
-  IRONING_SMALL_DISK="$WORK/drive" run_group small-disk unshare --mount --map-root-user -- sh -c "$mounted" sh
-}
-
 browser() {
-  npm_install e2e
-  cd e2e
-  npm run --silent check
-  npm run --silent test
+  npm_install
+  # a test uses the product for too short a time for the optimizing compiler to be worth its own
+  IRONING_JAVA_OPTIONS=-XX:TieredStopAtLevel=1 PLAYWRIGHT_JUNIT_OUTPUT_FILE=$RESULTS/browser/playwright.xml npm run --silent test -w e2e -- ${BROWSER_ONLY[@]+"${BROWSER_ONLY[@]}"}
 }
 
-# ran STAGE: whether it is among those that were asked for.
-ran() {
-  [[ " ${STAGES[*]} " == *" $1 "* ]]
+# covered: what share of each module the Java tests of this run have gone through.
+covered() {
+  [ -f "$COVERAGE" ] || return 0
+  local m
+  maven jacoco:report -pl core,standins,demo,server -Djacoco.dataFile="$COVERAGE" >/dev/null 2>&1 || return 0
+  for m in core standins demo server; do
+    awk -F, -v m="$m" 'NR > 1 { lm += $8; lc += $9; bm += $6; bc += $7 }
+      END { if (lm + lc) printf "covered %-8s %5.1f %% of its lines, %5.1f %% of its branches\n", m, 100 * lc / (lm + lc), 100 * bc / (bm + bc) }' \
+      "$m/target/site/jacoco/jacoco.csv"
+  done
+}
+
+# run STAGE…: those stages, side by side where the machine has room and neither needs the other.
+run() {
+  local before=$1 wanted
+  shift
+  wanted=" $* "
+  wants() { [[ $wanted == *" $1 "* ]]; }
+  if wants server || wants disks; then database_start "$WORK/db" fsync=off; fi
+  if wants page; then begin page; fi
+  if wants core; then stage core; fi
+  if wants page; then end page; fi
+  if wants server; then stage server; fi
+  if wants browser; then
+    # the product as it was built just now, not built once more
+    if passed page core server; then mark_built "$before"; else build_product; fi
+    begin browser
+  fi
+  if wants disks; then
+    [ -f server/target/test-classpath ] || fail "the tests of the stage “disks” are built by the stage “server”: run that with it"
+    stage disks
+  fi
+  if wants browser; then end browser; fi
 }
 
 main() {
+  local s began=$SECONDS
   require_programs
   require_packages chromium rsync curl jq zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils
-  local s before
-  before=$(product_sum)
-  for s in "${STAGES[@]}"; do
-    case $s in
-      page) stage page page ;;
-      server | permissions | small-disk)
-        if [ -z "${DB_PID:-}" ]; then database_start "$WORK/db" fsync=off; fi
-        stage "$s" "${s/-/_}"
-        ;;
-      browser)
-        # the product as it was built just now, not built once more
-        if [ $FAILED -eq 0 ] && ran page && ran server; then
-          mark_built "$before"
-        else
-          build_product
-        fi
-        stage browser browser
-        ;;
-      *) fail "there is no stage “$s”" ;;
-    esac
-  done
+  rm -f "$COVERAGE"
+  mkdir -p "$RESULTS" "$(dirname "$COVERAGE")"
+  if [ "${1:-}" = --changed ]; then
+    changed "${2:-HEAD}"
+  else
+    for s in "$@"; do [[ " ${ALL[*]} " == *" $s "* ]] || fail "there is no stage “$s”; there are: ${ALL[*]}"; done
+    [ $# -gt 0 ] || set -- "${ALL[@]}"
+    run "$(product_sum)" "$@"
+  fi
   echo
   printf '%s\n' "${SUMMARY[@]}"
+  echo
+  node scripts/junit.mjs slowest 10 "$RESULTS"
+  echo
+  covered
+  echo "$((SECONDS - began)) s in all."
   if [ $FAILED -ne 0 ]; then
     echo "Some tests failed; what they said is above."
     exit 1
@@ -155,4 +221,4 @@ main() {
   echo "All tests passed."
 }
 
-main
+main "$@"

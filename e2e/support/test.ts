@@ -2,6 +2,7 @@ import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { test as base, expect, type Page } from '@playwright/test'
+import { withProduct } from './product'
 
 export { expect }
 
@@ -31,8 +32,9 @@ export interface GivenFile {
 /** One test's own copy of the sample game, and what a script would do with it. */
 export class World {
   readonly folder = mkdtempSync(join(tmpdir(), 'ironing-world-'))
-  readonly url = process.env.IRONING_URL ?? ''
   private readonly packed = process.env.IRONING_WORLD ?? ''
+
+  constructor(readonly url: string) {}
 
   get game(): string {
     return join(this.folder, 'game')
@@ -130,15 +132,21 @@ interface Fixtures {
   expectRefusals: boolean
 }
 
-export const test = base.extend<Fixtures>({
-  expectRefusals: [false, { option: true }],
+interface WorkerFixtures {
+  /** The address of a product that no other worker uses. */
+  product: string
+}
+
+export const test = base.extend<Fixtures, WorkerFixtures>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright wants a pattern here
-  world: async ({}, use) => {
-    const world = new World()
+  product: [async ({}, use) => withProduct(use), { scope: 'worker', timeout: 400_000 }],
+  expectRefusals: [false, { option: true }],
+  world: async ({ product }, use) => {
+    const world = new World(product)
     await use(world)
     world.remove()
   },
-  baseURL: async ({ world }, use) => use(world.url),
+  baseURL: async ({ product }, use) => use(product),
   page: async ({ page, expectRefusals }, use) => {
     const troubles: string[] = []
     page.on('pageerror', (e) => troubles.push(e.message))

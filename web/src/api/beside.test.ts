@@ -1,6 +1,14 @@
 import { QueryClient } from '@tanstack/react-query'
-import { expect, test, vi } from 'vitest'
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { beside } from './beside'
+
+beforeEach(() => {
+  vi.useFakeTimers()
+})
+
+afterEach(() => {
+  vi.useRealTimers()
+})
 
 function started() {
   return new QueryClient({ defaultOptions: { queries: { retry: false } } })
@@ -29,19 +37,18 @@ test('what stands beside a view is asked for once the view has its answer, and l
         }
       }),
   })
-  await new Promise((next) => setTimeout(next, 20))
+  await vi.advanceTimersByTimeAsync(20)
   expect(order).toEqual([])
   answer()
+  await vi.advanceTimersByTimeAsync(20)
   await Promise.all([view, first])
   expect(order).toEqual(['view', 'beside'])
 
-  const slow = client.fetchQuery({
-    queryKey: ['slow'],
-    queryFn: () => new Promise((done) => setTimeout(done, 200, 1)),
-  })
-  await around()
+  client.fetchQuery({ queryKey: ['slow'], queryFn: () => new Promise(() => {}) })
+  const again = around()
+  await vi.advanceTimersByTimeAsync(20)
+  expect(await again).toBe(1)
   expect(client.isFetching({ queryKey: ['slow'] })).toBe(1)
-  await slow
 })
 
 test('a view that fails keeps nothing waiting, and those beside it do not wait for each other', async () => {
@@ -53,25 +60,22 @@ test('a view that fails keeps nothing waiting, and those beside it do not wait f
       ...beside(async () => key),
     }),
   )
-  await expect(view).rejects.toThrow('no')
+  const failed = expect(view).rejects.toThrow('no')
+  await vi.advanceTimersByTimeAsync(20)
+  await failed
   expect(await Promise.all(both)).toEqual(['one', 'two'])
 })
 
 test('what takes long in a view is not waited for longer than some seconds', async () => {
-  vi.useFakeTimers()
-  try {
-    const client = started()
-    client.fetchQuery({ queryKey: ['view'], queryFn: () => new Promise(() => {}) })
-    const asked = vi.fn(() => 1)
-    client.fetchQuery({
-      queryKey: ['beside'],
-      ...beside(async () => asked()),
-    })
-    await vi.advanceTimersByTimeAsync(4000)
-    expect(asked).not.toHaveBeenCalled()
-    await vi.advanceTimersByTimeAsync(1100)
-    expect(asked).toHaveBeenCalled()
-  } finally {
-    vi.useRealTimers()
-  }
+  const client = started()
+  client.fetchQuery({ queryKey: ['view'], queryFn: () => new Promise(() => {}) })
+  const asked = vi.fn(() => 1)
+  client.fetchQuery({
+    queryKey: ['beside'],
+    ...beside(async () => asked()),
+  })
+  await vi.advanceTimersByTimeAsync(4000)
+  expect(asked).not.toHaveBeenCalled()
+  await vi.advanceTimersByTimeAsync(1100)
+  expect(asked).toHaveBeenCalled()
 })

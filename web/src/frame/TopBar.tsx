@@ -19,7 +19,7 @@ export function Mark() {
   )
 }
 
-export function Key({ children }: { children: string }) {
+function Key({ children }: { children: string }) {
   return (
     <kbd className="rounded border border-line border-b-2 bg-card px-1 font-mono text-[11px] text-ink-2">
       {children}

@@ -14,7 +14,7 @@ export function useOverview(workspace: number) {
   })
 }
 
-export function useTimeline(workspace: number) {
+function useTimeline(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'timeline'),
     queryFn: ({ signal }) =>

@@ -10,10 +10,14 @@ let queries: QueryClient
 beforeEach(() => {
   workspace++
   queries = new QueryClient()
+  vi.useFakeTimers()
   vi.stubGlobal('requestAnimationFrame', (then: () => void) => setTimeout(then))
 })
 
-afterEach(() => vi.unstubAllGlobals())
+afterEach(() => {
+  vi.unstubAllGlobals()
+  vi.useRealTimers()
+})
 
 /** A change that goes on until it is let end. */
 function change(scope = inTurn(workspace)) {
@@ -31,7 +35,7 @@ function change(scope = inTurn(workspace)) {
   }
 }
 
-const settled = () => new Promise((done) => setTimeout(done, 20))
+const settled = () => vi.advanceTimersByTimeAsync(20)
 const isOld = (kind: string) => queries.getQueryState(of(workspace, kind))?.isInvalidated
 
 describe('after a change made here', () => {

@@ -4,7 +4,7 @@ import { bytes } from '../ui/text'
 type Layer = Schema['LayerView']
 
 /** One thing that a layer can be or not be. */
-export type Criterion =
+type Criterion =
   | { is: 'on' | 'off' | 'contested' | 'adds nothing' | 'needs attention' | 'holds back files' }
   | { is: 'has plugin' | 'kept here' | 'patch' }
   | { is: 'name' | 'tag' | 'section' | 'file'; text: string }

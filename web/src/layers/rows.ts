@@ -5,7 +5,7 @@ import { type Facts, type Filter, passes } from './filter'
 type LayersView = Schema['LayersView']
 type Layer = Schema['LayerView']
 
-export const GAME = '0'
+const GAME = '0'
 
 /** A layer, a section that is folded, or the game. */
 export interface LayerRow extends OrderRow {

@@ -6,7 +6,7 @@ import type { PartRequest } from './queries'
 type Gets = Schema['Gets']
 
 /** Whether a path is an entry itself or, ending in a slash, a folder above it. */
-export function covers(path: string, entry: string): boolean {
+function covers(path: string, entry: string): boolean {
   return path.endsWith('/') ? entry.startsWith(path) : entry === path
 }
 

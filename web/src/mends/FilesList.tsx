@@ -7,7 +7,7 @@ import { list } from '../ui/text'
 type File = Schema['CandidateFile']
 
 /** What combining a file comes to, those that need somebody first. */
-export const STATES: Record<File['state'], string> = {
+const STATES: Record<File['state'], string> = {
   NEEDS_YOU: 'needs you',
   PROPOSED: 'combines; look at it first',
   COMBINES: 'combines without a question',

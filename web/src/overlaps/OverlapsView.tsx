@@ -17,7 +17,7 @@ import { RulingsPart } from './RulingsPart'
 const VIEWS = ['folders', 'list', 'matrix', 'rulings'] as const
 type View = (typeof VIEWS)[number]
 
-export const KINDS: Record<Kind, string> = {
+const KINDS: Record<Kind, string> = {
   DIFFERS: 'differ',
   SAME: 'same content',
   LOOSE_OVER_PACKED: 'loose over packed',

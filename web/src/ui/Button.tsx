@@ -2,7 +2,7 @@ import clsx from 'clsx'
 import type { ButtonHTMLAttributes, Ref } from 'react'
 
 /** strong: the one thing to do on a screen; plain: the others; quiet: beside text. */
-export type ButtonLook = 'strong' | 'plain' | 'quiet' | 'warning'
+type ButtonLook = 'strong' | 'plain' | 'quiet' | 'warning'
 
 interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   look?: ButtonLook

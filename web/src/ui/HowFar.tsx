@@ -11,10 +11,6 @@ const PLACES: readonly { reached: Reached; says: string; next: string }[] = [
   { reached: 'READ', says: 'read by the game', next: '' },
 ]
 
-export function reachedWords(reached: Reached): string {
-  return PLACES.find((p) => p.reached === reached)?.says ?? ''
-}
-
 /** How far a mod or plugin has come: four stitches along its way, those behind it drawn through. */
 export function HowFar({
   reached,

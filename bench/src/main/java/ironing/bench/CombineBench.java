@@ -19,7 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
-import java.util.function.Supplier;
+import java.util.function.IntSupplier;
 import java.util.stream.Stream;
 
 /**
@@ -91,18 +91,18 @@ public final class CombineBench {
     return combine(rule, t).shown().length();
   }
 
-  private static double median(Supplier<Integer> work) {
+  private static double median(IntSupplier work) {
     return median(2, work);
   }
 
   /**
    * @param before rounds that are not counted
    */
-  private static double median(int before, Supplier<Integer> work) {
+  private static double median(int before, IntSupplier work) {
     double[] ms = new double[ROUNDS];
     for (int i = -before; i < ROUNDS; i++) {
       long began = System.nanoTime();
-      work.get();
+      once(work);
       if (i >= 0) ms[i] = (System.nanoTime() - began) / 1e6;
     }
     Arrays.sort(ms);
@@ -190,10 +190,14 @@ public final class CombineBench {
     return r.totalMemory() - r.freeMemory();
   }
 
+  private static void once(IntSupplier work) {
+    if (work.getAsInt() < 0) throw new IllegalStateException("nothing came of it");
+  }
+
   /** The most that is live, as looked at now and again while it works. */
-  private static long peakWhile(Supplier<Integer> work) throws InterruptedException {
+  private static long peakWhile(IntSupplier work) throws InterruptedException {
     long[] most = {0};
-    Thread worker = new Thread(work::get);
+    Thread worker = new Thread(() -> once(work));
     worker.start();
     while (worker.isAlive()) {
       most[0] = Math.max(most[0], used());

@@ -2,6 +2,7 @@ package ironing.bench;
 
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.zip.ZipEntry;
@@ -23,7 +24,7 @@ public final class LargeMod {
         zip.putNextEntry(
             new ZipEntry(
                 "textures/quarter" + i % 30 + "/street" + i % 600 + "/house" + i + ".png"));
-        zip.write(("house " + i).getBytes());
+        zip.write(("house " + i).getBytes(StandardCharsets.UTF_8));
         zip.closeEntry();
       }
     }

@@ -108,7 +108,10 @@ public final class ScaleWorld {
   int[] sizes(int mods, int files) {
     double[] weight = new double[mods];
     double sum = 0;
-    for (int m = 0; m < mods; m++) sum += weight[m] = Math.pow(m + 1, -0.6);
+    for (int m = 0; m < mods; m++) {
+      weight[m] = Math.pow(m + 1, -0.6);
+      sum += weight[m];
+    }
     List<Integer> sizes = new ArrayList<>();
     int left = files;
     for (int m = 0; m < mods; m++) {

@@ -93,7 +93,7 @@ public final class SortBench {
 
   private static String run(String script, Path file) throws IOException, InterruptedException {
     Process p = new ProcessBuilder("sh", "-c", script, "sh", file.toString()).start();
-    String said = new String(p.getInputStream().readAllBytes());
+    String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     if (p.waitFor() != 0) throw new IOException(script + " failed");
     return said;
   }

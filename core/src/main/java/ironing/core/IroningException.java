@@ -7,6 +7,7 @@ import java.util.List;
  * carries every problem that was found, never fewer than one.
  */
 public class IroningException extends RuntimeException {
+  private static final long serialVersionUID = 1;
   private final transient List<Problem> problems;
 
   public IroningException(List<Problem> problems) {

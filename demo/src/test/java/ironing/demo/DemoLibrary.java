@@ -58,7 +58,7 @@ final class DemoLibrary {
   }
 
   private void bringIn(Holdings.Builder b, String archive) throws IOException {
-    long mod = modByArchive.size() + 1;
+    long mod = modByArchive.size() + 1L;
     modByArchive.put(archive, mod);
     Path out = Files.createDirectories(library.resolve(Long.toString(mod)));
     List<Unpacked> files =

@@ -29,6 +29,7 @@ import ironing.standins.game.SkerryLine;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.PrintStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -131,7 +132,7 @@ class DemoWorldTest {
             .directory(fresh.resolve("game").toFile())
             .redirectErrorStream(true)
             .start();
-    assertThat(new String(check.getInputStream().readAllBytes())).isEmpty();
+    assertThat(new String(check.getInputStream().readAllBytes(), StandardCharsets.UTF_8)).isEmpty();
     assertThat(check.waitFor()).isZero();
   }
 

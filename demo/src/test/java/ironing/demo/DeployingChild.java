@@ -1,42 +1,55 @@
 package ironing.demo;
 
 import ironing.core.deploy.DeployPlan;
+import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
 import ironing.core.layers.Holdings;
 import ironing.core.testkit.FaultyDisk;
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
 
 /**
- * The core's deployer as a process of its own, to be killed: {@code GAME WANTED CONTENT PLACE}.
- * Before the change of the disk with the number PLACE it says {@code here} and waits for its end;
- * where there is no such change it says {@code done} and how many there were.
+ * The core's deployer as a process of its own, to be killed: {@code WANTED CONTENT PLACE=GAME…}. It
+ * deploys to several game folders, each with a thread of its own. Before the change of the disk
+ * with the number PLACE each says {@code here} and waits for the end of the process; where there is
+ * no such change it says {@code done} and how many there were.
  */
 public final class DeployingChild {
   private DeployingChild() {}
 
-  public static void main(String[] args) throws IOException {
-    Path game = Path.of(args[0]), content = Path.of(args[2]);
-    int place = Integer.parseInt(args[3]);
+  public static void main(String[] args) throws Exception {
+    List<Wanted> wanted = args[0].equals("-") ? List.of() : WantedText.read(Path.of(args[0]));
+    Path content = Path.of(args[1]);
+    List<Thread> all = new ArrayList<>();
+    for (String one : List.of(args).subList(2, args.length)) {
+      int place = Integer.parseInt(one.substring(0, one.indexOf('=')));
+      Path game = Path.of(one.substring(one.indexOf('=') + 1));
+      all.add(new Thread(() -> deploy(game, wanted, content, place)));
+    }
+    all.forEach(Thread::start);
+    for (Thread t : all) t.join();
+  }
+
+  private static void deploy(Path game, List<Wanted> wanted, Path content, int place) {
     FaultyDisk disk =
         FaultyDisk.telling(
             n -> {
               if (n == place) waitForTheEnd();
             });
-    Deployer d = new Deployer(disk, game);
-    d.apply(
-        DeployPlan.make(
-            args[1].equals("-") ? List.of() : WantedText.read(Path.of(args[1])),
-            d.laidOut(),
-            Optional.empty(),
-            d.look(),
-            "2026-01-01T00:00:00Z"),
-        (mod, path) -> located(game, content, mod, path),
-        n -> {});
-    System.out.println("done " + disk.changes());
+    try {
+      Deployer d = new Deployer(disk, game);
+      d.apply(
+          DeployPlan.make(wanted, d.laidOut(), Optional.empty(), d.look(), "2026-01-01T00:00:00Z"),
+          (mod, path) -> located(game, content, mod, path),
+          n -> {});
+      System.out.println("done " + disk.changes());
+    } catch (RuntimeException e) {
+      System.out.println("failed " + e);
+    }
   }
 
   private static Path located(Path game, Path content, long mod, String path) {
@@ -49,7 +62,7 @@ public final class DeployingChild {
     System.out.println("here");
     while (true) {
       try {
-        Thread.sleep(60_000);
+        new CountDownLatch(1).await();
       } catch (InterruptedException goesOn) {
         // it is killed, not asked
       }

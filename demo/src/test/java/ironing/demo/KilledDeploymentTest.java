@@ -14,12 +14,12 @@ import ironing.core.loadorder.LoadOrder;
 import ironing.core.picture.Picture;
 import ironing.core.testkit.FaultyDisk;
 import java.io.BufferedReader;
-import java.io.File;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -29,7 +29,6 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
-import java.util.spi.ToolProvider;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -38,12 +37,15 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * The demo is deployed and taken out by a process that is killed with SIGKILL before every change
- * of the disk, which is also after every one before it. Folders are compared by rsync, files are
- * read by sha256sum and counted by find.
+ * of the disk, which is also after every one before it. Folders are compared by GNU diff and rsync,
+ * files are read by sha256sum and counted by find.
  */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class KilledDeploymentTest {
-  private static final String NOTE = ".ironing/laid-out.json";
+  private static final String NOTE = "laid-out.json";
+  // a process takes longer to start than to deploy: each deploys to so many folders before it is
+  // killed
+  private static final int AT_ONCE = 40, NEVER = 0;
   @TempDir static Path temp;
   private DemoLibrary demo;
   private Path content;
@@ -51,7 +53,6 @@ class KilledDeploymentTest {
   private List<Wanted> wanted;
   private Path unmodded;
   private Path deployed;
-  private String classPath;
 
   @BeforeAll
   void deployOnce() throws Exception {
@@ -64,23 +65,6 @@ class KilledDeploymentTest {
     unmodded = demo.folder;
     deployed = copy(unmodded, "deployed");
     apply(deployed, wanted);
-    classPath = packedClassPath();
-  }
-
-  /** The class path without folders, of which no archive of classes can be made. */
-  private static String packedClassPath() {
-    ToolProvider jar = ToolProvider.findFirst("jar").orElseThrow();
-    List<String> entries = new ArrayList<>();
-    for (String entry : System.getProperty("java.class.path").split(File.pathSeparator)) {
-      if (!Files.isDirectory(Path.of(entry))) {
-        entries.add(entry);
-        continue;
-      }
-      String packed = temp.resolve("classes-" + entries.size() + ".jar").toString();
-      assertThat(jar.run(System.out, System.err, "-c", "-f", packed, "-C", entry, ".")).isZero();
-      entries.add(packed);
-    }
-    return String.join(File.pathSeparator, entries);
   }
 
   private static String run(String... command) throws IOException, InterruptedException {
@@ -106,6 +90,18 @@ class KilledDeploymentTest {
     return run(command.toArray(String[]::new));
   }
 
+  /** In what two folders differ by GNU diff, every byte read, but for the note. */
+  private static String differences(Path a, Path b) throws Exception {
+    Process p =
+        new ProcessBuilder(
+                "diff", "-rq", "--no-dereference", "--exclude=" + NOTE, a.toString(), b.toString())
+            .redirectErrorStream(true)
+            .start();
+    String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(p.waitFor()).as(said).isEqualTo(said.isEmpty() ? 0 : 1);
+    return said;
+  }
+
   private void apply(Path game, List<Wanted> target) {
     // without flushes: the program is stopped here, not the power
     Deployer d = new Deployer(FaultyDisk.sound(), game);
@@ -123,33 +119,33 @@ class KilledDeploymentTest {
     return Files.exists(kept) ? kept : game.resolve(path);
   }
 
-  /** Starts the child; gives what it said, after it has ended or was killed where it said here. */
-  private String child(Path game, boolean in, int place) throws Exception {
-    Process p =
-        new ProcessBuilder(
-                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                "-XX:TieredStopAtLevel=1",
-                "-XX:+UseSerialGC",
-                // the first one, which is not killed, makes the start of the others short
-                (place == 0 ? "-XX:ArchiveClassesAtExit=" : "-XX:SharedArchiveFile=")
-                    + temp.resolve(in ? "in.jsa" : "out.jsa"),
-                "-Xshare:auto",
-                "-Xlog:disable",
-                "-cp",
-                classPath,
-                DeployingChild.class.getName(),
-                game.toString(),
-                in ? wantedText.toString() : "-",
-                content.toString(),
-                Integer.toString(place))
-            .redirectErrorStream(true)
-            .start();
+  /**
+   * Deploys to some folders in one process, which is killed once it has got to its place in each of
+   * them.
+   *
+   * @param games each with the change of the disk before which it stops
+   * @return what it said of all that it did to the end
+   */
+  private List<String> killed(Map<Path, Integer> games, boolean in) throws Exception {
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+    command.addAll(List.of("-cp", System.getProperty("java.class.path")));
+    command.add(DeployingChild.class.getName());
+    command.addAll(List.of(in ? wantedText.toString() : "-", content.toString()));
+    games.forEach((game, place) -> command.add(place + "=" + game));
+    Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
+    List<String> done = new ArrayList<>();
     try (BufferedReader out = p.inputReader()) {
-      String said = out.readLine();
-      if ("here".equals(said)) p.destroyForcibly();
+      for (int i = 0; i < games.size(); i++) {
+        String said = out.readLine();
+        if (!"here".equals(said)) done.add(said);
+      }
+      p.destroyForcibly();
       assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
-      return said;
     }
+    assertThat(done).allMatch(said -> said.startsWith("done "));
+    return done;
   }
 
   @Test
@@ -158,20 +154,19 @@ class KilledDeploymentTest {
     Map<String, String> library = sums(content);
     int places = 0;
     for (boolean in : List.of(true, false)) {
-      Path start = in ? unmodded : deployed;
-      String done = child(begun("counted", in), in, 0);
-      assertThat(done).startsWith("done ");
-      int changes = Integer.parseInt(done.substring(5));
+      Path counted = begun("counted", in);
+      int changes =
+          Integer.parseInt(killed(Map.of(counted, NEVER), in).get(0).substring("done ".length()));
       places += changes;
       ExecutorService two = Executors.newFixedThreadPool(2);
       try {
-        List<Future<Boolean>> all = new ArrayList<>();
-        for (int n = 1; n <= changes; n++) {
-          int place = n;
-          all.add(two.submit(() -> killedAt(in, place, start)));
+        List<Future<Integer>> all = new ArrayList<>();
+        for (int n = 1; n <= changes; n += AT_ONCE) {
+          int first = n, last = Math.min(changes, n + AT_ONCE - 1);
+          all.add(two.submit(() -> killedAt(in, first, last)));
         }
         int finished = 0;
-        for (Future<Boolean> f : all) if (f.get()) finished++;
+        for (Future<Integer> f : all) finished += f.get();
         assertThat(finished).as("some are finished, some taken back").isBetween(1, changes - 1);
       } finally {
         two.shutdownNow();
@@ -188,22 +183,32 @@ class KilledDeploymentTest {
     return game;
   }
 
-  private boolean killedAt(boolean in, int place, Path start) throws Exception {
-    String name = (in ? "in-" : "out-") + place;
-    Path game = begun(name, in);
-    String said = child(game, in, place);
-    // on several processors the number of changes may be another
-    if (!"here".equals(said)) assertThat(said).startsWith("done ");
+  /**
+   * @return how many of them recovery has finished
+   */
+  private int killedAt(boolean in, int first, int last) throws Exception {
+    Map<Path, Integer> games = new LinkedHashMap<>();
+    for (int place = first; place <= last; place++)
+      games.put(begun((in ? "in-" : "out-") + place, in), place);
+    // on several processors the number of changes may be another: then the last ones are not killed
+    killed(games, in);
+    int finished = 0;
+    for (Path game : games.keySet()) if (isAfter(game, in)) finished++;
+    return finished;
+  }
+
+  /** Recovers a folder: whether it is as after the change then. */
+  private boolean isAfter(Path game, boolean in) throws Exception {
     Deployer again = new Deployer(FaultyDisk.sound(), game);
     Deployer.Recovered did = again.recover();
-    Path end = in ? deployed : unmodded;
-    boolean isAfter = rsync(game, end, "/" + NOTE).isEmpty();
-    if (!isAfter) assertThat(rsync(game, start, "/" + NOTE)).as(name + ", then " + did).isEmpty();
+    String name = game.getFileName() + ", then " + did;
+    boolean isAfter = differences(game, in ? deployed : unmodded).isEmpty();
+    if (!isAfter) assertThat(differences(game, in ? unmodded : deployed)).as(name).isEmpty();
     LaidOut note = again.laidOut();
     assertThat(note.files().isEmpty()).as(name).isEqualTo(isAfter != in);
     if (!note.files().isEmpty()) checkSums(game);
     apply(game, List.of());
-    assertThat(rsync(game, unmodded)).as("the unmodded game after " + name).isEmpty();
+    assertThat(differences(game, unmodded)).as("the unmodded game after " + name).isEmpty();
     run("rm", "-rf", game.toString());
     return isAfter;
   }

@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -78,7 +79,7 @@ class CombinedFilesIT {
 
   private void install(String name, String version, String card, Map<String, String> content) {
     Map<String, byte[]> files = new LinkedHashMap<>();
-    String id = name.toLowerCase();
+    String id = name.toLowerCase(Locale.ROOT);
     files.put(
         "mod-card.yaml",
         ("format: ironing/mod@1\nid: "

@@ -17,6 +17,7 @@ import java.util.Objects;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.CompletableFuture;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -51,7 +52,7 @@ class CrashIT {
       assertThat(difference(Trees.of(game), before)).isEmpty();
 
       for (int round = 0; round < 3; round++) {
-        Thread killer = server.killIn(random.nextLong(LATEST_MS));
+        CompletableFuture<Void> killer = server.killIn(random.nextLong(LATEST_MS));
         server.whileItLasts(() -> api.job(base + "/deploy", null));
         killer.join();
         Api again = server.up();
@@ -80,7 +81,7 @@ class CrashIT {
         for (int i = 0; i < FILES; i++) files.put("maps/" + i + ".map", "mod " + round + " " + i);
         byte[] zip = Games.mod(files);
         String name = "Maps " + round + ".zip";
-        Thread killer = server.killIn(LATEST_MS + random.nextLong(3 * LATEST_MS));
+        CompletableFuture<Void> killer = server.killIn(LATEST_MS + random.nextLong(3 * LATEST_MS));
         Api now = api;
         server.whileItLasts(
             () -> {
@@ -133,7 +134,7 @@ class CrashIT {
       for (int round = 0; round < 3; round++) {
         Path before = Path.of(api.get(base + "/storage").path("folder").asText());
         String to = before.startsWith(elsewhere) ? "" : elsewhere.toString();
-        Thread killer = server.killIn(random.nextLong(LATEST_MS));
+        CompletableFuture<Void> killer = server.killIn(random.nextLong(LATEST_MS));
         Api now = api;
         server.whileItLasts(
             () -> {

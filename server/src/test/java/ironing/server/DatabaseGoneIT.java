@@ -7,6 +7,7 @@ import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Cluster;
 import ironing.server.testkit.Games;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.TestServer;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -15,7 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
-import java.util.concurrent.TimeUnit;
+import java.util.concurrent.CompletableFuture;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -46,12 +47,10 @@ class DatabaseGoneIT {
   }
 
   /** Asks until it is answered, as whoever waits for a database does. */
-  private static void untilItAnswers(Api api, World world) throws InterruptedException {
-    for (int i = 0; i < 300; i++) {
-      if (api.ask("GET", world.base() + "/timeline", null, Map.of()).status() == 200) return;
-      TimeUnit.MILLISECONDS.sleep(100);
-    }
-    throw new AssertionError("the server does not find its database again");
+  private static void untilItAnswers(Api api, World world) {
+    Patience.until(
+        () -> api.ask("GET", world.base() + "/timeline", null, Map.of()).status(),
+        status -> status == 200);
   }
 
   @Test
@@ -62,9 +61,9 @@ class DatabaseGoneIT {
       Api api = server.api();
       World world = World.in(temp, api);
       for (int round = 0; round < 2; round++) {
-        Thread killer = killIn(postgres, 100 + random.nextInt(500));
+        CompletableFuture<Void> killer = Patience.in(100 + random.nextInt(500), postgres::kill);
         Map<Long, Boolean> confirmed = world.on(api), asked = confirmed;
-        for (int i = 0; ; i++) {
+        while (true) {
           long mod = world.mods().get(random.nextInt(MODS));
           asked = new TreeMap<>(confirmed);
           asked.put(mod, !confirmed.get(mod));
@@ -102,21 +101,6 @@ class DatabaseGoneIT {
         Map.of("If-Match", overview.header("ETag")));
   }
 
-  private static Thread killIn(Cluster postgres, long millis) {
-    Thread killer =
-        new Thread(
-            () -> {
-              try {
-                TimeUnit.MILLISECONDS.sleep(millis);
-                postgres.kill();
-              } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-              }
-            });
-    killer.start();
-    return killer;
-  }
-
   @Test
   void a_deployment_during_which_the_database_is_stopped_is_there_whole_or_not_at_all()
       throws Exception {
@@ -130,18 +114,7 @@ class DatabaseGoneIT {
       Map<String, String> after = Trees.of(world.game());
       api.job(world.base() + "/deploy/undeploy", null);
       for (int round = 0; round < 3; round++) {
-        int delay = random.nextInt(150);
-        Thread stopper =
-            new Thread(
-                () -> {
-                  try {
-                    TimeUnit.MILLISECONDS.sleep(delay);
-                    postgres.stop();
-                  } catch (Exception e) {
-                    throw new IllegalStateException(e);
-                  }
-                });
-        stopper.start();
+        CompletableFuture<Void> stopper = Patience.in(random.nextInt(150), postgres::stop);
         api.ask("POST", world.base() + "/deploy", null, Map.of("Prefer", "wait=60"));
         stopper.join();
         postgres.up();

@@ -10,6 +10,7 @@ import ironing.server.testkit.SharedServer;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -43,7 +44,7 @@ class FollowIT {
     for (String name : List.of("A", "B", "C", "D")) {
       String card =
           "format: ironing/mod@1\nid: %s\nname: %s\nversion: 1.0\n"
-              .formatted(name.toLowerCase(), name);
+              .formatted(name.toLowerCase(Locale.ROOT), name);
       mods.add(
           api.install(
                   workspace,
@@ -67,7 +68,7 @@ class FollowIT {
       order.append(
           l.path("on").asBoolean()
               ? l.path("name").asText()
-              : l.path("name").asText().toLowerCase());
+              : l.path("name").asText().toLowerCase(Locale.ROOT));
     return order.toString();
   }
 

@@ -15,6 +15,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.BeforeEach;
@@ -90,7 +91,7 @@ class GameVersionIT {
         version: 1.0
         game: { id: tides, versions: "%s" }
         """
-            .formatted(id, id.substring(0, 1).toUpperCase() + id.substring(1), range);
+            .formatted(id, id.substring(0, 1).toUpperCase(Locale.ROOT) + id.substring(1), range);
     all.put("mod-card.yaml", card.getBytes(StandardCharsets.UTF_8));
     files.forEach((path, text) -> all.put(path, text.getBytes(StandardCharsets.UTF_8)));
     return Archives.zipOf(all);

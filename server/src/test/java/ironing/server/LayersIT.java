@@ -12,6 +12,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -36,7 +37,7 @@ class LayersIT {
       String card =
           "format: ironing/mod@1\nid: %s\nname: %s\nversion: 1.0\n%s"
               .formatted(
-                  name.toLowerCase(),
+                  name.toLowerCase(Locale.ROOT),
                   name,
                   name.equals("B")
                       ? "after: [ d ]\n"

@@ -8,6 +8,7 @@ import ironing.core.testkit.Archives;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import ironing.server.testkit.TestServer;
 import java.io.IOException;
@@ -69,7 +70,7 @@ class LibraryIT {
     return mod(mod).path("files").findValuesAsText("path");
   }
 
-  private Path content(long mod, String path) throws IOException {
+  private Path content(String path) throws IOException {
     try (Stream<Path> all = Files.walk(server.library(workspace).resolve("mods"))) {
       return all.filter(p -> p.endsWith("content/" + path)).findFirst().orElseThrow();
     }
@@ -239,13 +240,10 @@ class LibraryIT {
         .containsExactly("letter.zip");
   }
 
-  private JsonNode looked(int count) throws InterruptedException {
-    for (int i = 0; i < 200; i++) {
-      JsonNode waiting = api.get(base + "/inbox").path("waiting");
-      if (waiting.size() == count && waiting.findValues("look").size() == count) return waiting;
-      Thread.sleep(50);
-    }
-    throw new AssertionError(api.get(base + "/inbox").toString());
+  private JsonNode looked(int count) {
+    return Patience.until(
+        () -> api.get(base + "/inbox").path("waiting"),
+        w -> w.size() == count && w.findValues("look").size() == count);
   }
 
   @Test
@@ -440,7 +438,7 @@ class LibraryIT {
     Api.Answer late = api.ask("PUT", base + "/mods/" + mod + "/text", edit, Map.of());
     assertThat(late.status()).isEqualTo(412);
     assertThat(mod(mod).path("files").get(0).path("edited").asBoolean()).isTrue();
-    assertThat(content(mod, "add-ons/tide.txt")).hasContent("Ebbe und Flut");
+    assertThat(content("add-ons/tide.txt")).hasContent("Ebbe und Flut");
     api.job(base + "/deploy", Map.of());
     assertThat(temp.resolve("game/add-ons/tide.txt")).hasContent("Flut");
     assertThat(verify(mod)).isEmpty();
@@ -477,9 +475,9 @@ class LibraryIT {
   @Test
   void damage_is_found_and_installing_again_brings_the_same_bytes() throws Exception {
     long mod = install("a.zip", files("tide.txt", "mine", "maps/a.map", "a", "README.md", "read"));
-    Path tide = content(mod, "add-ons/tide.txt");
+    Path tide = content("add-ons/tide.txt");
     Files.writeString(tide, "spoiled");
-    Files.delete(content(mod, "add-ons/maps/a.map"));
+    Files.delete(content("add-ons/maps/a.map"));
     assertThat(verify(mod).findValuesAsText("path"))
         .containsExactly("add-ons/maps/a.map", "add-ons/tide.txt");
     api.job(base + "/reinstall", Map.of()).body();

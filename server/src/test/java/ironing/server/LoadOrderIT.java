@@ -15,6 +15,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -46,7 +47,9 @@ class LoadOrderIT {
   private void install(String name, String card, String... masters) {
     Map<String, byte[]> files = new LinkedHashMap<>();
     String head = "format: ironing/mod@1\nid: %s\nname: %s\nversion: 1.0\n";
-    files.put("mod-card.yaml", (head.formatted(name.toLowerCase(), name) + card).getBytes(UTF_8));
+    files.put(
+        "mod-card.yaml",
+        (head.formatted(name.toLowerCase(Locale.ROOT), name) + card).getBytes(UTF_8));
     files.put(name + ".plug", Games.plugin(name + ".plug", 5, masters));
     mods.put(name, api.install(workspace, name + ".zip", Archives.zipOf(files)).result());
   }
@@ -55,7 +58,8 @@ class LoadOrderIT {
     StringBuilder order = new StringBuilder();
     for (JsonNode p : api.get(base).path("plugins")) {
       String name = p.path("name").asText().replace(".plug", "");
-      if (!name.equals("Base")) order.append(p.path("on").asBoolean() ? name : name.toLowerCase());
+      if (!name.equals("Base"))
+        order.append(p.path("on").asBoolean() ? name : name.toLowerCase(Locale.ROOT));
     }
     return order.toString();
   }
@@ -245,7 +249,7 @@ class LoadOrderIT {
     api.change("POST", at + "/take", Map.of("switches", List.of("A.plug")));
     assertThat(order()).isEqualTo("aBCD");
     api.change("POST", at + "/take", Map.of());
-    assertThat(order().toUpperCase().replace("B", "")).isEqualTo("CAD");
+    assertThat(order().toUpperCase(Locale.ROOT).replace("B", "")).isEqualTo("CAD");
     assertThat(api.get(base + "/lists").get(0).path("away").asInt()).isEqualTo(1);
     api.send("DELETE", at, null, Map.of());
     assertThat(api.get(base + "/rules").toString()).doesNotContain("LIST");

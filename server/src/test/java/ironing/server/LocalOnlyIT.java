@@ -20,7 +20,7 @@ import org.junit.jupiter.api.extension.ExtendWith;
 class LocalOnlyIT {
   private static String ask(TestServer server, String method, String path, String... headers)
       throws IOException {
-    try (Socket s = new Socket("127.0.0.1", server.port())) {
+    try (Socket s = new Socket(InetAddress.getLoopbackAddress(), server.port())) {
       StringBuilder request = new StringBuilder(method + " " + path + " HTTP/1.1\r\n");
       for (String h : headers) request.append(h.replace("PORT", "" + server.port())).append("\r\n");
       request.append("Connection: close\r\n\r\n");
@@ -97,7 +97,7 @@ class LocalOnlyIT {
         assertThat(connects(a, server.port())).as(a.toString()).isFalse();
       }
     }
-    assertThat(connects(InetAddress.getByName("127.0.0.1"), server.port())).isTrue();
+    assertThat(connects(InetAddress.getLoopbackAddress(), server.port())).isTrue();
   }
 
   private static boolean connects(InetAddress address, int port) {

@@ -18,7 +18,7 @@ class MigrationIT {
   @Test
   void mods_of_the_first_version_become_strands_of_their_own_with_their_cards_kept()
       throws SQLException {
-    try (Database database = Database.create()) {
+    try (Database database = Database.empty()) {
       migrate(database, "1");
       run(
           database,
@@ -49,7 +49,7 @@ class MigrationIT {
   @Test
   void the_arrangement_of_a_profile_becomes_one_document_and_its_changes_stay()
       throws SQLException {
-    try (Database database = Database.create()) {
+    try (Database database = Database.empty()) {
       migrate(database, "3");
       run(
           database,
@@ -89,7 +89,7 @@ class MigrationIT {
   @Test
   void rows_that_were_packed_before_get_their_digest_and_one_that_is_of_another_day_goes()
       throws SQLException {
-    try (Database database = Database.create()) {
+    try (Database database = Database.empty()) {
       migrate(database, "13");
       run(
           database,

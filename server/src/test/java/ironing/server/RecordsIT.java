@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -120,7 +121,7 @@ class RecordsIT {
     Map<String, byte[]> files = new LinkedHashMap<>();
     String card =
         "format: ironing/mod@1\nid: %s\nname: %s\nversion: %s\nauthors: [ \"%s’s author\" ]\n"
-            .formatted(name.toLowerCase(), name, version, name);
+            .formatted(name.toLowerCase(Locale.ROOT), name, version, name);
     files.put("mod-card.yaml", card.getBytes(UTF_8));
     files.put(name + ".plug", plugin);
     mods.put(
@@ -219,7 +220,8 @@ class RecordsIT {
             Map.of("place", place, "choice", choice),
             Map.of("If-Match", etag));
     assertThat(a.status()).isEqualTo(422);
-    assertThat(a.body().toString().toLowerCase()).contains(reason.toLowerCase());
+    assertThat(a.body().toString().toLowerCase(Locale.ROOT))
+        .contains(reason.toLowerCase(Locale.ROOT));
     assertThat(a.body().toString()).contains(remedy);
   }
 
@@ -276,7 +278,7 @@ class RecordsIT {
     Map<String, byte[]> files = new LinkedHashMap<>();
     String card =
         "format: ironing/mod@1\nid: %s\nname: %s\nversion: 2.0\n"
-            .formatted(name.toLowerCase(), name);
+            .formatted(name.toLowerCase(Locale.ROOT), name);
     files.put("mod-card.yaml", card.getBytes(UTF_8));
     files.put(name + ".plug", plugin);
     mods.put(name, api.update(workspace, mods.get(name), name + " 2.0.zip", Archives.zipOf(files)));
@@ -529,7 +531,7 @@ class RecordsIT {
     List<String> order = new ArrayList<>();
     for (JsonNode p : api.get(base + "/load-order").path("plugins")) {
       String name = p.path("name").asText();
-      order.add(p.path("on").asBoolean() ? name : name.toLowerCase());
+      order.add(p.path("on").asBoolean() ? name : name.toLowerCase(Locale.ROOT));
     }
     return order;
   }

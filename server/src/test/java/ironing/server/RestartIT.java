@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.DemoWorld;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.TestServer;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -59,9 +60,7 @@ class RestartIT {
     try (TestServer server = TestServer.start(temp.resolve("home"))) {
       DemoWorld.in(temp).bringIn(server.api());
       server.restart();
-      for (int i = 0; i < 200 && !said.getAll().contains("workspaces in memory: 1"); i++)
-        Thread.sleep(50);
-      assertThat(said.getAll()).contains("workspaces in memory: 1");
+      Patience.until(said::getAll, s -> s.contains("workspaces in memory: 1"));
       assertThat(said.getAll()).doesNotContain("not read ahead");
     }
   }

@@ -6,11 +6,11 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
-import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -25,7 +25,6 @@ import org.junit.jupiter.api.io.TempDir;
 class RunIT {
   private static final String OWN_SAVES =
       "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
-  private static final Duration PATIENCE = Duration.ofSeconds(30);
   @TempDir Path temp;
   private Api api;
 
@@ -58,14 +57,8 @@ class RunIT {
     return api.send("POST", base + "/runs", null, Map.of()).body().path("run").asLong();
   }
 
-  private JsonNode until(String base, long run, Predicate<JsonNode> wanted) throws Exception {
-    Instant end = Instant.now().plus(PATIENCE);
-    while (true) {
-      JsonNode detail = api.get(base + "/runs/" + run);
-      if (wanted.test(detail)) return detail;
-      assertThat(Instant.now()).as("waiting: " + detail).isBefore(end);
-      Thread.sleep(50);
-    }
+  private JsonNode until(String base, long run, Predicate<JsonNode> wanted) {
+    return Patience.until(() -> api.get(base + "/runs/" + run), wanted);
   }
 
   private JsonNode ended(String base, long run) throws Exception {

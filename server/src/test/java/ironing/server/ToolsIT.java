@@ -6,11 +6,10 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,7 +21,6 @@ import org.junit.jupiter.api.io.TempDir;
 /** Tools that work on the deployed game. Each is a small shell script beside the game. */
 @ExtendWith(SharedServer.class)
 class ToolsIT {
-  private static final Duration PATIENCE = Duration.ofSeconds(30);
   @TempDir Path temp;
   private Api api;
   private Path game;
@@ -213,23 +211,18 @@ class ToolsIT {
             .body()
             .path("id")
             .asLong();
-    Instant end = Instant.now().plus(PATIENCE);
-    while (!tool().path("last").path("state").asText().equals("RUNNING")
-        || !api.get(base + "/tools/runs/" + tool().path("last").path("id").asLong())
-            .path("output")
-            .asText()
-            .contains("begun")) {
-      assertThat(Instant.now()).isBefore(end);
-      Thread.sleep(50);
-    }
+    lastState("RUNNING");
+    String run = base + "/tools/runs/" + tool().path("last").path("id").asLong();
+    Patience.until(() -> api.get(run).path("output").asText(), o -> o.contains("begun"));
     assertThat(api.ask("POST", base + "/runs", null, Map.of()).status()).isIn(409, 422);
     assertThat(api.ask("POST", base + "/deploy", null, Map.of()).status()).isEqualTo(409);
     api.send("DELETE", "/api/jobs/" + job, null, Map.of());
-    while (!tool().path("last").path("state").asText().equals("STOPPED")) {
-      assertThat(Instant.now()).isBefore(end);
-      Thread.sleep(50);
-    }
+    lastState("STOPPED");
     api.job(base + "/deploy", null);
+  }
+
+  private void lastState(String state) {
+    Patience.until(() -> tool().path("last").path("state").asText(), state::equals);
   }
 
   @Test

@@ -8,6 +8,7 @@ import ironing.core.testkit.Schemas;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.DemoWorld;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -297,14 +298,10 @@ class WholeWayIT {
         .allSatisfy(l -> assertThat(Schemas.errorsInJson("run-log-line", l)).isEmpty());
   }
 
-  private JsonNode play() throws InterruptedException {
+  private JsonNode play() {
     long run = api.send("POST", base + "/runs", null, Map.of()).body().path("run").asLong();
-    for (int i = 0; i < 600; i++) {
-      JsonNode detail = api.get(base + "/runs/" + run);
-      if (!detail.path("state").asText().equals("RUNNING")) return detail;
-      Thread.sleep(100);
-    }
-    throw new AssertionError("the game plays for a minute");
+    return Patience.until(
+        () -> api.get(base + "/runs/" + run), d -> !d.path("state").asText().equals("RUNNING"));
   }
 
   private static List<String> values(JsonNode run, String from) {

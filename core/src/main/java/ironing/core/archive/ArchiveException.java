@@ -6,6 +6,8 @@ import java.util.List;
 
 /** An archive that was refused whole. The reason names the entry where there is one. */
 public final class ArchiveException extends IroningException {
+  private static final long serialVersionUID = 1;
+
   private ArchiveException(Problem p, Throwable cause) {
     super(List.of(p), cause);
   }

@@ -1,5 +1,6 @@
 package ironing.core.archive;
 
+import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.util.concurrent.Semaphore;
 
@@ -25,14 +26,16 @@ public final class DecoderMemory {
     return totalKib;
   }
 
-  /** What {@link #take} has taken; closing gives it back. */
-  interface Share extends AutoCloseable {
-    @Override
-    void close();
+  /** What needs the memory. */
+  interface Work {
+    void done() throws IOException;
   }
 
-  /** Waits until so much is free. More than there is in all is asked of nobody. */
-  Share take(int kib) throws InterruptedIOException {
+  /**
+   * Waits until so much is free, and does the work with it. More than there is in all is asked of
+   * nobody.
+   */
+  void during(int kib, Work work) throws IOException {
     int taken = Math.min(kib, totalKib);
     try {
       free.acquire(taken);
@@ -40,6 +43,10 @@ public final class DecoderMemory {
       Thread.currentThread().interrupt();
       throw new InterruptedIOException("interrupted while waiting for memory");
     }
-    return () -> free.release(taken);
+    try {
+      work.done();
+    } finally {
+      free.release(taken);
+    }
   }
 }

@@ -5,6 +5,7 @@ import java.io.IOException;
 
 /** Reading the archive failed, as opposed to writing to this machine's disk. */
 final class ReadFailure extends RuntimeException {
+  private static final long serialVersionUID = 1;
   private final String entry;
 
   /**

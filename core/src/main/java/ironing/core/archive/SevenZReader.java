@@ -29,28 +29,29 @@ final class SevenZReader {
       throws IOException {
     int need = Math.min(FIRST_KIB, memory.totalKib());
     if (program.isPresent() && archive.toFile().length() >= WORTH_A_PROGRAM_BYTES) {
-      try (DecoderMemory.Share share = memory.take(need)) {
-        byProgram(archive, sink, need, program.get());
-      }
+      memory.during(need, () -> byProgram(archive, sink, need, program.get()));
       return;
     }
+    int share = need;
     while (true) {
-      try (DecoderMemory.Share share = memory.take(need)) {
-        here(archive, sink, need);
+      int kib = share;
+      try {
+        memory.during(kib, () -> here(archive, sink, kib));
         return;
       } catch (TooBig e) {
         sink.restart();
         if (e.needKib > memory.totalKib()) {
           if (program.isEmpty()) throw tooBig(sink, e, memory);
-          byProgram(archive, sink, need, program.get());
+          byProgram(archive, sink, kib, program.get());
           return;
         }
-        need = (int) e.needKib;
+        share = (int) e.needKib;
       }
     }
   }
 
   private static final class TooBig extends RuntimeException {
+    private static final long serialVersionUID = 1;
     private final long needKib;
 
     TooBig(MemoryLimitException e) {

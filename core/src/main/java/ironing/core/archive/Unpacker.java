@@ -144,7 +144,15 @@ public final class Unpacker {
       if (magic.startsWith("504b0304") || magic.startsWith("504b0506")) zip(archive, sink);
       else if (magic.startsWith("377abcaf271c")) SevenZReader.read(archive, sink, memory, sevenZip);
       else if (magic.startsWith("1f8b"))
-        tar(archive, sink, SMALL_KIB, in -> new GzipCompressorInputStream(in, true));
+        tar(
+            archive,
+            sink,
+            SMALL_KIB,
+            in ->
+                GzipCompressorInputStream.builder()
+                    .setInputStream(in)
+                    .setDecompressConcatenated(true)
+                    .get());
       else if (magic.startsWith("fd377a585a00")) xz(archive, sink);
       else if (magic.startsWith("425a68"))
         tar(archive, sink, SMALL_KIB, in -> new BZip2CompressorInputStream(in, true));
@@ -166,15 +174,11 @@ public final class Unpacker {
   }
 
   private void zip(Path archive, Sink sink) throws IOException {
-    try (DecoderMemory.Share share = memory.take(SMALL_KIB)) {
-      ZipReader.read(archive, sink);
-    }
+    memory.during(SMALL_KIB, () -> ZipReader.read(archive, sink));
   }
 
   private void tar(Path archive, Sink sink, int kib, TarReader.Decoder decoder) throws IOException {
-    try (DecoderMemory.Share share = memory.take(kib)) {
-      TarReader.read(archive, sink, decoder);
-    }
+    memory.during(kib, () -> TarReader.read(archive, sink, decoder));
   }
 
   /** The format says in its first block how much memory it takes: ask with none, then take it. */

@@ -68,13 +68,12 @@ final class Table {
   private int endOfCell(int from) throws Unfit {
     int at = from, length = text.length();
     if (at < length && text.charAt(at) == '"') {
-      for (at++; ; at++) {
-        at = text.indexOf('"', at);
-        if (at < 0) throw new Unfit("Row " + rowCount + ": a quote is not closed.");
-        if (at + 1 >= length || text.charAt(at + 1) != '"') break;
-        at++;
-      }
-      at++;
+      int quote = text.indexOf('"', at + 1);
+      // one behind another stands for itself
+      while (quote >= 0 && quote + 1 < length && text.charAt(quote + 1) == '"')
+        quote = text.indexOf('"', quote + 2);
+      if (quote < 0) throw new Unfit("Row " + rowCount + ": a quote is not closed.");
+      at = quote + 1;
       if (at < length && ",\r\n".indexOf(text.charAt(at)) < 0)
         throw new Unfit("Row " + rowCount + ": something stands behind a closing quote.");
       return at;

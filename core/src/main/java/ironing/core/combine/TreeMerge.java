@@ -244,7 +244,8 @@ final class TreeMerge {
     entry(attributes, parts(b, s, changed, 0), attributes, "", where);
     boolean closed = b.close == content.from && base.text().startsWith("/>", b.close);
     if (!closed) {
-      out.append(base.text(), attributes.end, content.start);
+      int behindAttributes = attributes.end, beforeContent = content.start;
+      out.append(base.text(), behindAttributes, beforeContent);
       entry(content, parts(b, s, changed, 1), content, "", where);
       out.append(base.text(), b.close, b.end);
       return;

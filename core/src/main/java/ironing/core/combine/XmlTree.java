@@ -12,6 +12,7 @@ import javax.xml.stream.Location;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
+import org.codehaus.stax2.XMLInputFactory2;
 import org.codehaus.stax2.XMLStreamReader2;
 
 /**
@@ -41,7 +42,7 @@ final class XmlTree {
     f.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
     f.setProperty(WstxInputProperties.P_MAX_ELEMENT_DEPTH, DEEPEST);
     // else what is wrong with a text is thrown later, when it is asked for
-    f.setProperty(WstxInputProperties.P_LAZY_PARSING, false);
+    f.setProperty(XMLInputFactory2.P_LAZY_PARSING, false);
     return f;
   }
 
@@ -87,7 +88,7 @@ final class XmlTree {
     }
     int open = from + 1 + tag.length();
     boolean closed = text.charAt(behindTag - 2) == '/';
-    Node attributes = attributes(open, behindTag - (closed ? 2 : 1));
+    Node attributes = attributes(open);
     int contentFrom = closed ? behindTag - 2 : behindTag;
     Node content = content(contentFrom, closed);
     int to = end();
@@ -108,7 +109,7 @@ final class XmlTree {
   }
 
   /** Finds the places of what the reader has already found to be attributes. */
-  private Node attributes(int open, int close) {
+  private Node attributes(int open) {
     List<Node> all = new ArrayList<>();
     long sum = 0;
     int at = open;

@@ -7,10 +7,12 @@ import ironing.core.plugin.Prints;
 import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.IntStream;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.common.FlowStyle;
@@ -39,7 +41,7 @@ final class YamlTree {
   private static final int DEEPEST = 500;
   private final String text;
   private final Map<String, ElementKey> arrays;
-  private final Map<Object, Boolean> met = new IdentityHashMap<>();
+  private final Set<Object> met = Collections.newSetFromMap(new IdentityHashMap<>());
   // the characters that take two places in the text, by their number among all
   private final int[] wide;
 
@@ -110,7 +112,7 @@ final class YamlTree {
   private Node value(
       org.snakeyaml.engine.v2.nodes.Node n, String key, String label, int start, String pointer)
       throws Unfit {
-    if (n.getAnchor().isPresent() || met.put(n, true) != null)
+    if (n.getAnchor().isPresent() || !met.add(n))
       throw new Unfit("It has anchors, which tie places together.");
     int from = at(n.getStartMark().orElseThrow());
     int begin = start < 0 ? from : start;

@@ -13,6 +13,7 @@ import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -294,8 +295,8 @@ public final class Deployer {
     return withParents(folders);
   }
 
-  private static TreeSet<String> withParents(Iterable<String> folders) {
-    TreeSet<String> all = new TreeSet<>(Set.of(""));
+  private static NavigableSet<String> withParents(Iterable<String> folders) {
+    NavigableSet<String> all = new TreeSet<>(Set.of(""));
     for (String folder : folders) {
       for (String f = folder; !f.isEmpty() && all.add(f); f = GamePath.folder(f)) {}
     }
@@ -369,12 +370,12 @@ public final class Deployer {
     LaidOut before = laidOut();
     LaidOut staged;
     try {
-      staged = notes.staged().orElse(before);
+      staged = notes.staged().orElse(null);
     } catch (IroningException cutShort) {
       // nothing is linked before the note is whole
       return;
     }
-    if (staged == before) return;
+    if (staged == null) return;
     List<LaidOut.Item> added =
         staged.files().values().stream()
             .filter(i -> i.how() == LaidOut.How.LINK && !before.files().containsKey(i.path()))

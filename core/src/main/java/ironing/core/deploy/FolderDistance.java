@@ -87,7 +87,8 @@ public final class FolderDistance {
     tally[NOT_WANTED] = n;
   }
 
-  /** Whether it is about these holdings and this note. */
+  /** Whether it is about these very holdings and this very note. */
+  @SuppressWarnings("ReferenceEquality")
   public boolean isOf(Picture picture, LaidOut note) {
     return picture.holdings() == holdings && note == laidOut;
   }

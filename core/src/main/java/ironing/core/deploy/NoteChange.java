@@ -38,6 +38,7 @@ record NoteChange(
    * What leads from one note to another, where that is little beside the whole. Cost: a comparison
    * of each file, and none of its texts where it has stayed.
    */
+  @SuppressWarnings("ReferenceEquality") // an item that has stayed is the same object mostly
   static Optional<NoteChange> between(LaidOut before, LaidOut after, long number) {
     Items was = Items.of(before.files()), is = Items.of(after.files());
     int most = is.size() / PART;

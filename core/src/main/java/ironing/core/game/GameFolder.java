@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.Function;
@@ -135,9 +136,9 @@ public final class GameFolder {
    *
    * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
    */
-  public static TreeMap<String, Glance> glance(Path folder) {
+  public static Map<String, Glance> glance(Path folder) {
     requireFolder(folder);
-    TreeMap<String, Glance> files = new TreeMap<>();
+    Map<String, Glance> files = new TreeMap<>();
     walk(
         folder,
         (path, file, attrs) ->

@@ -69,7 +69,7 @@ public final class Manifest {
     Manifest manifest = new Manifest(pathCase);
     List<Problem> problems = new ArrayList<>();
     int n = 0;
-    for (String line : text.split("\r?\n")) {
+    for (String line : text.split("\r?\n", -1)) {
       n++;
       if (line.isBlank()) continue;
       if (manifest.add(line)) continue;

@@ -76,7 +76,7 @@ public final class Journey {
     counter.count(picture);
     for (Arrangement.Layer l : picture.arrangement().layers()) mods.put(l.mod(), counter.ofMod(l));
     for (LoadOrder.Entry e : picture.loadOrder().entries())
-      plugins.put(PathCase.fold(e.name()), counter.ofPlugin(picture, e, listDeployed));
+      plugins.put(PathCase.fold(e.name()), counter.ofPlugin(e, listDeployed));
   }
 
   /**
@@ -198,7 +198,7 @@ public final class Journey {
       return new OfMod(l.on(), c[0], c[1], hasRun ? Optional.of(c[2]) : Optional.empty());
     }
 
-    OfPlugin ofPlugin(Picture picture, LoadOrder.Entry e, boolean listDeployed) {
+    OfPlugin ofPlugin(LoadOrder.Entry e, boolean listDeployed) {
       String path = game.pluginPath(e.name());
       int id = holdings.idOf(path);
       boolean there = id >= 0 && seen[id] >= 0 && (flags[id] & DEPLOYED) != 0;

@@ -144,7 +144,8 @@ public final class Placements {
     for (PlacementRule r : rules) {
       if (!r.kind().hasOther())
         // one that is to be both stands between those that are to be only one of it
-        ends.merge(r.layer(), r.kind() == Kind.TOP ? TOP : BOTTOM, (a, b) -> a == b ? a : MIDDLE);
+        ends.merge(
+            r.layer(), r.kind() == Kind.TOP ? TOP : BOTTOM, (a, b) -> a.equals(b) ? a : MIDDLE);
     }
     return ends;
   }

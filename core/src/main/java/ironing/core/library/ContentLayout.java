@@ -281,7 +281,7 @@ public final class ContentLayout {
   // a game that does not tell case apart is at home on Windows
   private Optional<String> notForWindows(String path) {
     if (game.pathCase() == PathCase.SENSITIVE) return Optional.empty();
-    for (String step : path.split("/"))
+    for (String step : path.split("/", -1))
       if (NOT_FOR_WINDOWS.matcher(step).matches()) return Optional.of(step);
     return Optional.empty();
   }

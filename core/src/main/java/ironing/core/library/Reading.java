@@ -96,6 +96,8 @@ public final class Reading {
     UTF16BE(StandardCharsets.UTF_16BE, 0xFE, 0xFF);
 
     private final Charset charset;
+
+    @SuppressWarnings("ImmutableEnumChecker")
     private final int[] bytes;
 
     Mark(Charset charset, int... bytes) {

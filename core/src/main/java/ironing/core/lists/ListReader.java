@@ -98,7 +98,7 @@ public final class ListReader {
   private static boolean beginsAsCsv(String start) {
     if (SAID_DELIMITER.matcher(start).lookingAt()) return true;
     String first = start.lines().findFirst().orElse("");
-    for (String cell : first.split(Pattern.quote(String.valueOf(likeliest(first)))))
+    for (String cell : first.split(Pattern.quote(String.valueOf(likeliest(first))), -1))
       if (COLUMNS_OF_NAMES.contains(key(cell.replace("\"", "")))) return true;
     return false;
   }

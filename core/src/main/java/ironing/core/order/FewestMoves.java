@@ -73,11 +73,7 @@ public final class FewestMoves {
     return List.copyOf(order);
   }
 
-  /**
-   * Items of one node that stay.
-   *
-   * @param first the lowest present position among them, last the highest
-   */
+  /** Items of one node that stay, from the lowest present position to the highest. */
   private record Stay(int node, List<Integer> items) {
     int first() {
       return items.get(0);

@@ -309,7 +309,8 @@ final class WishGraph<T> {
   BitSet[] reach() {
     BitSet[] reach = new BitSet[nodes()];
     for (int i = order.length - 1; i >= 0; i--) {
-      BitSet r = reach[order[i]] = new BitSet(nodes());
+      BitSet r = new BitSet(nodes());
+      reach[order[i]] = r;
       for (int l = forthLinks.from[order[i]]; l < forthLinks.from[order[i] + 1]; l++) {
         int to = forthLinks.to[l];
         // what lies behind it is in already, when it is

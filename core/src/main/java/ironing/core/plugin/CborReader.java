@@ -96,9 +96,9 @@ final class CborReader {
   private Object simple(int info, int start) {
     switch (info) {
       case 20:
-        return Boolean.FALSE;
+        return false;
       case 21:
-        return Boolean.TRUE;
+        return true;
       case 22:
         return null;
       case 25:

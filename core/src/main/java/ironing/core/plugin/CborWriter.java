@@ -1,6 +1,7 @@
 package ironing.core.plugin;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -63,8 +64,7 @@ final class CborWriter {
   /** A map with text keys, in the order in which they are to be. */
   <V> void map(Map<String, V> map, Entry<V> entry) {
     head(5, map.size());
-    KeyAndValue<V>[] entries = sorted(map);
-    for (KeyAndValue<V> e : entries) {
+    for (KeyAndValue<V> e : sorted(map)) {
       put(e.key());
       entry.write(e.value());
     }
@@ -72,14 +72,12 @@ final class CborWriter {
 
   private record KeyAndValue<V>(byte[] key, V value) {}
 
-  private <V> KeyAndValue<V>[] sorted(Map<String, V> map) {
-    @SuppressWarnings("unchecked")
-    KeyAndValue<V>[] entries = new KeyAndValue[map.size()];
-    int i = 0;
+  private <V> List<KeyAndValue<V>> sorted(Map<String, V> map) {
+    List<KeyAndValue<V>> entries = new ArrayList<>(map.size());
     for (Map.Entry<String, V> e : map.entrySet())
-      entries[i++] =
-          new KeyAndValue<>(keys.computeIfAbsent(e.getKey(), CborWriter::key), e.getValue());
-    Arrays.sort(entries, (a, b) -> Arrays.compareUnsigned(a.key(), b.key()));
+      entries.add(
+          new KeyAndValue<>(keys.computeIfAbsent(e.getKey(), CborWriter::key), e.getValue()));
+    entries.sort((a, b) -> Arrays.compareUnsigned(a.key(), b.key()));
     return entries;
   }
 

@@ -6,6 +6,8 @@ import java.util.List;
 
 /** A plugin that cannot be read or written. The reason names the byte or the line. */
 public final class PluginException extends IroningException {
+  private static final long serialVersionUID = 1;
+
   private PluginException(Problem p) {
     super(List.of(p));
   }

@@ -93,8 +93,8 @@ public final class PluginText {
         List.of(
             "format", "stage", "masters", "nextId", "title", "author", "version", "about", "game",
             "packs");
-    n.fields()
-        .forEachRemaining(
+    n.properties()
+        .forEach(
             e -> {
               if (!known.contains(e.getKey()))
                 other.put(e.getKey(), value(name, e.getValue(), line));
@@ -133,7 +133,7 @@ public final class PluginText {
 
   private static Value.Fields fields(String name, JsonNode n, int line) {
     Map<String, Value> map = new LinkedHashMap<>();
-    n.fields().forEachRemaining(e -> map.put(e.getKey(), value(name, e.getValue(), line)));
+    n.properties().forEach(e -> map.put(e.getKey(), value(name, e.getValue(), line)));
     return new Value.Fields(map);
   }
 

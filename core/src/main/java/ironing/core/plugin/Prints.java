@@ -71,19 +71,23 @@ public final class Prints {
     return mix(owner + REF, id);
   }
 
+  private static long start(long kind) {
+    return kind * A;
+  }
+
   /** Goes on with a list by one item. */
   static long item(long list, long item) {
     return mix(list, item + LIST);
   }
 
   static long listStart() {
-    return LIST * A;
+    return start(LIST);
   }
 
   /** Of items in no order, each of which counts once; sorts the stretch. */
   static long set(long[] items, int from, int to) {
     Arrays.sort(items, from, to);
-    long print = SET * A;
+    long print = start(SET);
     for (int i = from; i < to; i++)
       if (i == from || items[i] != items[i - 1]) print = mix(print, items[i] + SET);
     return print;

@@ -48,6 +48,8 @@ final class TableScan {
     }
   }
 
+  // it carries nothing, and only turns the reader back
+  @SuppressWarnings("StaticAssignmentOfThrowable")
   private static final Odd ODD = new Odd();
 
   private static final class Stack {
@@ -144,7 +146,7 @@ final class TableScan {
       if (size > MAX_FILE_BYTES) throw PluginException.of(name, "it is over 1 GiB");
       if (scan.buffer.length < size) scan.buffer = new byte[(int) size + (int) size / 4];
       ByteBuffer into = ByteBuffer.wrap(scan.buffer, 0, (int) size);
-      while (into.hasRemaining() && channel.read(into) >= 0) continue;
+      while (into.hasRemaining() && channel.read(into) >= 0) {}
       byte[] bytes = scan.buffer;
       // one very large file is no reason to hold so much for ever
       if (bytes.length > KEPT_BYTES) scan.buffer = new byte[0];
@@ -309,14 +311,14 @@ final class TableScan {
         {
           long n = argument(head & 31);
           if (n < 0) throw ODD;
-          check(shape, n);
+          check(shape, (double) n);
           return Prints.number(n);
         }
       case 1:
         {
           long n = argument(head & 31);
           if (n < 0) throw ODD;
-          check(shape, -1 - n);
+          check(shape, (double) (-1 - n));
           return Prints.number(-1 - n);
         }
       case 2:

@@ -161,6 +161,7 @@ public final class Combiner {
     return seen;
   }
 
+  @SuppressWarnings("ReferenceEquality")
   private static Version commonGround(List<Version> versions, List<Version> leaves) {
     Version ground = versions.get(0);
     for (Version candidate : versions) {
@@ -314,6 +315,7 @@ public final class Combiner {
   }
 
   /** What the user's choice comes to: inside, empty is removed; outside, it does not count. */
+  @SuppressWarnings("OptionalMapToOptional")
   private Optional<Optional<Value>> chosen(
       Field field, Optional<Value> before, List<Side> changed, String choice) {
     if (choice.isEmpty()) return Optional.empty();

@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
@@ -97,8 +98,7 @@ class OtherProgramsTest {
     return said;
   }
 
-  private TreeMap<String, String> unpacked(Path archive, Optional<Path> program)
-      throws IOException {
+  private Map<String, String> unpacked(Path archive, Optional<Path> program) throws IOException {
     Path out = Files.createTempDirectory(temp, "out");
     DecoderMemory memory = new DecoderMemory(DecoderMemory.DEFAULT_KIB);
     TreeMap<String, String> got = new TreeMap<>();

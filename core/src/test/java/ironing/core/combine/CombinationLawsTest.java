@@ -25,6 +25,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
@@ -245,11 +246,11 @@ class CombinationLawsTest {
     String section = "";
     for (String line : text.lines().map(String::strip).toList()) {
       if (line.isEmpty() || line.startsWith(";")) continue;
-      if (line.startsWith("[")) section = line.toLowerCase();
+      if (line.startsWith("[")) section = line.toLowerCase(Locale.ROOT);
       int equals = line.indexOf('=');
       if (equals > 0)
         all.put(
-            section + line.substring(0, equals).strip().toLowerCase(),
+            section + line.substring(0, equals).strip().toLowerCase(Locale.ROOT),
             line.substring(equals + 1).strip());
     }
     return all;

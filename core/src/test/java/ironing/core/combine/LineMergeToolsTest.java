@@ -3,6 +3,7 @@ package ironing.core.combine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import ironing.core.combine.Place.How;
+import ironing.core.testkit.Tries;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -23,7 +24,7 @@ import org.junit.jupiter.api.io.TempDir;
  * the bytes, so do we, and where they agree on the number of conflicts.
  */
 class LineMergeToolsTest {
-  private static final int TRIPLES = 2_000;
+  private static final int TRIPLES = Tries.of(2_000);
 
   @TempDir Path temp;
 

@@ -9,6 +9,7 @@ import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.testkit.TestWorld;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -166,7 +167,7 @@ class DeployPlanTest {
     assertThat(wanted.get(2).content())
         .as("as its holder spells it")
         .isEqualTo(new Content.File("Data/Textures/STONE.png"));
-    assertThat(new String(((Content.Text) wanted.get(4).content()).utf8()))
+    assertThat(new String(((Content.Text) wanted.get(4).content()).utf8(), StandardCharsets.UTF_8))
         .isEqualTo("use One.plug\n");
   }
 

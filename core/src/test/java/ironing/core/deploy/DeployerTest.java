@@ -14,6 +14,7 @@ import ironing.core.deploy.Deployer.Recovered;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.PowerCutDisk;
 import ironing.core.testkit.Trees;
+import ironing.core.testkit.Tries;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -404,7 +405,8 @@ class DeployerTest {
     Map<String, String> after = Trees.of(game);
     Random random = new Random(8);
     for (int step = 1; step <= counting.changes() + 1; step++) {
-      for (int round = 0; round < 4; round++) {
+      // once nothing of what was not flushed is on the disk, then a part of it
+      for (int round = 0; round < 1 + Tries.ways(3); round++) {
         startOf(change);
         PowerCutDisk disk = new PowerCutDisk(backups, step);
         boolean confirmed = step > counting.changes();

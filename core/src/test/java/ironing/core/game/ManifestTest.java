@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -53,7 +54,8 @@ class ManifestTest {
   @Test
   void paths_compare_as_the_games_do_and_a_leading_dot_goes() {
     Manifest read =
-        Manifest.parse("m", SUM.toUpperCase() + "  ./Data/Stone.png\r\n", PathCase.INSENSITIVE);
+        Manifest.parse(
+            "m", SUM.toUpperCase(Locale.ROOT) + "  ./Data/Stone.png\r\n", PathCase.INSENSITIVE);
     assertThat(read.sha256("data/stone.PNG")).hasValue(SUM);
     assertThat(read.names("data/other")).isFalse();
     assertThat(read.sums()).containsOnlyKeys("Data/Stone.png");

@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
@@ -45,7 +46,7 @@ class JourneyTest {
     for (String p : paths)
       lines.add(
           "{\"event\":\"read\",\"path\":\""
-              + p.toUpperCase()
+              + p.toUpperCase(Locale.ROOT)
               + "\",\"sha256\":\""
               + ContentHash.of(w.content(1, p))
               + "\"}");

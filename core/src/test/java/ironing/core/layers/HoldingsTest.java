@@ -132,15 +132,12 @@ class HoldingsTest {
       bySource.add(of);
     }
     Holdings built = b.build();
-    assertHolds(built, pathCase, kept, bySource);
-    assertHolds(writtenAndRead(built, pathCase), pathCase, kept, bySource);
+    assertHolds(built, kept, bySource);
+    assertHolds(writtenAndRead(built, pathCase), kept, bySource);
   }
 
   private static void assertHolds(
-      Holdings h,
-      PathCase pathCase,
-      Map<String, String> kept,
-      List<Map<String, Brought>> bySource) {
+      Holdings h, Map<String, String> kept, List<Map<String, Brought>> bySource) {
     assertThat(h.pathCount()).isEqualTo(kept.size());
     assertThat(h.fileCount()).isEqualTo(bySource.stream().mapToInt(Map::size).sum());
     Set<Integer> ids = new HashSet<>();

@@ -54,7 +54,7 @@ class PlacementsTest {
     List<Long> present = LongStream.rangeClosed(1, n).boxed().toList();
     List<PlacementRule> rules = new ArrayList<>();
     for (int i = 0; i < 1 + random.nextInt(4); i++) {
-      long a = 1 + random.nextInt(n), b = 1 + random.nextInt(n);
+      long a = 1L + random.nextInt(n), b = 1L + random.nextInt(n);
       Kind kind = Kind.values()[random.nextInt(Kind.values().length)];
       if (a != b) rules.add(user(kind, a, kind.hasOther() ? b : 0));
     }

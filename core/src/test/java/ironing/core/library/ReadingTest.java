@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.library.Reading.Kind;
 import ironing.core.path.PathCase;
 import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -64,7 +65,7 @@ class ReadingTest {
   @Test
   void bytes_with_zeros_are_no_text() {
     assertThat(Reading.isBinary(new byte[] {1, 2, 0, 4, 5, 6, 7, 8, 9})).isTrue();
-    assertThat(Reading.isBinary("plain".getBytes())).isFalse();
+    assertThat(Reading.isBinary("plain".getBytes(StandardCharsets.UTF_8))).isFalse();
   }
 
   @Test

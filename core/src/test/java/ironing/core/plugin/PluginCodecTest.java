@@ -45,7 +45,7 @@ class PluginCodecTest {
             Arbitraries.of(true, false).map(Value.Truth::new),
             Arbitraries.longs().map(Value.Int::new),
             Arbitraries.doubles().map(Value.Real::new),
-            Arbitraries.of(0.1, -0.0, 1e300, 65504.0, 5.960464477539063e-8).map(Value.Real::new),
+            Arbitraries.of(0.1, -0.0, 1e300, 65504.0, 0x1p-24).map(Value.Real::new),
             Arbitraries.strings()
                 .ofMaxLength(20)
                 .filter(PluginCodecTest::isWellFormed)

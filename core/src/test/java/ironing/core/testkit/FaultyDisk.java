@@ -14,7 +14,9 @@ import java.util.function.IntConsumer;
  */
 public final class FaultyDisk implements Disk {
   /** The machine died. Not an exception that any code under test may handle. */
-  public static final class Died extends Error {}
+  public static final class Died extends Error {
+    private static final long serialVersionUID = 1;
+  }
 
   private final Disk real = new RealDisk();
   private final int at;

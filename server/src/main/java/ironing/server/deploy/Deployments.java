@@ -435,6 +435,7 @@ public class Deployments {
     use.requireStill(bench);
   }
 
+  @SuppressWarnings("ReferenceEquality")
   private List<Wanted> wanted(Bench bench) {
     return wanted
         .compute(

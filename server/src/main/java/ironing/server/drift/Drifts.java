@@ -27,6 +27,7 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -177,7 +178,8 @@ class Drifts {
           bench,
           meant.stream().sorted(Comparator.comparing(Difference::path).reversed()).toList(),
           zip);
-      String name = "Found in " + bench.title() + " " + LocalDate.now() + ".zip";
+      String name =
+          "Found in " + bench.title() + " " + LocalDate.now(ZoneId.systemDefault()) + ".zip";
       try (InputStream in = Files.newInputStream(zip)) {
         archive = archives.takeIn(workspace, name, in);
       }

@@ -66,6 +66,7 @@ public class Journeys {
     return new Ways(journey(bench));
   }
 
+  @SuppressWarnings("ReferenceEquality")
   private Journey journey(Bench bench) {
     LaidOut laidOut = deployments.laidOut(bench);
     RunLog.Summary run = runs.lastSummary(bench.workspace()).orElse(null);

@@ -74,6 +74,7 @@ public class Archives {
    * @throws IroningException with code {@code disk-full} or {@code library-failed}; nothing is kept
    *     then
    */
+  @SuppressWarnings("try")
   ArchiveRow store(long workspace, String name, InputStream bytes) {
     benches.game(workspace);
     String plainName = plainName(name);

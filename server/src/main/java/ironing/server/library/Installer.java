@@ -263,6 +263,7 @@ class Installer {
     }
   }
 
+  @SuppressWarnings("try")
   private List<Long> installNow(
       long workspace, ArchiveRow row, List<Part> parts, Jobs.Progress progress) {
     try (Staging.Hold hold = staging.hold(row.id())) {

@@ -251,7 +251,7 @@ class IntakeController {
         plan.fitting().map(IntakeController::questions).orElse(List.of()),
         Versions.collisions(bench, paths, own),
         here(bench, card.id()),
-        instead.map(i -> versions.compare(bench, i, files(bench, plan, placed))).orElse(null));
+        instead.map(i -> versions.compare(bench, i, files(plan, placed))).orElse(null));
   }
 
   private static IntakeView.State state(Outcome outcome) {
@@ -322,7 +322,7 @@ class IntakeController {
         .toList();
   }
 
-  private static List<FileOf> files(Bench bench, Plan plan, List<Placed> placed) {
+  private static List<FileOf> files(Plan plan, List<Placed> placed) {
     Map<String, String> hashes = new HashMap<>();
     for (Unpacked u : plan.staged().entries()) hashes.put(u.path(), u.sha256());
     Path tree = plan.staged().tree();

@@ -124,6 +124,7 @@ public class ModFiles {
    * @param sha256 of the file as the user saw it
    * @throws IroningException with code {@code changed-meanwhile}
    */
+  @SuppressWarnings("try")
   void edit(long workspace, long mod, String path, String text, String sha256) {
     ModRow row = mods.row(workspace, mod);
     FileRow file = required(mod, path);
@@ -169,6 +170,7 @@ public class ModFiles {
    *
    * @param path as the mod spells it
    */
+  @SuppressWarnings("try")
   public void take(long workspace, long mod, String path, Path from) {
     ModRow row = mods.row(workspace, mod);
     FileRow file = required(mod, path);

@@ -103,6 +103,7 @@ class Reinstaller implements ModRepair {
   }
 
   @Override
+  @SuppressWarnings("try")
   public void again(long workspace, long mod, Jobs.Progress progress) {
     ModRow row = mods.row(workspace, mod);
     String name = benches.get(workspace).nameOf(mod);

@@ -84,6 +84,7 @@ class Staging {
    *
    * @throws IroningException when the archive is refused, or the drive is full
    */
+  @SuppressWarnings("try")
   Staged get(long workspace, ArchiveRow row, Jobs.Progress progress) {
     while (true) {
       CompletableFuture<Staged> mine = new CompletableFuture<>();

@@ -182,6 +182,7 @@ class Storage implements SmartInitializingSingleton {
         });
   }
 
+  @SuppressWarnings("try")
   private void moveNow(
       Bench bench, Optional<Path> chosen, Path from, Path to, Jobs.Progress progress)
       throws IOException {

@@ -72,6 +72,7 @@ class Ancestors {
         .or(() -> nearer(bench, sides, mods.get(1), mods.get(0), older));
   }
 
+  @SuppressWarnings("ReferenceEquality")
   private Optional<Side> nearer(
       Bench bench, List<Side> sides, Side of, Side made, List<Side> older) {
     ModCard card = bench.mods().get(of.mod()).card();

@@ -188,6 +188,7 @@ class Contests {
     return contest(bench, path, sides -> sides);
   }
 
+  @SuppressWarnings("ReferenceEquality")
   private Optional<Contest> of(Bench bench, int path, String mod) {
     return contest(
         bench,

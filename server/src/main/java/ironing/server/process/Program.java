@@ -23,7 +23,8 @@ public final class Program {
 
   private static final long PATIENCE_SECONDS = 5;
   private final Process process;
-  private final StringBuffer output = new StringBuffer();
+  // one writes while others read: each access holds its lock
+  private final StringBuilder output = new StringBuilder();
 
   private Program(Process process) {
     this.process = process;
@@ -62,16 +63,26 @@ public final class Program {
         new BufferedReader(
             new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
       for (String l = in.readLine(); l != null; l = in.readLine()) {
-        if (output.length() < MOST_OUTPUT_CHARS) output.append(l).append('\n');
+        keep(l);
         line.accept(l);
       }
       return process.waitFor();
     }
   }
 
+  private void keep(String line) {
+    synchronized (output) {
+      if (output.length() < MOST_OUTPUT_CHARS) output.append(line).append('\n');
+    }
+  }
+
   /** What it has printed so far, fit for a database's text, which cannot hold U+0000. */
   public String output() {
-    return output.toString().replace("\u0000", "\uFFFD");
+    String said;
+    synchronized (output) {
+      said = output.toString();
+    }
+    return said.replace("\u0000", "\uFFFD");
   }
 
   /** Ends it, kindly first, and all that it has started. */

@@ -277,7 +277,9 @@ class BoardController {
               v.plugin(),
               mod,
               bench.nameOf(mod),
-              v == all.get(0) ? null : Combiner.seenBy(v, c.versions()).plugin(),
+              v.position() == all.get(0).position()
+                  ? null
+                  : Combiner.seenBy(v, c.versions()).plugin(),
               leaves.contains(v.plugin()),
               v.fields().isEmpty(),
               index.source(v.position()).mend()));

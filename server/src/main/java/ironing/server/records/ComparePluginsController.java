@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -133,7 +134,7 @@ class ComparePluginsController {
         List.copyOf(differing(index, versions)));
   }
 
-  private static TreeSet<String> differing(RecordIndex index, Map<Integer, Integer> versions) {
+  private static Set<String> differing(RecordIndex index, Map<Integer, Integer> versions) {
     Map<String, List<Long>> prints = new HashMap<>();
     versions.forEach(
         (p, row) -> {

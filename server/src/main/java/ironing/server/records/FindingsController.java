@@ -170,7 +170,7 @@ class FindingsController {
   }
 
   private static boolean admits(Field field, Value v) {
-    if (v instanceof Value.Int i) return field.admits(i.value());
+    if (v instanceof Value.Int i) return field.admits((double) i.value());
     return !(v instanceof Value.Real r) || field.admits(r.value());
   }
 }

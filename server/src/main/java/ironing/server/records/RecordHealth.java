@@ -26,6 +26,7 @@ class RecordHealth {
     this.records = records;
   }
 
+  @SuppressWarnings("ReferenceEquality")
   List<Finding> of(Bench bench) {
     Known k = known.get(bench.workspace());
     if (k != null && k.bench() == bench) return k.findings();

@@ -60,11 +60,13 @@ public class Records {
       }
     }
 
+    @SuppressWarnings("ReferenceEquality")
     private boolean isOf(List<Active> others, Bench other) {
       return plugins.equals(others) && bench.game() == other.game();
     }
   }
 
+  @SuppressWarnings("ReferenceEquality")
   public Known of(Bench bench) {
     Known before = known.get(bench.workspace());
     if (before != null && before.bench == bench) return before;

@@ -49,8 +49,10 @@ public class Tools implements ToolWrites {
 
   private Tool tool(ToolRow r) {
     Map<String, String> environment = new TreeMap<>();
-    json.read(r.environment(), Map.class)
-        .forEach((k, v) -> environment.put(k.toString(), v.toString()));
+    for (Object e : json.read(r.environment(), Map.class).entrySet()) {
+      Map.Entry<?, ?> entry = (Map.Entry<?, ?>) e;
+      environment.put(entry.getKey().toString(), entry.getValue().toString());
+    }
     return new Tool(
         r.id(),
         r.name(),

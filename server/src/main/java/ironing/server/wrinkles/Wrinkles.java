@@ -38,6 +38,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -217,7 +218,7 @@ public class Wrinkles {
     String whose = mod == Holdings.GAME ? "" : " It comes with " + bench.nameOf(mod) + ".";
     String stops = t.stops() ? "The game would stop over it." + whose : whose.strip();
     return new Wrinkle(
-        t.code().name().toLowerCase().replace('_', '-'),
+        t.code().name().toLowerCase(Locale.ROOT).replace('_', '-'),
         t.stops() ? Weight.STOPS : Weight.LOSES,
         t.text().replaceFirst("\\.$", ""),
         stops,

@@ -2,10 +2,10 @@ package ironing.server.testkit;
 
 import ironing.core.testkit.Trees;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
-import java.util.concurrent.TimeUnit;
 
 /** A PostgreSQL of a test’s own, by the product’s script, to be stopped and killed. */
 public final class Cluster implements AutoCloseable {
@@ -14,7 +14,6 @@ public final class Cluster implements AutoCloseable {
       cd .. && ROOT=$PWD && . scripts/machine.sh && . scripts/database.sh &&
       database_start "$0" >&2 && echo "$DB_PID $DB_URL"
       """;
-  private static final int PATIENCE_SECONDS = 60;
   private final Path folder;
   private long pid;
   private String url;
@@ -43,7 +42,7 @@ public final class Cluster implements AutoCloseable {
         new ProcessBuilder("bash", "-c", START, folder.resolve("pg").toString())
             .redirectError(ProcessBuilder.Redirect.INHERIT)
             .start();
-    String said = new String(p.getInputStream().readAllBytes()).strip();
+    String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
     if (p.waitFor() != 0) throw new IllegalStateException("PostgreSQL did not start: " + said);
     pid = Long.parseLong(said.substring(0, said.indexOf(' ')));
     url = said.substring(said.indexOf(' ') + 1);
@@ -54,7 +53,7 @@ public final class Cluster implements AutoCloseable {
   }
 
   /** Ends all of its processes without a word to them. */
-  public void kill() throws InterruptedException {
+  public void kill() {
     ProcessHandle main = ProcessHandle.of(pid).orElseThrow();
     ProcessHandle[] all = main.descendants().toArray(ProcessHandle[]::new);
     main.destroyForcibly();
@@ -64,19 +63,18 @@ public final class Cluster implements AutoCloseable {
   }
 
   /** Ends it as its user does: open sessions are ended, what was confirmed is kept. */
-  public void stop() throws IOException, InterruptedException {
+  public void stop() throws IOException {
     ProcessHandle main = ProcessHandle.of(pid).orElseThrow();
-    new ProcessBuilder("kill", "-INT", Long.toString(pid)).start().waitFor();
+    new ProcessBuilder("kill", "-INT", Long.toString(pid)).start();
     gone(main);
   }
 
-  private static void gone(ProcessHandle p) throws InterruptedException {
-    for (int i = 0; i < PATIENCE_SECONDS * 20 && p.isAlive(); i++) TimeUnit.MILLISECONDS.sleep(50);
-    if (p.isAlive()) throw new IllegalStateException("process " + p.pid() + " does not end");
+  private static void gone(ProcessHandle p) {
+    Patience.until(p::isAlive, alive -> !alive);
   }
 
   @Override
-  public void close() throws IOException, InterruptedException {
+  public void close() throws IOException {
     if (ProcessHandle.of(pid).filter(ProcessHandle::isAlive).isPresent()) stop();
     Trees.remove(folder);
   }

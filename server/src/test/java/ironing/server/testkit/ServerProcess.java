@@ -1,6 +1,5 @@
 package ironing.server.testkit;
 
-import ironing.server.IroningServer;
 import java.io.File;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -9,41 +8,40 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
+import java.util.concurrent.CompletableFuture;
 
 /** The server as a process of its own, which can be killed as a power cut would. */
 public final class ServerProcess implements AutoCloseable {
-  private static final int PATIENCE_SECONDS = 60;
   private final Path home;
   private final Database database;
   private final int port;
+  private final List<String> command;
   private Process process;
 
   public ServerProcess(Path home) throws IOException {
-    this(Files.createDirectories(home), Database.create());
+    this(home, Launch.command());
   }
 
   /** A second one with the same home and database. */
   public ServerProcess(ServerProcess first) throws IOException {
-    this(first.home, first.database);
+    this(first.home, first.database, first.command);
   }
 
-  private ServerProcess(Path home, Database database) throws IOException {
+  ServerProcess(Path home, List<String> command) throws IOException {
+    this(Files.createDirectories(home), Database.create(), command);
+  }
+
+  private ServerProcess(Path home, Database database, List<String> command) throws IOException {
     this.home = home;
     this.database = database;
+    this.command = command;
     try (ServerSocket free = new ServerSocket(0)) {
       port = free.getLocalPort();
     }
   }
 
   /** Starts it, and waits until it answers. */
-  public Api up() throws IOException, InterruptedException {
-    List<String> command =
-        List.of(
-            Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-            "-cp",
-            System.getProperty("java.class.path"),
-            IroningServer.class.getName());
+  public Api up() throws IOException {
     File log = home.resolve("server.log").toFile();
     ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true);
     builder.redirectOutput(ProcessBuilder.Redirect.appendTo(log));
@@ -52,13 +50,9 @@ public final class ServerProcess implements AutoCloseable {
     builder.environment().put("IRONING_DB_URL", database.url());
     process = builder.start();
     Api api = new Api("http://127.0.0.1:" + port);
-    for (int i = 0; i < PATIENCE_SECONDS * 10; i++) {
-      if (!process.isAlive()) throw new IllegalStateException(Files.readString(log.toPath()));
-      if (answers(api)) return api;
-      Thread.sleep(100);
-    }
-    throw new IllegalStateException(
-        "the server does not come up: " + Files.readString(log.toPath()));
+    Patience.until(() -> !process.isAlive() || answers(api), done -> done);
+    if (!process.isAlive()) throw new IllegalStateException(Files.readString(log.toPath()));
+    return api;
   }
 
   private static boolean answers(Api api) {
@@ -69,21 +63,16 @@ public final class ServerProcess implements AutoCloseable {
     }
   }
 
+  /** Ends it as its user does. */
+  void down() {
+    process.destroy();
+    process.onExit().join();
+  }
+
   /** Kills it after that time, without a word to it. */
-  public Thread killIn(long millis) {
+  public CompletableFuture<Void> killIn(long millis) {
     Process victim = process;
-    Thread killer =
-        new Thread(
-            () -> {
-              try {
-                Thread.sleep(millis);
-                victim.destroyForcibly().waitFor();
-              } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-              }
-            });
-    killer.start();
-    return killer;
+    return Patience.in(millis, () -> victim.destroyForcibly().waitFor());
   }
 
   /** Does something during which the server may die; its answer is of no interest then. */
@@ -96,11 +85,8 @@ public final class ServerProcess implements AutoCloseable {
   }
 
   @Override
-  public void close() throws InterruptedException {
-    if (process != null) {
-      process.destroyForcibly();
-      process.waitFor(PATIENCE_SECONDS, TimeUnit.SECONDS);
-    }
+  public void close() {
+    if (process != null) process.destroyForcibly().onExit().join();
     database.close();
   }
 }

@@ -2,6 +2,7 @@ package ironing.standins.game;
 
 /** What stops the game. The code and the place go into the run log. */
 final class GameFault extends RuntimeException {
+  private static final long serialVersionUID = 1;
   final String code;
   final String path;
   final String plugin;
