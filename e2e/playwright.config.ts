@@ -1,11 +1,15 @@
 import { defineConfig } from '@playwright/test'
 import args from './support/chromium-args.json' with { type: 'json' }
 
-/** Drives Debian's own Chromium against the product as ./ironing starts it. */
+/** Drives Debian's own headless Chromium against the product as ./ironing starts it. */
 export default defineConfig({
   testDir: 'tests',
   globalSetup: './support/product.ts',
   workers: 2,
+  fullyParallel: true,
+  // what failed is run once more, to have a trace of it; it has failed all the same
+  retries: 1,
+  failOnFlakyTests: true,
   timeout: 180_000,
   expect: { timeout: 30_000 },
   reporter: [['list'], ['junit']],
@@ -17,9 +21,9 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 30_000,
-    trace: 'retain-on-failure',
+    trace: 'on-first-retry',
     launchOptions: {
-      executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium-headless-shell',
       args,
     },
   },

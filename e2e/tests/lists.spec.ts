@@ -72,6 +72,7 @@ test.describe('Lists, wrinkles and notes', () => {
     await page.getByRole('button', { name: '1 set aside' }).click()
     await expect(page.getByText(/It waits for the new quay/)).toBeVisible()
     await page.getByRole('button', { name: 'Take up again' }).click()
+    await expect(page.getByText(/It waits for the new quay/)).toHaveCount(0)
     await expect(page.getByRole('listitem').filter({ has: wrinkle })).toBeVisible()
     // its remedy says what it would change before it is done
     await page.getByRole('button', { name: 'Switch Bigger Bollards off' }).hover()
