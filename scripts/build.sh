@@ -1,8 +1,9 @@
 # Building the product when its sources have changed. Sourced.
 
-# sources_sum FOLDER…: one line that changes when a source below the folders does.
+# sources_sum FOLDER…: one line that changes when a source below the folders does; what a build makes there is none.
 sources_sum() {
-  find "$@" -type d \( -name target -o -name node_modules -o -name dist \) -prune -o -type f -print0 |
+  find "$@" -type d \( -name target -o -name node_modules -o -name dist \) -prune -o \
+    -type f ! -name '*.gen.ts' ! -name '*.tsbuildinfo' -print0 |
     LC_ALL=C sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
 }
 
@@ -40,8 +41,14 @@ mark_built() {
   echo "$1" >"$BUILT_FROM"
 }
 
-# build_product: the page, the server, the stand-in game and the demo's tools, if anything has changed.
+# build_product: the page, the server, the stand-in game and the demo's tools, if anything has changed. Of two at once
+# the second waits for the first.
 build_product() {
+  mkdir -p "$ROOT/target"
+  (flock 9; build_changed) 9>"$ROOT/target/build.lock"
+}
+
+build_changed() {
   local sum
   sum=$(product_sum)
   if [ -f "$SERVER_APP/ironing.jar" ] && [ "$(cat "$BUILT_FROM" 2>/dev/null)" = "$sum" ]; then return; fi

@@ -2,6 +2,7 @@ import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tansta
 import { beside } from '../api/beside'
 import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
 import { ended, useAct, useArrange } from '../library/queries'
 
@@ -49,7 +50,7 @@ export function useFolderState(workspace: number) {
 }
 
 export function lookAtFolderAgain(queries: QueryClient, workspace: number) {
-  queries.invalidateQueries({ queryKey: [FOLDER_STATE, workspace] })
+  makeOld(queries, [FOLDER_STATE, workspace])
 }
 
 export type DriftAct = 'put-back' | 'own' | 'take' | 'left'
@@ -170,6 +171,6 @@ export function useDeploy(workspace: number) {
         )
     },
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => makeOld(queries, of(workspace)),
   })
 }

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import type { Schema } from '../api/client'
 import { lookAtFolderAgain } from '../deploy/queries'
 import { keepLine } from '../test-run/lines'
+import { makeOld } from './old'
 import { followsAnyway } from './revision'
 import { of } from './workspace'
 
@@ -36,7 +37,7 @@ export function useLive(workspace: number): boolean {
       setHeard(true)
       // what happened while nobody listened is not told again: after a break that may be anything, at
       // first only what changes by itself
-      makeOld(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run'])
+      touch(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run'])
       if (lost) lookAtFolderAgain(queries, workspace)
       lost = false
     })
@@ -45,11 +46,11 @@ export function useLive(workspace: number): boolean {
       setHeard(false)
     }
     for (const [kind, touched] of Object.entries(TOUCHED)) {
-      source.addEventListener(kind, () => makeOld(queries, workspace, touched))
+      source.addEventListener(kind, () => touch(queries, workspace, touched))
     }
     source.addEventListener('arrangement', (e) => {
       const { revision } = JSON.parse(e.data) as { revision: number }
-      if (!followsAnyway(queries, workspace, revision)) makeOld(queries, workspace, 'all')
+      if (!followsAnyway(queries, workspace, revision)) touch(queries, workspace, 'all')
     })
     for (const kind of ['deployment', 'run', 'tools']) {
       source.addEventListener(kind, () => lookAtFolderAgain(queries, workspace))
@@ -68,12 +69,9 @@ export function useLive(workspace: number): boolean {
   return heard
 }
 
-function makeOld(queries: QueryClient, workspace: number, touched: readonly string[] | 'all') {
-  if (touched === 'all') {
-    queries.invalidateQueries({ queryKey: of(workspace) })
-    return
-  }
-  for (const name of touched) queries.invalidateQueries({ queryKey: of(workspace, name) })
+function touch(queries: QueryClient, workspace: number, touched: readonly string[] | 'all') {
+  if (touched === 'all') makeOld(queries, of(workspace))
+  else for (const name of touched) makeOld(queries, of(workspace, name))
 }
 
 function keepJob(queries: QueryClient, workspace: number, job: Job) {
@@ -81,5 +79,5 @@ function keepJob(queries: QueryClient, workspace: number, job: Job) {
     jobs.some((j) => j.id === job.id) ? jobs.map((j) => (j.id === job.id ? job : j)) : [job, ...jobs],
   )
   // an answer under way may be from before its end, and would say that it still goes on
-  if (job.state !== 'RUNNING') makeOld(queries, workspace, ['jobs'])
+  if (job.state !== 'RUNNING') touch(queries, workspace, ['jobs'])
 }

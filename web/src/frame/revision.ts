@@ -1,4 +1,5 @@
 import type { QueryClient } from '@tanstack/react-query'
+import { makeOld } from './old'
 import { of } from './workspace'
 
 /** By workspace: the newest revision that was made here. */
@@ -36,7 +37,7 @@ function changing(queries: QueryClient, workspace: number): boolean {
 export function askAgain(queries: QueryClient, workspace: number): void {
   requestAnimationFrame(() =>
     setTimeout(() => {
-      if (!changing(queries, workspace)) queries.invalidateQueries({ queryKey: of(workspace) })
+      if (!changing(queries, workspace)) makeOld(queries, of(workspace))
     }),
   )
 }

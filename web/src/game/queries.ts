@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, Refused, type Schema } from '../api/client'
+import { makeOld } from '../frame/old'
 
 export function useWorkspaces() {
   return useQuery({
@@ -29,7 +30,7 @@ export function useMakeWorkspace(onProgress: (job: Schema['Job']) => void) {
       if (job.state !== 'DONE' || job.result === undefined) throw new Refused(422, job.problems)
       return job.result
     },
-    onSettled: () => queries.invalidateQueries({ queryKey: ['workspaces'] }),
+    onSettled: () => makeOld(queries, ['workspaces']),
   })
 }
 

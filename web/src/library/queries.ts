@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { makeOld } from '../frame/old'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 import { grown, type Tree } from '../ui/tree'
@@ -225,7 +226,7 @@ export function useAct<A, R = unknown>(
     mutationFn: act,
     onSuccess: (r: R, a: A) => done?.(r, a),
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => makeOld(queries, of(workspace)),
   })
 }
 

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
 import { useAct, useArrange } from '../library/queries'
 
@@ -153,7 +154,7 @@ export function useTick(workspace: number, kind: Kind, list: number) {
         (l) => l && { ...l, entries: l.entries.map((e) => (e.number === number ? { ...e, ticked } : e)) },
       ),
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: key }),
+    onSettled: () => makeOld(queries, key),
   })
 }
 

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { api, got, ifMatch, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { makeOld } from '../frame/old'
 import { useUndo } from '../frame/queries'
 import { of } from '../frame/workspace'
 import { differenceWords } from '../layers/sentence'
@@ -100,7 +101,7 @@ export function useFix(workspace: number) {
     onSuccess: (_, fix) =>
       say(`${label(fix)}: done.`, MADE.has(fix.kind) ? undefined : { label: 'Undo', run: undo }),
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => makeOld(queries, of(workspace)),
   })
   return {
     label,

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
 import { ended, useAct } from '../library/queries'
 
@@ -92,6 +93,6 @@ export function useRunTool(workspace: number) {
       else say('What it wrote is taken in and deployed.')
     },
     onError: fail,
-    onSettled: () => queries.invalidateQueries({ queryKey: of(workspace) }),
+    onSettled: () => makeOld(queries, of(workspace)),
   })
 }

@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
-import java.util.regex.Pattern;
 
 /**
  * Combines the versions of one file as the game's definition says; by lines where a version does
@@ -24,8 +23,6 @@ import java.util.regex.Pattern;
 public final class FileCombiner {
   /** Larger ones are taken whole. */
   public static final int MOST_BYTES = 64 << 20;
-
-  private static final Pattern ENDS = Pattern.compile("\\r\\n|\\r|\\n");
 
   private final Combine rule;
   private final Contender base;
@@ -77,9 +74,7 @@ public final class FileCombiner {
     DecodedText first = texts.get(0);
     List<String> others = texts.subList(1, texts.size()).stream().map(DecodedText::text).toList();
     CombinedFile c =
-        rule.as() == CombineWay.TEXT
-            ? asText(first.text(), others)
-            : byKeys(first.text(), endedAs(first.text(), others));
+        rule.as() == CombineWay.TEXT ? asText(first.text(), others) : byKeys(first.text(), others);
     Optional<byte[]> bytes = Optional.empty();
     if (c.asked() == 0 && remarks.stream().noneMatch(r -> r.code().equals("unparsed"))) {
       bytes = first.form().encode(c.shown());
@@ -130,7 +125,7 @@ public final class FileCombiner {
   private static List<String> endedAs(String first, List<String> others) {
     String end = Lines.usualEnd(first);
     return others.stream()
-        .map(t -> Lines.usualEnd(t).equals(end) ? t : ENDS.matcher(t).replaceAll(end))
+        .map(t -> Lines.usualEnd(t).equals(end) ? t : Lines.endedBy(end, t))
         .toList();
   }
 
@@ -139,7 +134,10 @@ public final class FileCombiner {
   }
 
   private CombinedFile byKeys(String first, List<String> others) {
-    Merge merge = rule.as() == CombineWay.TABLE ? tables(first, others) : trees(first, others);
+    Merge merge =
+        rule.as() == CombineWay.TABLE
+            ? tables(first, others)
+            : trees(first, endedAs(first, others));
     if (merge == null) return asText(first, others);
     Places places = new Places(choices);
     String shown = merge.combine(places);
@@ -148,11 +146,34 @@ public final class FileCombiner {
       remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().title() + "."));
     } catch (Unfit e) {
       boolean typed = choices.values().stream().anyMatch(c -> c.text().isPresent());
-      String what = typed ? "What you typed does not fit. " : "The outcome does not parse. ";
-      remarks.add(new Remark("unparsed", "", what + e.getMessage()));
+      if (!typed) return otherwise(first, others, e);
+      remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
     }
     return new CombinedFile(
         rule.as(), Optional.empty(), shown, places.all(), List.<Piece>of(), remarks);
+  }
+
+  /**
+   * What comes out where entries put together by their keys are no such file: the lines put
+   * together, or, where these are none either, the question whose file it is.
+   */
+  private CombinedFile otherwise(String first, List<String> others, Unfit why) {
+    String reason = "Put together by keys it does not parse: " + why.getMessage();
+    CombinedFile lines = asText(first, others);
+    try {
+      if (lines.asked() == 0) check(lines.shown());
+      remarks.add(new Remark("by-lines", "", reason + " So it is combined line by line."));
+      return lines;
+    } catch (Unfit neither) {
+      remarks.add(new Remark("by-lines", "", reason + " Nor does it line by line: one is taken."));
+    }
+    Places places = new Places(choices);
+    List<Optional<String>> texts = others.stream().map(Optional::of).toList();
+    List<Side> sides = Places.alike(ids, texts, texts);
+    String shown =
+        places.add("", "the whole file", Optional.of(first), sides, false).outcome().orElseThrow();
+    return new CombinedFile(
+        CombineWay.TEXT, Optional.empty(), shown, places.all(), List.of(), remarks);
   }
 
   private Merge tables(String first, List<String> others) {

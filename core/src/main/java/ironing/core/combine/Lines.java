@@ -3,6 +3,7 @@ package ironing.core.combine;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.eclipse.jgit.diff.Sequence;
 import org.eclipse.jgit.diff.SequenceComparator;
 
@@ -42,12 +43,19 @@ final class Lines extends Sequence {
     }
   }
 
+  private static final Pattern ENDS = Pattern.compile("\\r\\n|\\r|\\n");
   private static final int NEAR = 32;
   private final String text;
   private final int[] numbers;
   private final int[] starts;
   private final int[] ends;
   private final int size;
+
+  /** A text, each of its lines ended the same way. */
+  static String endedBy(String end, String text) {
+    if (text.indexOf('\n') < 0 && text.indexOf('\r') < 0) return text;
+    return ENDS.matcher(text).replaceAll(end);
+  }
 
   Lines(String text, Numbers known) {
     this(text, known, null);

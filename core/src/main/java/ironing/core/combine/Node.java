@@ -42,6 +42,9 @@ final class Node {
   /** How one of its kind is written that has no entries; empty where nothing is written. */
   private String empty = "";
 
+  /** The quote between a pair of which the value stands; 0 where it stands in none. */
+  private char quote;
+
   private Map<String, Node> byKey;
 
   private Node(String key, String label, Layout layout, int[] at, List<Node> children, long print) {
@@ -84,7 +87,7 @@ final class Node {
   /** The same under another key. */
   Node renamed(String newKey, String newLabel) {
     int[] at = {start, end, from, to, open, close};
-    return new Node(newKey, newLabel, layout, at, children, print).emptyAs(empty);
+    return new Node(newKey, newLabel, layout, at, children, print).emptyAs(empty).quotedBy(quote);
   }
 
   /** The same, of a kind that is written so where it has no entries. */
@@ -95,6 +98,18 @@ final class Node {
 
   String empty() {
     return empty;
+  }
+
+  /** The same, with a value between a pair of quotes of XML. */
+  Node quotedBy(char with) {
+    quote = with;
+    return this;
+  }
+
+  /** A value written so that it can stand where this one's value stands. */
+  String fitted(String value) {
+    if (quote == 0) return value;
+    return value.replace(String.valueOf(quote), quote == '"' ? "&quot;" : "&apos;");
   }
 
   /** Whether the entries of both are of one kind, so that those of one can go to the other. */

@@ -2,10 +2,13 @@ package ironing.core.combine;
 
 import ironing.core.combine.Tree.Unfit;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * A table as RFC 4180 writes it, with a header row: where each cell stands in the text. Rows are
@@ -30,6 +33,12 @@ final class Table {
   private int rowCount;
   private int cells;
 
+  /** What most of its rows end with. */
+  private String end = "\n";
+
+  /** The one end of a line that stands within its cells; empty where there is none, or several. */
+  private String endInCells = "";
+
   private Table(String text, List<String> key) {
     this.text = text;
     this.key = key;
@@ -47,6 +56,8 @@ final class Table {
 
   private void scan() throws Unfit {
     int at = 0, length = text.length();
+    Map<String, Integer> ends = new LinkedHashMap<>();
+    Set<String> inCells = new HashSet<>();
     while (at < length) {
       begin();
       boolean more = true;
@@ -54,15 +65,32 @@ final class Table {
         int from = at;
         at = endOfCell(at);
         cell(from, at);
+        if (from < at && text.charAt(from) == '"') endsIn(from, at, inCells);
         more = at < length && text.charAt(at) == ',';
         if (more) at++;
       }
+      int ended = at;
       if (at < length && text.charAt(at) == '\r') at++;
       if (at < length && text.charAt(at) == '\n') at++;
+      if (at > ended) ends.merge(text.substring(ended, at), 1, Integer::sum);
     }
+    end =
+        ends.isEmpty()
+            ? end
+            : Collections.max(ends.entrySet(), Map.Entry.comparingByValue()).getKey();
+    if (inCells.size() == 1) endInCells = inCells.iterator().next();
     if (rowCount == 0) throw new Unfit("It has no header row.");
     if (firstCell.length == rowCount) firstCell = Arrays.copyOf(firstCell, rowCount + 1);
     firstCell[rowCount] = cells;
+  }
+
+  private void endsIn(int from, int to, Set<String> ends) {
+    for (int at = from; at < to; at++) {
+      char c = text.charAt(at);
+      if (c == '\n') ends.add("\n");
+      else if (c == '\r')
+        ends.add(text.startsWith("\r\n", at) ? text.substring(at, at++ + 2) : "\r");
+    }
   }
 
   private int endOfCell(int from) throws Unfit {
@@ -102,7 +130,7 @@ final class Table {
 
   private void header() throws Unfit {
     for (int c = 0; c < firstCell[1]; c++) {
-      String name = value(0, c);
+      String name = Lines.endedBy("\n", value(0, c));
       if (columns.put(name, c) != null)
         throw new Unfit("Two of its columns are called “" + name + "”.");
     }
@@ -129,16 +157,44 @@ final class Table {
     return firstCell[row + 1] - firstCell[row] == 1 && from(row) == to(row);
   }
 
+  String end() {
+    return end;
+  }
+
+  String endInCells() {
+    return endInCells;
+  }
+
+  /** Whether most cells of a column are written in quotes. */
+  boolean quotes(int column) {
+    int quoted = 0, bare = 0;
+    for (int r = rowCount > 1 ? 1 : 0; r < rowCount; r++) {
+      if (isBlank(r) || !has(r, column)) continue;
+      if (isQuoted(r, column)) quoted++;
+      else bare++;
+    }
+    return quoted > bare;
+  }
+
+  boolean isQuoted(int row, int column) {
+    return raw(row, column).startsWith("\"");
+  }
+
   /** How many rows there are, the header among them. */
   int rowCount() {
     return rowCount;
   }
 
   String keyOf(int row) {
-    if (keyColumns.length == 1) return value(row, keyColumns[0]);
+    if (keyColumns.length == 1) return keyAt(row, keyColumns[0]);
     StringBuilder out = new StringBuilder();
-    for (int c : keyColumns) out.append(value(row, c)).append(PART);
+    for (int c : keyColumns) out.append(keyAt(row, c)).append(PART);
     return out.toString();
+  }
+
+  // a row is the same one whatever the lines within its key end with
+  private String keyAt(int row, int column) {
+    return Lines.endedBy("\n", value(row, column));
   }
 
   /** What people know a row by. */
@@ -186,7 +242,11 @@ final class Table {
         && text.regionMatches(from(row), other.text, other.from(otherRow), length);
   }
 
-  /** A value written as a cell, quoted where it has to be or another is. */
+  /**
+   * A value written as a cell.
+   *
+   * @param quoted whether it is quoted where it need not be
+   */
   static String written(String value, boolean quoted) {
     boolean must =
         quoted

@@ -29,7 +29,16 @@ final class TableMerge {
   private final List<Column> columns = new ArrayList<>();
 
   private final boolean sameColumns;
-  private final String endOfLine;
+
+  /**
+   * Of each side, whether its rows end otherwise than the base's: so may the lines in its cells.
+   */
+  private final boolean[] endsOtherwise;
+
+  private final boolean anyEndsOtherwise;
+
+  /** Of each column of the outcome, whether a new cell is written in quotes. */
+  private final boolean[] quoted;
 
   private record Column(String name, int base, int[] sides) {}
 
@@ -41,8 +50,40 @@ final class TableMerge {
     this.ids = ids;
     this.sides = sides;
     this.places = places;
-    this.endOfLine = Lines.usualEnd(base.text);
+    this.endsOtherwise = new boolean[sides.size()];
+    for (int i = 0; i < endsOtherwise.length; i++)
+      endsOtherwise[i] = !sides.get(i).end().equals(base.end());
+    this.anyEndsOtherwise = sides.stream().anyMatch(t -> !t.end().equals(base.end()));
     this.sameColumns = !columns();
+    this.quoted = new boolean[columns.size()];
+    boolean usually = base.quotes(0);
+    for (int c = 0; c < quoted.length; c++) {
+      int at = columns.get(c).base;
+      quoted[c] = at == NONE ? usually : base.quotes(at);
+    }
+  }
+
+  /**
+   * Whether a side's cell says what the base's says; whose program wrote other ends says the same.
+   */
+  private boolean isSame(String was, int side, String value) {
+    if (was.equals(value)) return true;
+    return endsOtherwise[side] && Lines.endedBy("\n", was).equals(Lines.endedBy("\n", value));
+  }
+
+  /** By what the values of several sides are told to be alike. */
+  private Optional<String> print(Optional<String> value) {
+    return anyEndsOtherwise ? value.map(v -> Lines.endedBy("\n", v)) : value;
+  }
+
+  private List<Optional<String>> prints(List<Optional<String>> values) {
+    return values.stream().map(this::print).toList();
+  }
+
+  /** A side's value, with ends of lines as the base has them in its cells. */
+  private String taken(int side, String value) {
+    boolean asBase = endsOtherwise[side] && !base.endInCells().isEmpty();
+    return asBase ? Lines.endedBy(base.endInCells(), value) : value;
   }
 
   /** Finds the columns; tells whether they are others than the base's. */
@@ -80,7 +121,7 @@ final class TableMerge {
       Integer before = base.rows.get(row.getKey());
       if (before == null) continue;
       if (!t.raw(row.getValue(), c.sides[side]).equals(base.raw(before, c.base))
-          && !t.value(row.getValue(), c.sides[side]).equals(base.value(before, c.base)))
+          && !isSame(base.value(before, c.base), side, t.value(row.getValue(), c.sides[side])))
         return true;
     }
     return false;
@@ -99,10 +140,11 @@ final class TableMerge {
   private void header() {
     for (int c = 0; c < columns.size(); c++) {
       Column column = columns.get(c);
-      boolean quoted = base.raw(0, 0).startsWith("\"");
       out.append(c == 0 ? "" : ",");
       out.append(
-          column.base == NONE ? Table.written(column.name, quoted) : base.raw(0, column.base));
+          column.base == NONE
+              ? Table.written(column.name, base.isQuoted(0, 0))
+              : base.raw(0, column.base));
     }
   }
 
@@ -133,7 +175,7 @@ final class TableMerge {
     for (Column c : columns) {
       if (c.sides[side] == NONE) continue;
       String was = c.base == NONE ? "" : base.value(r, c.base);
-      if (!sides.get(side).value(row, c.sides[side]).equals(was)) return true;
+      if (!isSame(was, side, sides.get(side).value(row, c.sides[side]))) return true;
     }
     return false;
   }
@@ -154,7 +196,7 @@ final class TableMerge {
     String label = base.label(r);
     // the changes of those who keep it are told cell by cell
     List<Side> alike = new ArrayList<>();
-    for (Side s : Places.alike(who, texts, texts)) {
+    for (Side s : Places.alike(who, texts, prints(texts))) {
       boolean twice = s.text().isPresent() && alike.stream().anyMatch(a -> a.text().isPresent());
       if (!twice) alike.add(s);
     }
@@ -163,31 +205,35 @@ final class TableMerge {
 
   /** Writes a row cell by cell; {@code r} is none for one that only sides have. */
   private void cells(int r, int[] of, String label) {
-    boolean quoted = r != NONE && base.raw(r, 0).startsWith("\"");
     int written = 0, blanks = 0;
-    for (Column c : columns) {
+    for (int at = 0; at < columns.size(); at++) {
+      Column c = columns.get(at);
       boolean had = r != NONE && c.base != NONE;
       String raw = had ? base.raw(r, c.base) : "";
       Optional<String> was = had ? Optional.of(base.value(r, c.base)) : Optional.empty();
       List<String> who = new ArrayList<>();
       List<Optional<String>> values = new ArrayList<>();
-      String first = null;
+      String cell = null;
       for (int i = 0; i < of.length; i++) {
         if (of[i] == NONE || c.sides[i] == NONE) continue;
-        String value = sides.get(i).value(of[i], c.sides[i]);
-        if (value.equals(was.orElse(r == NONE ? null : ""))) continue;
-        if (first == null) first = sides.get(i).raw(of[i], c.sides[i]);
+        String value = taken(i, sides.get(i).value(of[i], c.sides[i]));
+        if (r != NONE && isSame(was.orElse(""), i, value)) continue;
+        if (cell == null) {
+          // blanks at an end are read as part of a cell by some only where it is quoted
+          boolean held = !value.equals(value.strip()) && sides.get(i).isQuoted(of[i], c.sides[i]);
+          cell = Table.written(value, quoted[at] || held);
+        }
         who.add(ids.get(i));
         values.add(Optional.of(value));
       }
-      if (!who.isEmpty() && (r != NONE || new HashSet<>(values).size() > 1)) {
+      if (!who.isEmpty() && (r != NONE || new HashSet<>(prints(values)).size() > 1)) {
         String where = label + " · " + c.name;
-        List<Side> alike = Places.alike(who, values, values);
+        List<Side> alike = Places.alike(who, values, prints(values));
         String value = places.add(where, where, was, alike, false).outcome().orElse("");
-        boolean style = had ? raw.startsWith("\"") : quoted;
+        boolean style = had ? raw.startsWith("\"") : quoted[at];
         if (!value.equals(was.orElse(null))) raw = Table.written(value, style);
       } else if (!who.isEmpty()) {
-        raw = first;
+        raw = cell;
       }
       if (written++ > 0) out.append(',');
       out.append(raw);
@@ -212,12 +258,12 @@ final class TableMerge {
     }
     if (added.isEmpty()) return;
     boolean ended = out.length() > 0 && "\r\n".indexOf(out.charAt(out.length() - 1)) >= 0;
-    if (!ended) out.append(endOfLine);
+    if (!ended) out.append(base.end());
     for (int[] of : added.values()) {
       addition(of);
-      out.append(endOfLine);
+      out.append(base.end());
     }
-    if (!ended) out.setLength(out.length() - endOfLine.length());
+    if (!ended) out.setLength(out.length() - base.end().length());
   }
 
   private int[] none() {

@@ -143,7 +143,10 @@ final class TreeMerge {
       return;
     }
     out.append(base.text(), b.start, b.from);
+    int from = out.length();
     append(f.text, f.node.from, f.node.to, f, to);
+    String value = out.substring(from), fitted = b.fitted(value);
+    if (!fitted.equals(value)) out.replace(from, out.length(), fitted);
     out.append(base.text(), b.to, b.end);
   }
 
@@ -160,14 +163,15 @@ final class TreeMerge {
   private void typed(
       Node b, Node[] s, List<Integer> changed, String text, Node beside, String indent) {
     if (b != null) {
-      out.append(base.text(), b.start, b.from).append(text).append(base.text(), b.to, b.end);
+      out.append(base.text(), b.start, b.from).append(b.fitted(text));
+      out.append(base.text(), b.to, b.end);
       return;
     }
     // under the key as one of those has it who brought it in
     int side = changed.stream().filter(i -> s[i] != null).findFirst().orElseThrow();
     Form f = form(side, s[side]);
     append(f.text, f.node.start, f.node.from, f, indentAt(beside, indent));
-    out.append(text).append(f.text, f.node.to, f.node.end);
+    out.append(f.node.fitted(text)).append(f.text, f.node.to, f.node.end);
   }
 
   private String indentAt(Node beside, String otherwise) {

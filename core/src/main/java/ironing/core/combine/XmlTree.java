@@ -121,7 +121,9 @@ final class XmlTree {
       int to = text.indexOf(text.charAt(quote), quote + 1);
       String name = in.getAttributeLocalName(i);
       long print = Prints.name(in.getAttributeValue(i));
-      all.add(Node.whole(name, "/@" + name, start, to + 1, quote + 1, to, print));
+      all.add(
+          Node.whole(name, "/@" + name, start, to + 1, quote + 1, to, print)
+              .quotedBy(text.charAt(quote)));
       sum += Prints.mix(Prints.name(name), print);
       at = to + 1;
     }

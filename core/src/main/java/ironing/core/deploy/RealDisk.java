@@ -72,7 +72,8 @@ public final class RealDisk implements Disk {
 
   @Override
   public void createBelow(Path root, Path folder) throws IOException {
-    if (Files.isDirectory(folder)) return;
+    // the root itself is never made: it may have been moved away
+    if (folder.equals(root) || Files.isDirectory(folder)) return;
     Path at = root;
     for (Path step : root.relativize(folder)) {
       at = at.resolve(step);

@@ -364,7 +364,8 @@ final class Staging {
     return Deployer.KEPT + "/" + place;
   }
 
+  // the folder of a file at the very top is the game folder itself
   private Path at(String relative) {
-    return GamePath.resolve(folder, relative);
+    return relative.isEmpty() ? folder : GamePath.resolve(folder, relative);
   }
 }

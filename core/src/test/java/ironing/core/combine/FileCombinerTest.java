@@ -338,6 +338,38 @@ class FileCombinerTest {
   }
 
   @Test
+  void a_value_comes_in_between_the_quotes_of_the_base() {
+    assertThat(
+            Combining.text(
+                XML, "<a x=\"1\" y='1'/>", "<a x='5\" z=\"6' y='1'/>", "<a x='1' y=\"it's\"/>"))
+        .isEqualTo("<a x=\"5&quot; z=&quot;6\" y='it&apos;s'/>");
+    CombinedFile asked = Combining.of(XML, "<a x=\"1\"/>", "<a x=\"2\"/>", "<a x=\"3\"/>");
+    String key = asked.places().get(0).key();
+    CombinedFile typed =
+        Combining.of(
+            XML,
+            Map.of(key, Choice.typed("say \"x\"")),
+            "<a x=\"1\"/>",
+            "<a x=\"2\"/>",
+            "<a x=\"3\"/>");
+    assertThat(new String(typed.outcome().orElseThrow(), UTF_8))
+        .isEqualTo("<a x=\"say &quot;x&quot;\"/>");
+  }
+
+  @Test
+  void rows_that_come_in_are_quoted_and_ended_as_the_base_is() {
+    assertThat(
+            Combining.text(
+                TABLE,
+                "id,v\r\n\"1\",\"a\"\r\n",
+                "id,v\n1,a\n2,b\n",
+                "\"id\",\"v\"\n\"1\",\"a\"\n\"3\",\"c\"\n"))
+        .isEqualTo("id,v\r\n\"1\",\"a\"\r\n\"2\",\"b\"\r\n\"3\",\"c\"\r\n");
+    assertThat(Combining.text(TABLE, "id,v\n1,a\n", "id,v\n1,a\n\"2\",\"b\"\n", "id,v\n1,c\n"))
+        .isEqualTo("id,v\n1,c\n2,b\n");
+  }
+
+  @Test
   void a_line_that_ends_in_cr_alone_and_an_empty_one_behind_it_are_two() {
     String b = "a\r\nb\r\n\r\n";
     assertThat(Combining.of(TEXT, "a\r\nb\r#\nc", "A\nb\nc\n", b).possible()).isTrue();

@@ -101,6 +101,7 @@ class DeployerTest {
   private List<Wanted> first() {
     return List.of(
         link("data/stone.png", "stone-1"),
+        link("at-the-top.txt", "stone-1"),
         link("data/new/deep/a.png", "deep"),
         file("settings/own.ini", "ini", true),
         text("settings/list.txt", "use A\n"));
@@ -109,6 +110,7 @@ class DeployerTest {
   private List<Wanted> second() {
     return List.of(
         link("data/wood.png", "stone-2"),
+        link("also-at-the-top.txt", "stone-2"),
         link("data/other/a.png", "deep"),
         file("settings/own.ini", "ini", true),
         text("settings/list.txt", "use B\n"));
@@ -159,7 +161,7 @@ class DeployerTest {
             .start();
     String said = new String(check.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
     assertThat(check.waitFor()).as(said).isZero();
-    assertThat(said.lines().filter(l -> l.endsWith(": OK"))).hasSize(5);
+    assertThat(said.lines().filter(l -> l.endsWith(": OK"))).hasSize(6);
     Files.delete(game.resolve("data/stone.png"));
     Trees.write(game.resolve("data/stone.png"), "changed");
     assertThat(
