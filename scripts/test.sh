@@ -39,14 +39,14 @@ trap finish EXIT
 trap 'exit 130' INT
 trap 'exit 143' TERM
 
-# begin STAGE: starts a stage behind what else goes on; its output is kept for when it fails.
+# begin STAGE ARGUMENT…: starts a stage behind what else goes on; its output is kept for when it fails.
 begin() {
   say "· $1 …"
   BEGAN[$1]=$SECONDS
   LOG[$1]=$WORK/$1.log
   # a group of processes of its own, which can be ended as one
   set -m
-  (set -e; "$1") >"${LOG[$1]}" 2>&1 </dev/null &
+  (set -e; "$@") >"${LOG[$1]}" 2>&1 </dev/null &
   set +m
   PID[$1]=$!
 }
@@ -64,9 +64,9 @@ end() {
   SUMMARY+=("$(printf '%-7s %-8s %4d s   %s' "$word" "$1" $((SECONDS - BEGAN[$1])) "$(node scripts/junit.mjs count "$RESULTS/$1")")")
 }
 
-# stage STAGE: begins and ends it.
+# stage STAGE ARGUMENT…: begins and ends it.
 stage() {
-  begin "$1"
+  begin "$@"
   end "$1"
 }
 
@@ -86,13 +86,13 @@ collect() {
   done
 }
 
-# tests MODULES STAGE ARGUMENT…: has Maven build some modules and run their tests.
+# tests MODULES STAGE PHASE ARGUMENT…: has Maven build some modules up to a phase and run their tests.
 tests() {
-  local modules=$1 stage=$2 ended=0
-  shift 2
+  local modules=$1 stage=$2 phase=$3 ended=0
+  shift 3
   local each=${modules//,/ } m
   for m in $each; do rm -rf "$m/target/surefire-reports"; done
-  IRONING_TEST_DB_URL=${DB_URL:-} maven verify -pl "$modules" "${FORKS[@]}" "$@" || ended=$?
+  IRONING_TEST_DB_URL=${DB_URL:-} maven "$phase" -pl "$modules" "${FORKS[@]}" "$@" || ended=$?
   # shellcheck disable=SC2086
   collect "$stage" $each
   return $ended
@@ -106,12 +106,20 @@ page() {
 }
 
 core() {
-  tests core,standins,demo core ${CORE_ONLY[@]+"${CORE_ONLY[@]}"}
+  tests core,standins,demo core verify ${CORE_ONLY[@]+"${CORE_ONLY[@]}"}
 }
 
-# The modules below are packed once more, their tests are not run again.
+# The product, under all the checks of the strict build, as the browser's tests start it.
+build() {
+  local before=$1
+  if wants browser && ! passed page; then build_web; fi
+  maven verify -pl server,bench -am -DskipTests
+  mark_built "$before"
+}
+
+# Nothing is packed once more: the browser's tests use what is packed at the same time.
 server() {
-  tests server,bench server -am -Dcore.tested ${SERVER_ONLY[@]+"${SERVER_ONLY[@]}"}
+  tests server,bench server test -am -Dcore.tested ${SERVER_ONLY[@]+"${SERVER_ONLY[@]}"}
 }
 
 # The tests that need an account without rights, and those that need a drive of two megabytes, by JUnit's own launcher:
@@ -181,16 +189,14 @@ run() {
   if wants page; then begin page; fi
   if wants core; then stage core; fi
   if wants page; then end page; fi
+  if wants server || wants browser || wants disks; then
+    # of sources that were changed meanwhile it is not said that they are built
+    stage build "$before"
+    if ! passed build; then return; fi
+  fi
+  if wants browser; then begin browser; fi
   if wants server; then stage server; fi
-  if wants browser; then
-    # the product as it was built just now, not built once more
-    if passed page core server; then mark_built "$before"; else build_product; fi
-    begin browser
-  fi
-  if wants disks; then
-    [ -f server/target/test-classpath ] || fail "the tests of the stage “disks” are built by the stage “server”: run that with it"
-    stage disks
-  fi
+  if wants disks; then stage disks; fi
   if wants browser; then end browser; fi
 }
 
