@@ -10,8 +10,22 @@ ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 TIMES=${1:-10}
 case $TIMES in '' | 0* | *[!0-9]*) fail "“$TIMES” is no number of times; give a whole one, such as 10" ;; esac
 
+. "$ROOT/scripts/database.sh"
 WORK=$(mktemp -d "$(scratch_folder)/ironing-stress.XXXXXX")
-trap 'rm -rf "$WORK"' EXIT
-classes=$(grep -rlE '@Property|Tries\.' "$ROOT/core/src/test/java" | xargs -n1 basename -s .java | paste -sd,)
-maven verify -Dspotless.check.skip=true -pl core -Dtest.forks=2 -Dtest.folder="$WORK" -Dironing.tries="$TIMES" -Dtest="$classes"
+# the database's account must be able to enter
+chmod 755 "$WORK"
+mkdir -m 1777 "$WORK/tmp"
+trap 'database_stop; rm -rf "$WORK"' EXIT
+trap 'exit 130' INT
+trap 'exit 143' TERM
+
+# classes MODULE: the test classes of a module that make more or fewer tries.
+classes() {
+  grep -rlE '@Property|Tries\.' "$ROOT/$1/src/test/java" | grep -v testkit | xargs -n1 basename -s .java | paste -sd,
+}
+
+database_start "$WORK/db" fsync=off
+export IRONING_TEST_DB_URL=$DB_URL
+maven test -pl core,standins,demo,server -Dtest.forks=2 -Dtest.folder="$WORK/tmp" -Dironing.tries="$TIMES" \
+  -Dtest="$(classes core),$(classes server)" -Dsurefire.failIfNoSpecifiedTests=false
 echo "No test failed."

@@ -109,13 +109,17 @@ function Relations({
 }
 
 function leadWords(r: Schema['RelationsView']): string {
-  const total = r.bar.inPlay + r.bar.covering + r.bar.covered + r.bar.twin
+  const total = r.bar.inPlay + r.bar.covering + r.bar.contributing + r.bar.covered + r.bar.twin
   const sentences = [
     `${number(r.reach)} of its ${count(total, 'file')} ${r.reach === 1 ? 'reaches' : 'reach'} the game.`,
   ]
   if (r.bar.covering > 0)
     sentences.push(
       `${number(r.bar.covering)} of them ${r.bar.covering === 1 ? 'covers' : 'cover'} another’s.`,
+    )
+  if (r.bar.contributing > 0)
+    sentences.push(
+      `${number(r.bar.contributing)} more ${r.bar.contributing === 1 ? 'is' : 'are'} in a combined file.`,
     )
   if (r.bar.covered > 0)
     sentences.push(`${number(r.bar.covered)} ${r.bar.covered === 1 ? 'is' : 'are'} covered.`)

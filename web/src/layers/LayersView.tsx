@@ -608,6 +608,7 @@ function FoldedRow({ row, columns }: { row: LayerRow; columns: readonly Column[]
   const bar = {
     inPlay: sum((l) => l.bar.inPlay),
     covering: sum((l) => l.bar.covering),
+    contributing: sum((l) => l.bar.contributing),
     covered: sum((l) => l.bar.covered),
     twin: sum((l) => l.bar.twin),
   }

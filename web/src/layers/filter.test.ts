@@ -19,7 +19,7 @@ const layer: Schema['LayerView'] = {
   files: 112,
   sizeBytes: 58 * 1024 * 1024,
   plugins: ['Fogbound.plug'],
-  bar: { inPlay: 100, covering: 2, covered: 8, twin: 2 },
+  bar: { inPlay: 100, covering: 2, contributing: 0, covered: 8, twin: 2 },
   journey: { reached: 'ON', next: '' } as unknown as Schema['LayerView']['journey'],
 }
 const facts: Facts = {

@@ -241,7 +241,7 @@ export function passes(f: Filter, l: Layer, facts: Facts): boolean {
 
 /** Whether a layer is on and nothing of it reaches the game. */
 export function addsNothing(l: Layer): boolean {
-  return l.on && l.bar.inPlay + l.bar.covering === 0 && l.bar.covered + l.bar.twin > 0
+  return l.on && l.bar.inPlay + l.bar.covering + l.bar.contributing === 0 && l.bar.covered + l.bar.twin > 0
 }
 
 /** The parts of paths that a filter looks for, in small letters. */

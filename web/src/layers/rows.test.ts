@@ -18,7 +18,7 @@ const layer = (mod: number, section = 0): Schema['LayerView'] =>
     files: mod,
     sizeBytes: mod,
     plugins: [],
-    bar: { inPlay: 1, covering: 0, covered: 0, twin: 0 },
+    bar: { inPlay: 1, covering: 0, contributing: 0, covered: 0, twin: 0 },
   }) as unknown as Schema['LayerView']
 
 const view = {

@@ -76,7 +76,7 @@ export function FileBoard({
             >
               {b.file.bases.map((v) => (
                 <option key={v.id} value={v.id}>
-                  {v.mod === 0 ? 'the unmodded game' : v.name}
+                  {v.id === '' ? 'the unmodded game' : v.name}
                 </option>
               ))}
             </select>
@@ -128,6 +128,12 @@ export function FileBoard({
           <p className="mt-2 text-ink-2">
             {b.file.base.name} is what one of the two was made from: its file is nearer to that than to any
             other, so each is measured against it.
+          </p>
+        )}
+        {b.file.beforeUpdate && (
+          <p className="mt-2 text-ink-2">
+            {b.file.base.name} is the game’s file of before an update, which mods were made from. What the
+            update has changed since is one more change beside theirs.
           </p>
         )}
         {open.map((p) =>

@@ -91,6 +91,10 @@ export function OpenPlace({
     take: [],
     on: !asked && p.from.length === 0 && p.outcome === p.base,
   })
+  const why =
+    p.sides.length === 1
+      ? 'is alike in all of them, and not as the game has it: they may be from before an update of the game'
+      : 'is changed in different ways'
   const own = !asked && p.from.length === 0 && p.outcome !== p.base
   return (
     <fieldset
@@ -101,7 +105,7 @@ export function OpenPlace({
     >
       <legend className="px-1">
         <b className="font-semibold">{p.where}</b>{' '}
-        <span className="text-ink-2">{asked ? 'is changed in different ways' : 'you have settled this'}</span>
+        <span className="text-ink-2">{asked ? why : 'you have settled this'}</span>
       </legend>
       {options.map((o) => (
         <label key={o.label} className="flex cursor-pointer items-baseline gap-2 py-0.5">

@@ -7,6 +7,7 @@ type Bar = Schema['Bar']
 const WAYS = [
   { key: 'inPlay', look: 'way-in-play', says: 'in play' },
   { key: 'covering', look: 'way-covering', says: 'in play, covering another' },
+  { key: 'contributing', look: 'way-mend', says: 'in a combined file' },
   { key: 'covered', look: 'way-covered', says: 'covered' },
   { key: 'twin', look: 'way-twin', says: 'same content as the one in play' },
 ] as const
@@ -41,6 +42,7 @@ export function FileBarKey() {
       {[
         { look: 'way-in-play', says: 'in play' },
         { look: 'way-covering', says: 'covers (overwrites) another' },
+        { look: 'way-mend', says: 'in a combined file' },
         { look: 'way-covered', says: 'covered (overwritten)' },
         { look: 'way-twin', says: 'same content' },
       ].map((w) => (

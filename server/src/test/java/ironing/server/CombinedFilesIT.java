@@ -349,4 +349,110 @@ class CombinedFilesIT {
     assertThat(left.path("others").get(0).asText()).isEqualTo("Third");
     assertThat(api.get(base + "/combined-files").path("leftInAll").asInt()).isZero();
   }
+
+  private static final String VERSIONED =
+      GAME.replace("mounts:", "version: { file: \"fleet.json\", pointer: \"/version\" }\nmounts:");
+
+  private static String lines(int changed, String to) {
+    StringBuilder out = new StringBuilder();
+    for (int i = 1; i <= 9; i++) out.append(i == changed ? to : "line " + i).append('\n');
+    return out.toString();
+  }
+
+  /** Two mods made on version 1.0 of a game that is at 1.1 now; they change other lines than it. */
+  private void twoOfBefore(boolean deployed) throws IOException {
+    game = temp.resolve("versioned");
+    Trees.write(game.resolve("game.yaml"), VERSIONED);
+    Trees.write(game.resolve("fleet.json"), "{ \"version\": \"1.0\" }");
+    Trees.write(game.resolve("data/scripts/way.sks"), lines(0, ""));
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    mods.clear();
+    install("Early", "1.0", Map.of("scripts/way.sks", lines(1, "early")));
+    install("Late", "1.0", Map.of("scripts/way.sks", lines(9, "late")));
+    if (deployed) api.job(base + "/deploy", null);
+    for (Map.Entry<String, String> f :
+        Map.of(
+                "fleet.json",
+                "{ \"version\": \"1.1\" }",
+                "data/scripts/way.sks",
+                lines(5, "updated"))
+            .entrySet()) {
+      Files.delete(game.resolve(f.getKey()));
+      Trees.write(game.resolve(f.getKey()), f.getValue());
+    }
+    api.job(base + "/game-version", null);
+  }
+
+  @Test
+  void what_an_update_changed_is_one_more_change_beside_those_of_mods_made_before_it()
+      throws IOException {
+    twoOfBefore(true);
+    String path = "data/scripts/way.sks";
+    JsonNode file = candidate(path);
+    assertThat(file.path("beforeUpdate").asBoolean()).isTrue();
+    assertThat(file.path("base").path("name").asText()).isEqualTo("Small Fleet 1.0");
+    assertThat(file.path("contenders").findValuesAsText("name"))
+        .containsExactly("Small Fleet 1.1", "Early", "Late");
+    assertThat(file.path("state").asText()).isEqualTo("COMBINES");
+    api.job(base + "/combined-files", Map.of("paths", List.of(path)));
+    String wanted = lines(1, "early").replace("line 5", "updated").replace("line 9", "late");
+    assertThat(deployed("scripts/way.sks")).isEqualTo(wanted);
+    // against the game as it is now all else would be what the mods changed: it can be wanted
+    JsonNode chosen = choose(path, Map.of("place", "/base", "take", List.of("")));
+    assertThat(chosen.path("shown").asText()).contains("line 5").doesNotContain("updated");
+    JsonNode again = choose(path, Map.of("place", "/base", "take", List.of("@1.0")));
+    assertThat(again.path("shown").asText()).isEqualTo(wanted);
+  }
+
+  @Test
+  void where_no_file_of_before_is_kept_what_all_have_alike_is_asked() throws IOException {
+    twoOfBefore(false);
+    String path = "data/scripts/way.sks";
+    JsonNode file = candidate(path);
+    assertThat(file.path("beforeUpdate").asBoolean()).isFalse();
+    assertThat(file.path("state").asText()).isEqualTo("NEEDS_YOU");
+    JsonNode asked = null;
+    for (JsonNode p : board(path).path("places"))
+      if (p.path("how").asText().equals("ASKED")) asked = p;
+    assertThat(asked).isNotNull();
+    assertThat(asked.path("base").asText()).isEqualTo("updated\n");
+    JsonNode kept = choose(path, Map.of("place", asked.path("key").asText(), "take", List.of()));
+    assertThat(kept.path("file").path("state").asText()).isEqualTo("COMBINES");
+    assertThat(kept.path("shown").asText())
+        .isEqualTo(lines(1, "early").replace("line 5", "updated").replace("line 9", "late"));
+  }
+
+  /**
+   * Of several packs of the game that have a file, the base is what the game reads without mods.
+   */
+  @Test
+  void the_base_is_what_the_unmodded_game_reads_of_its_packs() throws IOException {
+    game = temp.resolve("packed");
+    Trees.write(
+        game.resolve("game.yaml"),
+        GAME.replace(
+            "\"tables/\" ] }\n",
+            "\"tables/\", \"*.box\" ] }\npacks: { match: \"*.box\", mount: data }\n"));
+    Files.createDirectories(game.resolve("data"));
+    String path = "data/scripts/way.sks";
+    Files.write(
+        game.resolve("data/a.box"), Archives.zip(Map.of("scripts/way.sks", lines(5, "of a"))));
+    Files.write(
+        game.resolve("data/b.box"), Archives.zip(Map.of("scripts/way.sks", lines(5, "of b"))));
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    assertThat(api.get(base + "/overlaps").path("total").asInt())
+        .as("only the game has it")
+        .isZero();
+    mods.clear();
+    String read = lines(5, "of b");
+    install("Early", "1.0", Map.of("scripts/way.sks", read.replace("line 1", "early")));
+    install("Late", "1.0", Map.of("scripts/way.sks", read.replace("of b", "of a")));
+    JsonNode file = candidate(path);
+    assertThat(file.path("bases").findValuesAsText("id")).containsExactly("", "early", "late");
+    assertThat(file.path("contenders").findValuesAsText("name")).containsExactly("Early", "Late");
+    api.job(base + "/combined-files", Map.of("paths", List.of(path)));
+    assertThat(deployed("scripts/way.sks")).isEqualTo(lines(5, "of a").replace("line 1", "early"));
+  }
 }

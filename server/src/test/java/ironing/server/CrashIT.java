@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
+import ironing.core.testkit.Tries;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.ServerProcess;
@@ -51,7 +52,7 @@ class CrashIT {
       api.job(base + "/deploy/undeploy", null);
       assertThat(difference(Trees.of(game), before)).isEmpty();
 
-      for (int round = 0; round < 3; round++) {
+      for (int round = 0; round < Tries.ways(10); round++) {
         CompletableFuture<Void> killer = server.killIn(random.nextLong(LATEST_MS));
         server.whileItLasts(() -> api.job(base + "/deploy", null));
         killer.join();
@@ -76,7 +77,7 @@ class CrashIT {
     try (ServerProcess server = new ServerProcess(temp.resolve("home"))) {
       Api api = server.up();
       String base = "/api/workspaces/" + api.workspace(game);
-      for (int round = 0; round < 4; round++) {
+      for (int round = 0; round < Tries.ways(5); round++) {
         Map<String, String> files = new LinkedHashMap<>();
         for (int i = 0; i < FILES; i++) files.put("maps/" + i + ".map", "mod " + round + " " + i);
         byte[] zip = Games.mod(files);
@@ -131,7 +132,7 @@ class CrashIT {
                   "M 1.zip",
                   Games.mod(files))
               .result();
-      for (int round = 0; round < 3; round++) {
+      for (int round = 0; round < Tries.ways(10); round++) {
         Path before = Path.of(api.get(base + "/storage").path("folder").asText());
         String to = before.startsWith(elsewhere) ? "" : elsewhere.toString();
         CompletableFuture<Void> killer = server.killIn(random.nextLong(LATEST_MS));

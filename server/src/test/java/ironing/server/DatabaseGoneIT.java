@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
+import ironing.core.testkit.Tries;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Cluster;
 import ironing.server.testkit.Games;
@@ -60,7 +61,7 @@ class DatabaseGoneIT {
         TestServer server = TestServer.start(temp.resolve("home"), postgres.url())) {
       Api api = server.api();
       World world = World.in(temp, api);
-      for (int round = 0; round < 2; round++) {
+      for (int round = 0; round < Tries.ways(5); round++) {
         CompletableFuture<Void> killer = Patience.in(100 + random.nextInt(500), postgres::kill);
         Map<Long, Boolean> confirmed = world.on(api), asked = confirmed;
         while (true) {
@@ -113,7 +114,7 @@ class DatabaseGoneIT {
       api.job(world.base() + "/deploy", null);
       Map<String, String> after = Trees.of(world.game());
       api.job(world.base() + "/deploy/undeploy", null);
-      for (int round = 0; round < 3; round++) {
+      for (int round = 0; round < Tries.ways(10); round++) {
         CompletableFuture<Void> stopper = Patience.in(random.nextInt(150), postgres::stop);
         api.ask("POST", world.base() + "/deploy", null, Map.of("Prefer", "wait=60"));
         stopper.join();

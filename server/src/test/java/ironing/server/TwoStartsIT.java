@@ -3,10 +3,12 @@ package ironing.server;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.ServerProcess;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import org.junit.jupiter.api.Test;
@@ -27,6 +29,27 @@ class TwoStartsIT {
       long workspace = api.workspace(Games.plain(temp.resolve("game")));
       assertThat(api.get("/api/workspaces/" + workspace).path("title").asText())
           .isEqualTo("Plain Sailing");
+    }
+  }
+
+  @Test
+  void a_start_with_another_home_and_the_same_database_is_refused_before_it_ends_any_run()
+      throws Exception {
+    try (ServerProcess first = new ServerProcess(temp.resolve("home"));
+        ServerProcess second = new ServerProcess(first, temp.resolve("another"))) {
+      Api api = first.up();
+      Path game = Games.plain(temp.resolve("game"));
+      Trees.write(
+          game.resolve("game.yaml"), Games.PLAIN + "run: { command: [ sleep, \"600\" ] }\n");
+      String workspace = "/api/workspaces/" + api.workspace(game);
+      api.change("POST", workspace + "/runs", null);
+      assertThatThrownBy(second::up)
+          .isInstanceOf(IllegalStateException.class)
+          .hasMessageContaining("Another Ironing uses this database");
+      assertThat(api.get(workspace + "/runs").at("/runs/0/endedAt").isMissingNode())
+          .as("the run of the first goes on")
+          .isTrue();
+      api.send("DELETE", workspace + "/runs", null, Map.of());
     }
   }
 

@@ -38,7 +38,7 @@ public final class FolderPacker {
         new SimpleFileVisitor<>() {
           @Override
           public FileVisitResult visitFile(Path file, BasicFileAttributes attributes) {
-            String path = folder.relativize(file).toString().replace('\\', '/');
+            String path = GamePath.of(folder.relativize(file));
             if (!attributes.isRegularFile())
               throw ArchiveException.entry(name, path, "it is a link or a device");
             String why = GamePath.whyUnsafe(path);

@@ -30,9 +30,15 @@ public final class FileCombiner {
   private final Map<String, Choice> choices;
   private final List<Remark> remarks = new ArrayList<>();
   private final List<String> ids;
+  private final int asksWhenOf;
 
   private FileCombiner(
-      Combine rule, Contender base, List<Contender> contenders, Map<String, Choice> choices) {
+      Combine rule,
+      Contender base,
+      List<Contender> contenders,
+      Map<String, Choice> choices,
+      boolean isBaseSure) {
+    this.asksWhenOf = isBaseSure || contenders.size() < 2 ? 0 : contenders.size();
     this.rule = rule;
     this.base = base;
     this.contenders = contenders;
@@ -47,8 +53,24 @@ public final class FileCombiner {
    */
   public static CombinedFile combine(
       Combine rule, Contender base, List<Contender> contenders, Map<String, Choice> choices) {
+    return combine(rule, base, contenders, choices, true);
+  }
+
+  /**
+   * The same.
+   *
+   * @param isBaseSure whether the contenders are known to have been made from the base; if not,
+   *     what all of them have alike and the base has not is a question: they may have been made
+   *     from an older file, and the base may be what has changed
+   */
+  public static CombinedFile combine(
+      Combine rule,
+      Contender base,
+      List<Contender> contenders,
+      Map<String, Choice> choices,
+      boolean isBaseSure) {
     if (contenders.isEmpty()) throw new IllegalArgumentException("nobody contends with the base");
-    return new FileCombiner(rule, base, contenders, choices).combined();
+    return new FileCombiner(rule, base, contenders, choices, isBaseSure).combined();
   }
 
   private CombinedFile combined() {
@@ -96,7 +118,7 @@ public final class FileCombiner {
   }
 
   private CombinedFile asText(String first, List<String> others) {
-    Places places = new Places(choices);
+    Places places = new Places(choices, asksWhenOf);
     TextCombiner t = new TextCombiner(first, ids, others, places);
     String shown = t.combine();
     rule.once().ifPresent(p -> once(new OnceNames(p), shown, others, places));
@@ -139,7 +161,7 @@ public final class FileCombiner {
             ? tables(first, others)
             : trees(first, endedAs(first, others));
     if (merge == null) return asText(first, others);
-    Places places = new Places(choices);
+    Places places = new Places(choices, asksWhenOf);
     String shown = merge.combine(places);
     try {
       check(shown);
@@ -167,7 +189,7 @@ public final class FileCombiner {
     } catch (Unfit neither) {
       remarks.add(new Remark("by-lines", "", reason + " Nor does it line by line: one is taken."));
     }
-    Places places = new Places(choices);
+    Places places = new Places(choices, asksWhenOf);
     List<Optional<String>> texts = others.stream().map(Optional::of).toList();
     List<Side> sides = Places.alike(ids, texts, texts);
     String shown =

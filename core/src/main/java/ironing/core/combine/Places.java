@@ -17,11 +17,17 @@ import java.util.TreeSet;
 final class Places {
   private static final int KEY_LENGTH = 24;
   private final Map<String, Choice> choices;
+  private final int asksWhenOf;
   private final List<Place> all = new ArrayList<>();
   private final Map<String, Integer> seen = new HashMap<>();
 
-  Places(Map<String, Choice> choices) {
+  /**
+   * @param asksWhenOf a change that so many contenders have alike is asked about: it may be what
+   *     their base was, and not what they made of it; 0 to ask about none
+   */
+  Places(Map<String, Choice> choices, int asksWhenOf) {
     this.choices = choices;
+    this.asksWhenOf = asksWhenOf;
   }
 
   List<Place> all() {
@@ -45,6 +51,14 @@ final class Places {
     return place;
   }
 
+  /** What is new and is no question, whoever has it. */
+  void addTaken(String where, Side side) {
+    List<Side> sides = List.of(side);
+    String key = key(where, Optional.empty(), sides);
+    all.add(
+        new Place(key, where, Optional.empty(), sides, How.TAKEN, side.of(), false, side.text()));
+  }
+
   /** A name that may stand only once, and that several bring in: the user may leave it so. */
   void addOnce(String name, String where, List<Side> having) {
     String key = key("once " + name, Optional.empty(), having);
@@ -59,7 +73,7 @@ final class Places {
   private Place place(
       String known, String where, Optional<String> base, List<Side> sides, boolean joins) {
     String key = key(known, base, sides);
-    if (sides.size() == 1) {
+    if (sides.size() == 1 && (asksWhenOf == 0 || sides.get(0).of().size() < asksWhenOf)) {
       Side only = sides.get(0);
       return new Place(key, where, base, sides, How.TAKEN, only.of(), false, only.text());
     }

@@ -259,10 +259,7 @@ final class TableMerge {
     if (added.isEmpty()) return;
     boolean ended = out.length() > 0 && "\r\n".indexOf(out.charAt(out.length() - 1)) >= 0;
     if (!ended) out.append(base.end());
-    for (int[] of : added.values()) {
-      addition(of);
-      out.append(base.end());
-    }
+    for (int[] of : added.values()) if (addition(of)) out.append(base.end());
     if (!ended) out.setLength(out.length() - base.end().length());
   }
 
@@ -272,7 +269,8 @@ final class TableMerge {
     return of;
   }
 
-  private void addition(int[] of) {
+  /** Tells whether the row stands there. */
+  private boolean addition(int[] of) {
     List<String> who = new ArrayList<>();
     Table first = null;
     int row = NONE;
@@ -286,9 +284,19 @@ final class TableMerge {
       who.add(ids.get(i));
     }
     String label = first.label(row);
-    int start = out.length();
+    int start = out.length(), told = places.size();
     cells(NONE, of, label);
-    String outcome = out.substring(start);
-    places.add(label, label, Optional.empty(), List.of(new Side(who, Optional.of(outcome))), false);
+    String whole = out.substring(start);
+    Side side = new Side(who, Optional.of(whole));
+    if (places.size() > told) {
+      // asked cell by cell already
+      places.addTaken(label, side);
+      return true;
+    }
+    Optional<String> outcome =
+        places.add(label, label, Optional.empty(), List.of(side), false).outcome();
+    out.setLength(start);
+    outcome.ifPresent(out::append);
+    return outcome.isPresent();
   }
 }

@@ -4,6 +4,7 @@ import ironing.core.combine.Node.Layout;
 import ironing.core.combine.Tree.Unfit;
 import ironing.core.game.GameDefinition.ElementKey;
 import ironing.core.plugin.Prints;
+import ironing.core.yaml.YamlDepth;
 import java.io.StringReader;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -53,7 +54,8 @@ final class YamlTree {
   }
 
   static Tree read(String text, Map<String, ElementKey> arrays) throws Unfit {
-    if (tooDeep(text)) throw new Unfit("It is nested deeper than " + DEEPEST + ".");
+    if (YamlDepth.deeper(SETTINGS, text, DEEPEST).isPresent())
+      throw new Unfit("It is nested deeper than " + DEEPEST + ".");
     try {
       ParserImpl parser =
           new ParserImpl(SETTINGS, new StreamReader(SETTINGS, new StringReader(text)));
@@ -72,26 +74,6 @@ final class YamlTree {
     } catch (YamlEngineException e) {
       throw new Unfit("It is not YAML: " + e.getMessage());
     }
-  }
-
-  // the reader goes into itself for each: brackets are counted before it can run out of room
-  private static boolean tooDeep(String text) {
-    int open = 0, deepest = 0, indent = 0;
-    boolean atStart = true;
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c == '\n') {
-        atStart = true;
-        indent = 0;
-      } else if (atStart && (c == ' ' || c == '-' || c == '?')) {
-        deepest = Math.max(deepest, ++indent / 2);
-      } else {
-        atStart = false;
-      }
-      if (c == '[' || c == '{') deepest = Math.max(deepest, ++open);
-      if (c == ']' || c == '}') open--;
-    }
-    return deepest > DEEPEST;
   }
 
   // what stands around the entries of the topmost mapping is part of the text too

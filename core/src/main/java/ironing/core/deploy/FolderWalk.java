@@ -50,7 +50,11 @@ final class FolderWalk {
    * @param told what it is called in what is told; a file in its place is a stranger
    */
   void strangers(String lies, String told, Stranger stranger) throws IOException {
-    Path place = GamePath.resolve(root, lies);
+    strangers(GamePath.resolve(root, lies), told, stranger);
+  }
+
+  // the names of strangers may be none that a game path can have
+  private void strangers(Path place, String told, Stranger stranger) throws IOException {
     Iterable<String> names;
     try {
       names = disk.entries(place);
@@ -59,7 +63,7 @@ final class FolderWalk {
       return;
     }
     for (String name : names) {
-      String path = told + "/" + name, at = lies + "/" + name;
+      String path = told + "/" + name;
       Path child = place.resolve(name);
       if (isFile.test(path) && !(sure && isFolder(child))) continue;
       if (!isFolder.test(path)) {
@@ -67,7 +71,7 @@ final class FolderWalk {
         stranger.found(path, child, folder);
         if (!folder) continue;
       }
-      strangers(at, path, stranger);
+      strangers(child, path, stranger);
     }
   }
 

@@ -2,6 +2,7 @@ package ironing.core.deploy;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
+import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Step;
@@ -9,6 +10,7 @@ import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -307,8 +309,11 @@ final class Staging {
   // Two changes within one second must not meet: a rename onto an earlier one would lose it.
   static String freeAside(Disk disk, Path folder, String at, String place) {
     String name = Deployer.CHANGED + "/" + at.replace(':', '-');
+    // of a stranger whose name is none for a game path
+    boolean odd = GamePath.whyUnsafe(name + "-00000/" + place) != null;
+    String as = odd ? "odd-names/" + ContentHash.of(place.getBytes(StandardCharsets.UTF_8)) : place;
     for (int i = 1; ; i++) {
-      String aside = name + (i == 1 ? "" : "-" + i) + "/" + place;
+      String aside = name + (i == 1 ? "" : "-" + i) + "/" + as;
       if (!disk.exists(GamePath.resolve(folder, aside))) return aside;
     }
   }

@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.BiConsumer;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
 import java.util.zip.ZipEntry;
@@ -170,11 +171,37 @@ public final class GameFolder {
     return out;
   }
 
+  /**
+   * Files whose names cannot be game paths, such as with a backslash: they are none of the picture,
+   * and nothing is ever done to them.
+   *
+   * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
+   */
+  public static List<Problem> unusable(Path folder) {
+    requireFolder(folder);
+    List<Problem> unusable = new ArrayList<>();
+    walk(
+        folder,
+        (path, file, attrs) -> {},
+        (path, why) ->
+            unusable.add(
+                new Problem(
+                    "name-unusable",
+                    path,
+                    "This file is left out of the picture: " + why + ".",
+                    "Leave it as it is, or give it a plain name.")));
+    return unusable;
+  }
+
   private interface Visit {
     void file(String path, Path file, BasicFileAttributes attrs) throws IOException;
   }
 
   private static void walk(Path folder, Visit visit) {
+    walk(folder, visit, (path, why) -> {});
+  }
+
+  private static void walk(Path folder, Visit visit, BiConsumer<String, String> unusable) {
     Path root = folder.toAbsolutePath().normalize();
     try {
       Files.walkFileTree(
@@ -191,8 +218,11 @@ public final class GameFolder {
             public FileVisitResult visitFile(Path file, BasicFileAttributes attrs)
                 throws IOException {
               // links are not followed: what lies behind one is not the game's
-              if (attrs.isRegularFile())
-                visit.file(root.relativize(file).toString().replace('\\', '/'), file, attrs);
+              if (!attrs.isRegularFile()) return FileVisitResult.CONTINUE;
+              String path = GamePath.of(root.relativize(file));
+              String why = GamePath.whyUnsafe(path);
+              if (why == null) visit.file(path, file, attrs);
+              else unusable.accept(path, why);
               return FileVisitResult.CONTINUE;
             }
           });

@@ -416,7 +416,7 @@ public final class Holdings {
   }
 
   /** The paths that a source holds. The array is this object's own: read only. */
-  int[] pathsOf(int sourceId) {
+  public int[] pathsOf(int sourceId) {
     return pathsOfSource[sourceId];
   }
 

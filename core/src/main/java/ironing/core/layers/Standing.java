@@ -199,14 +199,12 @@ public final class Standing {
   private void count(int path, int by) {
     int w = winner[path];
     if (w == ABSENT) return;
-    int holders = 0;
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
       int s = holdings.sourceAt(slot);
       if (rankAt(slot) == ABSENT) continue;
-      holders++;
       if (slot != w) tally[s][wayOfLoser(slot, w).ordinal()] += by;
     }
-    tally[holdings.sourceAt(w)][(holders > 1 ? Way.COVERING : Way.IN_PLAY).ordinal()] += by;
+    tally[holdings.sourceAt(w)][(isContested(path) ? Way.COVERING : Way.IN_PLAY).ordinal()] += by;
   }
 
   private Way wayOfLoser(int slot, int winnerSlot) {
@@ -265,15 +263,23 @@ public final class Standing {
     return tally[source][way.ordinal()];
   }
 
-  /** The paths with more than one standing holder. Cost: O(files). */
+  /** The paths at which {@link #isContested}. Cost: O(files). */
   public int[] contested() {
     return IntStream.range(0, winner.length).parallel().filter(this::isContested).toArray();
   }
 
+  /**
+   * Whether more than one holder stands at a path, and not all of them are the game: what its own
+   * packs have twice is no overlap.
+   */
   public boolean isContested(int path) {
     int standing = 0;
+    boolean modded = false;
     for (int slot = holdings.firstSlot(path); slot < holdings.endSlot(path); slot++) {
-      if (rankAt(slot) != ABSENT && ++standing > 1) return true;
+      if (rankAt(slot) == ABSENT) continue;
+      standing++;
+      modded |= holdings.holderAt(slot).mod() != Holdings.GAME;
+      if (modded && standing > 1) return true;
     }
     return false;
   }

@@ -85,6 +85,16 @@ public final class GamePath {
     return place;
   }
 
+  /**
+   * A relative path of this machine as a game path, unchecked. On this machine a backslash may be a
+   * letter of a name: it stays one, and {@link #whyUnsafe} tells of it.
+   */
+  public static String of(Path relative) {
+    StringBuilder out = new StringBuilder();
+    for (Path step : relative) out.append(out.isEmpty() ? "" : "/").append(step);
+    return out.toString();
+  }
+
   /** The last step. */
   public static String name(String path) {
     return path.substring(path.lastIndexOf('/') + 1);

@@ -11,7 +11,7 @@ import java.util.List;
 
 /**
  * Goes through what some patterns may mean of a folder, however its folders are spelled. Links are
- * told and not followed.
+ * told and not followed; what cannot be a game path is passed over.
  *
  * <p>Cost: only folders in which a match can lie are entered.
  */
@@ -48,7 +48,8 @@ public final class PatternWalk {
 
           @Override
           public FileVisitResult visitFile(Path file, BasicFileAttributes a) throws IOException {
-            visitor.file(relative(root, file), file, a);
+            String path = relative(root, file);
+            if (GamePath.whyUnsafe(path) == null) visitor.file(path, file, a);
             return FileVisitResult.CONTINUE;
           }
 
@@ -67,7 +68,7 @@ public final class PatternWalk {
   }
 
   private static String relative(Path root, Path path) {
-    return root.relativize(path).toString().replace('\\', '/');
+    return GamePath.of(root.relativize(path));
   }
 
   private static boolean onTheWay(String folder, String below) {

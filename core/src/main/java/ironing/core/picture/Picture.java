@@ -22,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * Everything that the game will see under one arrangement.
@@ -57,6 +58,9 @@ public final class Picture {
   private final LoadOrder loadOrder;
   private final int[] pluginPaths;
   private volatile Spelling spelling;
+
+  /** By source of the game how high it stands with no mod; see {@link #unmodded}. */
+  private volatile Map<Integer, Integer> ownHeights;
 
   private Picture(
       GameDefinition game,
@@ -99,7 +103,7 @@ public final class Picture {
             holdings,
             looseOrder(holdings, arrangement),
             held(game, holdings, arrangement),
-            ruled(game, holdings, arrangement));
+            ruled(game, holdings, arrangement, headers, plugins));
     return settled(game, headers, arrangement, loose, plugins);
   }
 
@@ -119,7 +123,9 @@ public final class Picture {
         standing.reordered(
             joined(packs, loose),
             sameHeld ? standing.heldBack() : held(game, holdings, next),
-            sameRulings(next) ? standing.ruled() : ruled(game, holdings, next));
+            sameRulings(next)
+                ? standing.ruled()
+                : ruled(game, holdings, next, headers, pluginPaths));
     return settled(game, headers, next, stands, pluginPaths);
   }
 
@@ -144,10 +150,15 @@ public final class Picture {
         Comparator.comparingInt((Found f) -> height.getOrDefault(f.mod(), 0))
             .thenComparing(Found::name));
     LoadOrder loadOrder = LoadOrder.of(game, found, arrangement.plugins());
+    // a pack that another layer covers is not read at all
+    Predicate<Holdings.Source> isRead =
+        pack -> {
+          int slot = standing.inPlay(holdings.idOf(pack.pack().orElseThrow()));
+          return slot >= 0 && holdings.holderAt(slot).mod() == pack.mod();
+        };
     int[] order =
         joined(
-            packOrder(holdings, standing, arrangement, loadOrder),
-            looseOrder(holdings, arrangement));
+            packOrder(holdings, isRead, arrangement, loadOrder), looseOrder(holdings, arrangement));
     return new Picture(
         game, headers, arrangement, standing.reordered(order), loadOrder, pluginPaths);
   }
@@ -178,7 +189,12 @@ public final class Picture {
   /**
    * By path the slot that a ruling puts in play; what is said of a very path comes last, and stays.
    */
-  private static int[] ruled(GameDefinition game, Holdings holdings, Arrangement arrangement) {
+  private static int[] ruled(
+      GameDefinition game,
+      Holdings holdings,
+      Arrangement arrangement,
+      Headers headers,
+      int[] pluginPaths) {
     if (arrangement.rulings().isEmpty()) return Standing.NO_RULINGS;
     int[] ruled = new int[holdings.pathCount()];
     Arrays.fill(ruled, -1);
@@ -194,6 +210,11 @@ public final class Picture {
       int slot = holdings.slotOfMod(path, r.mod());
       if (slot >= 0) ruled[path] = slot;
     }
+    if (arrangement.rulings().stream().noneMatch(r -> r.mod() == Holdings.GAME)) return ruled;
+    Map<Integer, Integer> own = ownHeights(game, holdings, headers, pluginPaths);
+    for (int p = 0; p < ruled.length; p++)
+      if (ruled[p] >= 0 && holdings.holderAt(ruled[p]).mod() == Holdings.GAME)
+        ruled[p] = unmodded(holdings, own, p);
     return ruled;
   }
 
@@ -235,7 +256,10 @@ public final class Picture {
    * ones as their plugins load.
    */
   private static int[] packOrder(
-      Holdings holdings, Standing standing, Arrangement arrangement, LoadOrder loadOrder) {
+      Holdings holdings,
+      Predicate<Holdings.Source> isRead,
+      Arrangement arrangement,
+      LoadOrder loadOrder) {
     Map<String, Holdings.Source> byName = new LinkedHashMap<>();
     List<Long> height = new ArrayList<>(List.of(Holdings.GAME));
     arrangement.layers().stream().filter(Arrangement.Layer::on).forEach(l -> height.add(l.mod()));
@@ -244,10 +268,7 @@ public final class Picture {
       if (s.pack().isPresent()) packsOf.computeIfAbsent(s.mod(), m -> new ArrayList<>()).add(s);
     for (long mod : height) {
       for (Holdings.Source s : packsOf.getOrDefault(mod, List.of())) {
-        int slot = standing.inPlay(holdings.idOf(s.pack().get()));
-        // a pack that another layer covers is not read at all
-        if (slot >= 0 && holdings.holderAt(slot).mod() == mod)
-          byName.put(PathCase.fold(GamePath.name(s.pack().get())), s);
+        if (isRead.test(s)) byName.put(PathCase.fold(GamePath.name(s.pack().get())), s);
       }
     }
     Set<String> namedAnywhere = new HashSet<>();
@@ -270,6 +291,46 @@ public final class Picture {
         });
     named.values().forEach(s -> order.add(s.id()));
     return order.stream().mapToInt(Integer::intValue).toArray();
+  }
+
+  /**
+   * The slot of the file that the game reads at a path when no mod is there, whatever is deployed;
+   * -1 where the game has none. Of a loose file and one in a pack that is the loose one; of several
+   * packs, the one that the game's own plugins name last.
+   */
+  public int unmodded(int path) {
+    if (ownHeights == null)
+      ownHeights = ownHeights(game, standing.holdings(), headers, pluginPaths);
+    return unmodded(standing.holdings(), ownHeights, path);
+  }
+
+  private static int unmodded(Holdings holdings, Map<Integer, Integer> heights, int path) {
+    int found = -1, highest = -1;
+    for (Holdings.Source s : holdings.sourcesOf(path)) {
+      int height = heights.getOrDefault(s.id(), -1);
+      if (height <= highest) continue;
+      highest = height;
+      found = holdings.slotOf(path, s.id());
+    }
+    return found;
+  }
+
+  private static Map<Integer, Integer> ownHeights(
+      GameDefinition game, Holdings holdings, Headers headers, int[] pluginPaths) {
+    List<Found> own = new ArrayList<>();
+    for (int p : pluginPaths) {
+      int slot = holdings.slotOfMod(p, Holdings.GAME);
+      if (isLoose(holdings, slot)) own.add(found(holdings, headers, p, slot));
+    }
+    own.sort(Comparator.comparing(Found::name));
+    LoadOrder alone = LoadOrder.of(game, own, List.of());
+    int[] order =
+        joined(
+            packOrder(holdings, pack -> true, Arrangement.EMPTY, alone),
+            looseOrder(holdings, Arrangement.EMPTY));
+    Map<Integer, Integer> heights = new HashMap<>();
+    for (int source : order) heights.put(source, heights.size());
+    return heights;
   }
 
   private static int[] joined(int[] lower, int[] higher) {

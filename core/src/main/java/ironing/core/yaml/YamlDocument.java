@@ -30,6 +30,9 @@ import org.snakeyaml.engine.v2.schema.FailsafeSchema;
  * lines of them can unfold to gigabytes.
  */
 public final class YamlDocument {
+  /** No format of ours nests so deep. */
+  private static final int DEEPEST = 100;
+
   private final String file;
   private final List<Problem> problems = new ArrayList<>();
   private final List<Problem> warnings = new ArrayList<>();
@@ -199,8 +202,15 @@ public final class YamlDocument {
               .setCodePointLimit(4 * 1024 * 1024)
               .setLabel(file)
               .build();
-      Optional<Node> root =
-          new Compose(settings).composeString(text.startsWith("\uFEFF") ? text.substring(1) : text);
+      String plain = text.startsWith("\uFEFF") ? text.substring(1) : text;
+      Optional<Mark> deeper = YamlDepth.deeper(settings, plain, DEEPEST);
+      if (deeper.isPresent())
+        throw IroningException.of(
+            "yaml-invalid",
+            file + where(deeper),
+            "It is nested more than " + DEEPEST + " deep here.",
+            "No file of this kind is: see that it is the one that you mean.");
+      Optional<Node> root = new Compose(settings).composeString(plain);
       if (root.isPresent()
           && root.get() instanceof MappingNode m
           && !hasAliases(m, new HashSet<>())) {

@@ -66,7 +66,7 @@ class LineMergeToolsTest {
   }
 
   private static Made ours(String was, String one, String two) {
-    Places places = new Places(Map.of());
+    Places places = new Places(Map.of(), 0);
     TextCombiner t = new TextCombiner(was, List.of("one", "two"), List.of(one, two), places);
     String text = t.combine();
     int asked = (int) places.all().stream().filter(p -> p.how() == How.ASKED).count();

@@ -99,6 +99,31 @@ class PictureTest {
   }
 
   @Test
+  void what_the_unmodded_game_reads_is_told_by_its_own_plugins_whatever_mods_do() {
+    TestWorld w =
+        new TestWorld()
+            .packed(0, "data/first.crate", "data/textures/a", "read by the game")
+            .packed(0, "data/second.crate", "data/textures/a", "covered by it")
+            .packed(0, "data/second.crate", "data/textures/b", "only here")
+            .file(0, "data/Base.plug", naming("Base.plug", "second.crate", "first.crate"));
+    Picture alone = w.picture();
+    int a = alone.holdings().idOf("data/textures/a");
+    assertThat(alone.standing().isContested(a)).as("no mod has it").isFalse();
+    assertThat(alone.standing().contested()).isEmpty();
+    Picture modded =
+        w.packed(1, "data/first.crate", "data/textures/c", "in the place of the game's pack")
+            .file(2, "data/textures/a", "of a mod")
+            .picture();
+    for (Picture p : List.of(alone, modded)) {
+      int slot = p.unmodded(p.holdings().idOf("data/textures/a"));
+      assertThat(p.holdings().holderAt(slot).pack()).contains("data/first.crate");
+      assertThat(p.holdings().holderAt(slot).mod()).isZero();
+    }
+    assertThat(modded.unmodded(modded.holdings().idOf("data/textures/c"))).isEqualTo(-1);
+    assertThat(modded.standing().isContested(modded.holdings().idOf("data/textures/a"))).isTrue();
+  }
+
+  @Test
   void a_switched_off_layer_takes_its_plugins_along() {
     TestWorld w =
         new TestWorld()

@@ -19,6 +19,7 @@ import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
+import ironing.server.platform.Latest;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
@@ -57,8 +58,8 @@ public class Deployments {
   private final Folders folders;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
-  private final Map<Long, WantedBy> wanted = new ConcurrentHashMap<>();
-  private final Map<Long, FolderDistance> distances = new ConcurrentHashMap<>();
+  private final Latest<Long, WantedBy> wanted = new Latest<>();
+  private final Latest<Long, FolderDistance> distances = new Latest<>();
 
   /** What one state of a bench wants deployed; the same state is asked many times. */
   private record WantedBy(Bench bench, List<Wanted> files) {}
@@ -105,9 +106,9 @@ public class Deployments {
   public Count distance(Bench bench) {
     LaidOut note = laidOut(bench);
     Count[] count = new Count[1];
-    distances.compute(
+    distances.of(
         bench.workspace(),
-        (w, known) -> {
+        known -> {
           FolderDistance d =
               known != null && known.isOf(bench.picture(), note)
                   ? known
@@ -152,17 +153,18 @@ public class Deployments {
         Lane.GAME,
         "deploy",
         title,
-        p -> {
-          takeStraysIn(workspace);
-          return apply(benches.get(workspace), p, false);
-        });
+        p ->
+            changing(
+                benches.get(workspace),
+                b -> {
+                  takeStraysIn(b);
+                  return apply(benches.get(workspace), p, false);
+                }));
   }
 
-  private void takeStraysIn(long workspace) {
-    Bench bench = benches.get(workspace);
+  private void takeStraysIn(Bench bench) {
     Map<String, String> taken = strays.takeIn(bench, laidOut(bench));
-    if (taken.isEmpty()) return;
-    deployer(bench).takeOff(taken);
+    if (!taken.isEmpty()) changer(bench).takeOff(taken);
   }
 
   /** Writes the plugin list alone, as the picture wants it now. */
@@ -206,13 +208,13 @@ public class Deployments {
         p -> putBackNow(workspace, paths, p));
   }
 
-  /** The same as a part of other work, which must not have the folder in use any more. */
+  /** The same as a part of other work. */
   public Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
     return changing(benches.get(workspace), asked -> putBackNow(asked, paths, progress));
   }
 
   private Long putBackNow(Bench asked, Set<String> paths, Jobs.Progress progress) {
-    Deployer deployer = deployer(asked);
+    Deployer deployer = changer(asked);
     deployer.recover();
     LaidOut before = deployer.laidOut();
     Bench bench = restored(asked, before, paths, true, progress);
@@ -229,8 +231,11 @@ public class Deployments {
     return null;
   }
 
-  /** Has the folder in use while something is done to it; every open page is told afterwards. */
-  private <T> T changing(Bench bench, Function<Bench, T> work) {
+  /**
+   * Has the folder in use while something is done to it, all of which nobody comes in between;
+   * every open page is told afterwards.
+   */
+  public <T> T changing(Bench bench, Function<Bench, T> work) {
     use.begin(bench, Use.CHANGING);
     try {
       return work.apply(bench);
@@ -284,7 +289,7 @@ public class Deployments {
     }
     if (needed && !lost.isEmpty()) throw new IroningException(lost);
     if (damaged.isEmpty()) return bench;
-    wanted.remove(bench.workspace());
+    wanted.forget(bench.workspace());
     return benches.get(bench.workspace());
   }
 
@@ -313,7 +318,7 @@ public class Deployments {
   public int setAside(long workspace, Set<String> paths) {
     Bench bench = benches.get(workspace);
     requireFree(bench);
-    return changing(bench, b -> deployer(b).setAside(paths, now()));
+    return changing(bench, b -> changer(b).setAside(paths, now()));
   }
 
   /** A game with more plugins than slots would stop over them. */
@@ -341,7 +346,7 @@ public class Deployments {
         workspace, Lane.GAME, "undeploy", title, p -> apply(benches.get(workspace), p, true));
   }
 
-  /** Deploys as a part of other work, which must not have the folder in use any more. */
+  /** Deploys as a part of other work. */
   public void deployNow(long workspace, Jobs.Progress progress) {
     Bench bench = benches.get(workspace);
     requireSlots(bench);
@@ -349,19 +354,18 @@ public class Deployments {
   }
 
   /**
-   * Takes files off the game folder that are in the library by now; one that has changed meanwhile
-   * stays.
+   * Takes files off the game folder that are in the library by now, as a part of work that has the
+   * folder in use; one that has changed meanwhile stays.
    *
    * @param files game path to SHA-256
    */
   public void takeOff(Bench bench, Map<String, String> files) {
-    deployer(bench).takeOff(files);
+    changer(bench).takeOff(files);
   }
 
   /**
    * Leaves what lies at some paths of the note to the game, whose update wrote it there: the
-   * original of before is set aside, and what a mod lost by it is made anew. A part of other work,
-   * which must not have the folder in use.
+   * original of before is set aside, and what a mod lost by it is made anew. A part of other work.
    */
   public void letGo(long workspace, Set<String> paths, Jobs.Progress progress) {
     Bench asked = benches.get(workspace);
@@ -370,7 +374,7 @@ public class Deployments {
   }
 
   private LaidOut letGoNow(Bench asked, Set<String> paths, Jobs.Progress progress) {
-    Deployer deployer = deployer(asked);
+    Deployer deployer = changer(asked);
     deployer.recover();
     LaidOut before = deployer.laidOut();
     Bench bench = restored(asked, before, paths, true, progress);
@@ -388,7 +392,7 @@ public class Deployments {
   }
 
   private Long applyNow(Bench bench, Jobs.Progress progress, boolean undeploy) {
-    Deployer deployer = deployer(bench);
+    Deployer deployer = changer(bench);
     deployer.recover();
     history.noting(
         bench,
@@ -405,7 +409,7 @@ public class Deployments {
       History.Outcome outcome) {
     LaidOut before = deployer.laidOut();
     settings.keep(bench, before);
-    wanted.remove(bench.workspace());
+    wanted.forget(bench.workspace());
     List<Wanted> target = undeploy ? List.of() : wanted(bench);
     DeployPlan.Look look = settings.safe(bench, before, deployer.look());
     Optional<Long> profile = undeploy ? Optional.empty() : profile(bench);
@@ -427,7 +431,12 @@ public class Deployments {
    */
   Deployer.Recovered recover(Site site) {
     if (!Files.isDirectory(site.gameFolder())) return Deployer.Recovered.NOTHING;
-    return deployer(site.workspace(), site.gameFolder()).recover();
+    use.begin(site, Use.CHANGING);
+    try {
+      return deployer(site.workspace(), site.gameFolder()).recover();
+    } finally {
+      use.end(site.workspace());
+    }
   }
 
   private void requireFree(Bench bench) {
@@ -438,9 +447,9 @@ public class Deployments {
   @SuppressWarnings("ReferenceEquality")
   private List<Wanted> wanted(Bench bench) {
     return wanted
-        .compute(
+        .of(
             bench.workspace(),
-            (w, known) ->
+            known ->
                 known != null && known.bench() == bench
                     ? known
                     : new WantedBy(
@@ -455,8 +464,14 @@ public class Deployments {
 
   /** What is wanted of a folder has changed beside the arrangement. */
   public void forget(long workspace) {
-    distances.remove(workspace);
-    wanted.remove(workspace);
+    distances.forget(workspace);
+    wanted.forget(workspace);
+  }
+
+  /** For whoever changes the folder: only while it is in use for that. */
+  private Deployer changer(Bench bench) {
+    use.requireMine(bench.workspace());
+    return deployer(bench);
   }
 
   private Deployer deployer(Bench bench) {
@@ -465,8 +480,9 @@ public class Deployments {
 
   // one for each folder: it remembers the note as long as nobody changes it
   private Deployer deployer(long workspace, Path gameFolder) {
+    String owner = owner(workspace);
     return deployers.computeIfAbsent(
-        gameFolder, f -> new Deployer(new RealDisk(), f, Optional.of(owner(workspace))));
+        gameFolder, f -> new Deployer(new RealDisk(), f, Optional.of(owner)));
   }
 
   private String owner(long workspace) {

@@ -3,6 +3,7 @@ package ironing.server.drift;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
+import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.Drift;
 import ironing.core.deploy.Drift.Cause;
 import ironing.core.deploy.Drift.Difference;
@@ -212,12 +213,25 @@ class Drifts {
     if (!others.isEmpty()) throw new IroningException(others);
     use.requireStill(bench);
     String title = "Take " + meant.size() + (meant.size() == 1 ? " file" : " files") + " in";
-    return jobs.start(workspace, Lane.GAME, "take-in", title, p -> takeNow(workspace, meant, p));
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "take-in",
+        title,
+        p -> deployments.changing(benches.get(workspace), b -> takeNow(b, meant, p)));
   }
 
-  private Long takeNow(long workspace, List<Difference> meant, Jobs.Progress progress)
+  private Long takeNow(Bench bench, List<Difference> meant, Jobs.Progress progress) {
+    try {
+      return taken(bench, meant, progress);
+    } catch (IOException e) {
+      throw DiskTrouble.of(bench.gameFolder(), e);
+    }
+  }
+
+  private Long taken(Bench bench, List<Difference> meant, Jobs.Progress progress)
       throws IOException {
-    Bench bench = benches.get(workspace);
+    long workspace = bench.workspace();
     Map<String, String> sums = new TreeMap<>();
     Path kept = Files.createTempDirectory("taken");
     try {

@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.Drift.Own;
+import ironing.core.deploy.FolderLock;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
 import ironing.core.game.DefinitionPreview;
@@ -83,9 +84,15 @@ class Workspaces {
         GameFolder.version(c.game(), c.folder()),
         c.text(),
         definition.isEmpty(),
-        c.warnings(),
+        warnings(c),
         preview(c),
         Optional.ofNullable(db.idOf(c.folder().toString())));
+  }
+
+  private static List<Problem> warnings(Candidate c) {
+    List<Problem> all = new ArrayList<>(c.warnings());
+    all.addAll(GameFolder.unusable(c.folder()));
+    return all;
   }
 
   private static DefinitionPreview preview(Candidate c) {
@@ -148,9 +155,7 @@ class Workspaces {
   }
 
   private long adopt(Candidate c, boolean apart, Jobs.Progress progress) throws IOException {
-    Deployer deployer = new Deployer(new RealDisk(), c.folder());
-    deployer.recover();
-    LaidOut laidOut = deployer.laidOut();
+    LaidOut laidOut = recovered(c.folder());
     int total = GameFolder.glance(c.folder()).size();
     List<Own> files =
         unmodded(
@@ -164,6 +169,24 @@ class Workspaces {
       packed.addAll(GameFolder.packContent(c.game(), s.path(), file));
     }
     return transaction.execute(t -> save(c, files, packed));
+  }
+
+  // what a crash of whoever had it before left half done there
+  private static LaidOut recovered(Path folder) {
+    FolderLock.Answer answer = FolderLock.ask(folder);
+    if (answer.asked() == FolderLock.Asked.HELD)
+      throw IroningException.of(
+          "busy",
+          folder.toString(),
+          "Another Ironing uses this folder.",
+          "Wait until it has done, or end it.");
+    try {
+      Deployer deployer = new Deployer(new RealDisk(), folder);
+      deployer.recover();
+      return deployer.laidOut();
+    } finally {
+      answer.lock().ifPresent(FolderLock::close);
+    }
   }
 
   private long save(Candidate c, List<Own> files, List<Packed> packed) {

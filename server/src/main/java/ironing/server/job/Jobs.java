@@ -162,17 +162,27 @@ public class Jobs {
         r.end(Job.State.FAILED, gone.get().problems(), null);
         return;
       }
-      LOG.error("job {} failed", r.job.title(), e);
-      r.end(
-          Job.State.FAILED,
-          List.of(
-              new Problem(
-                  "internal",
-                  r.job.title(),
-                  "Something went wrong inside Ironing.",
-                  "Nothing was kept of it; the server’s log has the details.")),
-          null);
+      broken(r, e);
+    } catch (StackOverflowError | OutOfMemoryError e) {
+      // whoever waits for the job must not wait for ever
+      broken(r, e);
+    } catch (Error e) {
+      broken(r, e);
+      throw e;
     }
+  }
+
+  private static void broken(Running r, Throwable e) {
+    LOG.error("job {} failed", r.job.title(), e);
+    r.end(
+        Job.State.FAILED,
+        List.of(
+            new Problem(
+                "internal",
+                r.job.title(),
+                "Something went wrong inside Ironing.",
+                "Nothing was kept of it; the server’s log has the details.")),
+        null);
   }
 
   // what no feature has words of its own for

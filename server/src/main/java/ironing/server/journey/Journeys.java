@@ -4,12 +4,11 @@ import ironing.core.deploy.LaidOut;
 import ironing.core.journey.Journey;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
+import ironing.server.platform.Latest;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.run.Runs;
 import ironing.server.workbench.Bench;
-import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
 /** Works out journeys, and keeps the last one of each workspace while nothing behind it changes. */
@@ -17,7 +16,7 @@ import org.springframework.stereotype.Component;
 public class Journeys {
   private final Deployments deployments;
   private final Runs runs;
-  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+  private final Latest<Long, Known> known = new Latest<>();
 
   private record Known(Bench bench, LaidOut laidOut, RunLog.Summary run, Journey journey) {}
 
@@ -71,9 +70,9 @@ public class Journeys {
     LaidOut laidOut = deployments.laidOut(bench);
     RunLog.Summary run = runs.lastSummary(bench.workspace()).orElse(null);
     return known
-        .compute(
+        .of(
             bench.workspace(),
-            (w, k) -> {
+            k -> {
               boolean noted = k != null && k.laidOut() == laidOut && k.run() == run;
               if (noted && k.bench() == bench) return k;
               boolean listed = deployments.listDeployed(bench);

@@ -9,6 +9,7 @@ import ironing.core.picture.Arrangement;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.ModJourney;
 import ironing.server.layers.LayersMapper.ModNoteRow;
+import ironing.server.mends.Mends;
 import ironing.server.overlaps.PathViews;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.Json;
@@ -40,12 +41,19 @@ class LayersController {
   private final Layers layers;
   private final Workbenches benches;
   private final Journeys journeys;
+  private final Mends mends;
   private final LayersMapper db;
   private final Json json;
 
   LayersController(
-      Layers layers, Workbenches benches, Journeys journeys, LayersMapper db, Json json) {
+      Layers layers,
+      Workbenches benches,
+      Journeys journeys,
+      Mends mends,
+      LayersMapper db,
+      Json json) {
     this.layers = layers;
+    this.mends = mends;
     this.benches = benches;
     this.journeys = journeys;
     this.db = db;
@@ -57,9 +65,16 @@ class LayersController {
    *
    * @param inPlay in play, and nobody else has them
    * @param covering in play, and covering another
+   * @param contributing covered by a combined file that it went into
    * @param twin covered, with the same content as the one in play
    */
-  record Bar(int inPlay, int covering, int covered, int twin) {}
+  record Bar(int inPlay, int covering, int covered, int contributing, int twin) {
+    static final Bar NONE = new Bar(0, 0, 0, 0, 0);
+
+    Bar with(int contributing) {
+      return new Bar(inPlay, covering, covered - contributing, contributing, twin);
+    }
+  }
 
   /**
    * @param position 1 is the lowest
@@ -160,7 +175,7 @@ class LayersController {
     List<LayerView> views = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
       Bench.Mod m = bench.mods().get(l.mod());
-      Bar bar = bars.getOrDefault(l.mod(), new Bar(0, 0, 0, 0));
+      Bar bar = bars.getOrDefault(l.mod(), Bar.NONE);
       views.add(
           new LayerView(
               m.id(),
@@ -168,7 +183,7 @@ class LayersController {
               l.on(),
               l.section(),
               l.kept(),
-              bar.covering() + bar.covered() + bar.twin(),
+              bar.covering() + bar.covered() + bar.contributing() + bar.twin(),
               bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
               notes.containsKey(m.id()) ? tags(notes.get(m.id())) : List.of(),
               notes.containsKey(m.id()) ? notes.get(m.id()).at().toString() : "",
@@ -200,13 +215,13 @@ class LayersController {
   }
 
   private static GameLayer game(Bench bench, Map<Long, Bar> bars) {
-    Bar bar = bars.getOrDefault(Holdings.GAME, new Bar(0, 0, 0, 0));
+    Bar bar = bars.getOrDefault(Holdings.GAME, Bar.NONE);
     String version = bench.gameVersion().orElse("");
     return new GameLayer(
         bench.game().title(), version, bench.own().files(), bench.own().sizeBytes(), bar);
   }
 
-  private static Map<Long, Bar> bars(Bench bench) {
+  private Map<Long, Bar> bars(Bench bench) {
     Standing standing = bench.picture().standing();
     Map<Long, Bar> bars = new HashMap<>();
     for (Holdings.Source s : bench.picture().holdings().sources()) {
@@ -215,6 +230,7 @@ class LayersController {
               standing.count(s.id(), Way.IN_PLAY),
               standing.count(s.id(), Way.COVERING),
               standing.count(s.id(), Way.COVERED),
+              0,
               standing.count(s.id(), Way.TWIN));
       bars.merge(
           s.mod(),
@@ -224,8 +240,12 @@ class LayersController {
                   a.inPlay() + b.inPlay(),
                   a.covering() + b.covering(),
                   a.covered() + b.covered(),
+                  0,
                   a.twin() + b.twin()));
     }
+    mends
+        .contributed(bench)
+        .forEach((mod, files) -> bars.computeIfPresent(mod, (m, bar) -> bar.with(files)));
     return bars;
   }
 
@@ -234,7 +254,7 @@ class LayersController {
     Bench bench = benches.get(workspace);
     requireMod(bench, mod);
     Standing.Relations r = bench.picture().standing().relationsOf(mod);
-    Bar bar = bars(bench).getOrDefault(mod, new Bar(0, 0, 0, 0));
+    Bar bar = bars(bench).getOrDefault(mod, Bar.NONE);
     return new RelationsView(
         mod,
         bar,

@@ -12,6 +12,7 @@ import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.ModStore.Fitted;
 import ironing.server.platform.Json;
+import ironing.server.platform.Latest;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -22,7 +23,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
 /** Finds mods for which another choice would fit better by now. */
@@ -31,7 +31,7 @@ public class Fittings {
   private final LibraryMapper db;
   private final Json json;
   // what a mod's fitting was like never changes; it may be long to read
-  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+  private final Latest<Long, Known> known = new Latest<>();
 
   private record Known(Fitted fitted, Fitting fitting, Choices choices) {}
 
@@ -76,7 +76,7 @@ public class Fittings {
 
   /** The same for one mod that has a fitting. */
   Optional<Better> better(Bench bench, long mod) {
-    Known k = known.computeIfAbsent(mod, id -> read(db.mod(bench.workspace(), mod)));
+    Known k = known.of(mod, () -> read(db.mod(bench.workspace(), mod)));
     Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, mod));
     Map<String, Boolean> truths = k.fitting().truths(now);
     if (truths.equals(k.fitted().truths())) return Optional.empty();

@@ -6,7 +6,7 @@ import ironing.core.archive.DecoderMemory;
 import ironing.core.archive.Unpacker;
 import ironing.core.archive.Unpacker.Unpacked;
 import ironing.core.game.GameDefinition;
-import ironing.core.path.GamePath;
+import ironing.core.path.PathPattern;
 import ironing.server.job.Jobs;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.Folders;
@@ -143,9 +143,17 @@ class Staging {
     }
   }
 
-  // a pack may be an archive too, and the game reads it as it is
+  // a pack may be an archive too, and the game reads it as it is. The pattern speaks of a path
+  // below
+  // the packs' mount, and where in the archive that begins is not known yet
   private static boolean isPackName(GameDefinition game, String path) {
-    return game.packs().isPresent() && game.packs().get().match().matches(GamePath.name(path));
+    if (game.packs().isEmpty()) return false;
+    PathPattern match = game.packs().get().match();
+    for (int from = 0; from >= 0; from = path.indexOf('/', from) + 1) {
+      if (match.matches(path.substring(from))) return true;
+      if (path.indexOf('/', from) < 0) return false;
+    }
+    return false;
   }
 
   /** Keeps the contents of an archive from being let go for room, until it is closed. */

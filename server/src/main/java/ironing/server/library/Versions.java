@@ -195,8 +195,12 @@ class Versions {
                 + " in place of "
                 + bench.mods().get(mod).card().version(),
         bench -> {
-          required(bench, mod);
-          required(bench, other);
+          if (required(bench, mod).strand() != required(bench, other).strand())
+            throw IroningException.of(
+                "not-a-version",
+                bench.nameOf(other),
+                "It is no version of “" + bench.nameOf(mod) + "”, but another mod.",
+                "Take a version of the same mod; another mod has a layer of its own.");
           if (!bench.inUse(mod)) {
             throw IroningException.of(
                 "changed-meanwhile",

@@ -5,11 +5,16 @@ import ironing.core.combine.LineDistance;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.text.DecodedText;
+import ironing.core.version.ModVersion;
+import ironing.core.version.VersionRange;
 import ironing.server.mends.Contests.Side;
 import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.FormerFiles;
+import ironing.server.workbench.FormerFiles.Former;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -17,16 +22,79 @@ import org.springframework.stereotype.Component;
 
 /**
  * What a file was made from, where that is known: of a mod that is made for another, the version of
- * that other which its file is nearest to.
+ * that other which its file is nearest to; of any mod, the game's file as it was in the version
+ * that the mod was made on.
  */
 @Component
 class Ancestors {
   private static final int REMEMBERED = 5_000;
+  private static final int SHORT = 12;
   private final ContentStore content;
+  private final FormerFiles former;
   private final Map<String, Integer> distances = Recent.map(REMEMBERED);
 
-  Ancestors(ContentStore content) {
+  Ancestors(ContentStore content, FormerFiles former) {
     this.content = content;
+    this.former = former;
+  }
+
+  /** A file of the game as it was in some versions, the newest of them last. */
+  record FormerSide(Side side, List<String> versions) {}
+
+  /** Whether choices that name this mean a file of the game of an earlier version. */
+  static boolean isFormer(String id) {
+    return id.startsWith("@");
+  }
+
+  /**
+   * The game's files of earlier versions that are kept at a path, but those that are as it has it
+   * now; the newest first.
+   */
+  List<FormerSide> former(Bench bench, int path, Side now) {
+    String key = bench.game().pathCase().key(bench.picture().holdings().path(path));
+    Map<String, List<String>> versions = new LinkedHashMap<>();
+    for (Former f : bench.former().getOrDefault(key, List.of())) {
+      if (f.sha256().equals(now.sha256())) continue;
+      // one that came back counts as of its last version
+      List<String> of = versions.remove(f.sha256());
+      List<String> all = of == null ? new ArrayList<>() : of;
+      all.add(f.version());
+      versions.put(f.sha256(), all);
+    }
+    List<FormerSide> sides = new ArrayList<>();
+    versions.forEach(
+        (sha, all) -> {
+          String last = all.get(all.size() - 1);
+          String id = "@" + (last.isEmpty() ? sha.substring(0, SHORT) : last);
+          sides.add(0, new FormerSide(new Side(id, Holdings.GAME, -1, sha), List.copyOf(all)));
+        });
+    return sides;
+  }
+
+  /**
+   * The file of the game that a mod's was made from: that of the newest version in the range of its
+   * card; where that names none, the one with the fewest other lines, of several the newest.
+   *
+   * @param former see {@link #former}
+   */
+  Side madeOn(Bench bench, Side mod, Side now, List<FormerSide> former) {
+    if (former.isEmpty()) return now;
+    String text = bench.mods().get(mod.mod()).card().gameVersions();
+    if (!text.isBlank() && !text.strip().equals("*")) {
+      VersionRange range = VersionRange.of(text);
+      if (bench.gameVersion().filter(v -> range.contains(ModVersion.of(v))).isPresent()) return now;
+      for (FormerSide f : former)
+        if (f.versions().stream().anyMatch(v -> range.contains(ModVersion.of(v)))) return f.side();
+    }
+    Side nearest = now;
+    int least = distance(bench, now, mod);
+    for (FormerSide f : former) {
+      int d = distance(bench, f.side(), mod);
+      if (d >= least) continue;
+      least = d;
+      nearest = f.side();
+    }
+    return nearest;
   }
 
   /** By what choices name a version that is not in use. */
@@ -97,18 +165,20 @@ class Ancestors {
   /** How many lines are others; the most where one of them is no text. */
   private int distance(Bench bench, Side a, Side b) {
     if (a.sha256().equals(b.sha256())) return 0;
-    return distances.computeIfAbsent(
-        a.sha256() + b.sha256(),
-        k -> {
-          try {
-            return LineDistance.of(text(bench, a), text(bench, b));
-          } catch (IroningException unreadable) {
-            return Integer.MAX_VALUE;
-          }
-        });
+    String both = a.sha256() + b.sha256();
+    Integer known = distances.get(both);
+    if (known != null) return known;
+    try {
+      int lines = LineDistance.of(text(bench, a), text(bench, b));
+      distances.put(both, lines);
+      return lines;
+    } catch (IroningException unreadable) {
+      // not remembered: its drive may be connected again
+      return Integer.MAX_VALUE;
+    }
   }
 
   private String text(Bench bench, Side s) {
-    return DecodedText.of(Contests.read(content, bench, s)).text();
+    return DecodedText.of(Contests.read(content, former, bench, s)).text();
   }
 }

@@ -4,6 +4,8 @@ import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.combine.CombinedFile;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.layers.Standing.Way;
 import ironing.core.library.ModCard;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Sections;
@@ -18,10 +20,12 @@ import ironing.server.mends.Mends.Ingredient;
 import ironing.server.mends.Mends.IngredientState;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.FormerFiles;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -41,13 +45,20 @@ class CombinedFiles {
   private final MendStore store;
   private final Contests contests;
   private final ContentStore content;
+  private final FormerFiles former;
   private final Workbenches benches;
 
-  CombinedFiles(MendStore store, Contests contests, ContentStore content, Workbenches benches) {
+  CombinedFiles(
+      MendStore store,
+      Contests contests,
+      ContentStore content,
+      FormerFiles former,
+      Workbenches benches) {
     this.store = store;
     this.benches = benches;
     this.contests = contests;
     this.content = content;
+    this.former = former;
   }
 
   /** The mend of the profile in use, if there is one. */
@@ -97,6 +108,8 @@ class CombinedFiles {
           "Settle the places that need you first.");
     String name =
         before.map(k -> k.recipe().name()).orElse("Combined files for " + bench.profileName());
+    // an update of the game may overwrite what they were combined against
+    former.keep(bench.workspace(), former.asTheyAre(bench, filled.files().keySet()));
     Writing w = writing(bench, before, Recipe.combined(name, List.copyOf(paths), carried), filled);
     if (before.isEmpty()) return store.add(bench, w, true);
     store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
@@ -177,13 +190,19 @@ class CombinedFiles {
       versions.add(0, f.base());
       for (MadeOf.Version v : versions) {
         Optional<Bench.Mod> mod = mod(bench, v.id());
-        String now = shaIn(bench, mod.map(Bench.Mod::id).orElse(Holdings.GAME), f.path());
+        boolean former = Ancestors.isFormer(v.id());
+        // what the game had before an update changes no more
+        String now =
+            former
+                ? v.sha256()
+                : shaIn(bench, mod.map(Bench.Mod::id).orElse(Holdings.GAME), f.path());
         IngredientState state = IngredientState.CHANGED;
-        if (now.isEmpty() || mod.isEmpty() && !v.id().isEmpty()) state = IngredientState.GONE;
+        boolean gone = !former && mod.isEmpty() && !v.id().isEmpty();
+        if (now.isEmpty() || gone) state = IngredientState.GONE;
         else if (now.equals(v.sha256())) state = IngredientState.SAME;
-        String name =
-            v.id().isEmpty() ? bench.title() : mod.map(m -> m.card().name()).orElse(v.id());
-        String version = mod.map(m -> m.card().version()).orElse("");
+        boolean ofGame = former || v.id().isEmpty();
+        String name = ofGame ? bench.title() : mod.map(m -> m.card().name()).orElse(v.id());
+        String version = former ? v.id().substring(1) : mod.map(m -> m.card().version()).orElse("");
         all.add(new Ingredient(f.path(), name, version, state, v.sha256()));
       }
     }
@@ -232,7 +251,8 @@ class CombinedFiles {
       else if (!sha.equals(s.sha256())) reasons.add(name + " has another " + path + ".");
     }
     for (String id : before.keySet())
-      if (!after.containsKey(id)) reasons.add(id + " changes " + path + " no more.");
+      if (!after.containsKey(id))
+        reasons.add((id.isEmpty() ? "The game" : id) + " changes " + path + " no more.");
     boolean same = before.equals(after);
     if (same && !List.copyOf(before(was)).equals(now.contenders().stream().map(Side::id).toList()))
       reasons.add("The layers of those who change " + path + " stand in another order.");
@@ -247,8 +267,32 @@ class CombinedFiles {
   private static String shaIn(Bench bench, long mod, String path) {
     Holdings holdings = bench.picture().holdings();
     int id = holdings.idOf(path);
-    int slot = id < 0 ? -1 : holdings.slotOfMod(id, mod);
+    if (id < 0) return "";
+    int slot = mod == Holdings.GAME ? bench.picture().unmodded(id) : holdings.slotOfMod(id, mod);
     return slot < 0 ? "" : holdings.shaAt(slot);
+  }
+
+  /** By mod, how many of its covered files are covered by a combined one that they went into. */
+  Map<Long, Integer> contributed(Bench bench) {
+    Standing standing = bench.picture().standing();
+    Holdings holdings = bench.picture().holdings();
+    Map<Long, Integer> by = new HashMap<>();
+    for (Kept k : store.of(bench)) {
+      for (MadeFile f : k.made().files()) {
+        int path = holdings.idOf(f.path());
+        int slot = path < 0 ? -1 : standing.inPlay(path);
+        if (slot < 0 || holdings.holderAt(slot).mod() != k.mod()) continue;
+        Set<Long> into = new TreeSet<>();
+        for (MadeOf.Version v : f.contenders()) mod(bench, v.id()).ifPresent(m -> into.add(m.id()));
+        mod(bench, f.base().id()).ifPresent(m -> into.add(m.id()));
+        for (int below : standing.holders(path)) {
+          long mod = holdings.holderAt(below).mod();
+          if (into.contains(mod) && standing.way(path, below) == Way.COVERED)
+            by.merge(mod, 1, Integer::sum);
+        }
+      }
+    }
+    return by;
   }
 
   /** Files of it that wait for the user, so that the layers alone decide them. */

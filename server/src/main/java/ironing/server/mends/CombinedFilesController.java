@@ -93,7 +93,8 @@ class CombinedFilesController {
    * @param way text, table, json, xml, yaml, ini, list or properties
    * @param asked how many places wait for the user
    * @param base what every contender is measured against; {@code bases} what else it could be
-   * @param madeFrom whether that is an older version which one of them is known to be made from
+   * @param madeFrom whether that is an older version which one of them is known to be made from;
+   *     {@code beforeUpdate} whether it is the game's file of before an update
    * @param reasons why it cannot be combined
    * @param held whether the mend is for it, {@code written} whether the mend has it now
    */
@@ -105,6 +106,7 @@ class CombinedFilesController {
       List<String> reasons,
       FileVersion base,
       boolean madeFrom,
+      boolean beforeUpdate,
       List<FileVersion> bases,
       List<FileVersion> contenders,
       boolean held,
@@ -169,6 +171,7 @@ class CombinedFilesController {
         o.reasons(),
         version(bench, c.base()),
         c.known() && !c.ofGame(),
+        c.isBeforeUpdate(),
         c.bases().stream().map(s -> version(bench, s)).toList(),
         c.contenders().stream().map(s -> version(bench, s)).toList(),
         mend.filter(k -> isFor(k, c, carry)).isPresent(),
@@ -193,7 +196,10 @@ class CombinedFilesController {
 
   private static FileVersion version(Bench bench, Side s) {
     String name = bench.nameOf(s.mod());
-    if (s.mod() != Holdings.GAME && !bench.inUse(s.mod()))
+    if (s.mod() == Holdings.GAME && s.slot() < 0) name += " " + s.id().substring(1);
+    else if (s.mod() == Holdings.GAME && !bench.gameVersion().orElse("").isEmpty())
+      name += " " + bench.gameVersion().get();
+    else if (s.mod() != Holdings.GAME && !bench.inUse(s.mod()))
       name += " " + bench.mods().get(s.mod()).card().version();
     return new FileVersion(s.id(), name, s.mod(), s.sha256());
   }

@@ -5,15 +5,18 @@ import ironing.core.combine.Choice;
 import ironing.core.combine.CombinedFile;
 import ironing.core.combine.Contender;
 import ironing.core.combine.FileCombiner;
+import ironing.core.combine.Remark;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
+import ironing.server.mends.Ancestors.FormerSide;
 import ironing.server.platform.Json;
 import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.FormerFiles;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -39,6 +42,7 @@ class Contests {
   static final String BASE = "/base";
 
   private final ContentStore content;
+  private final FormerFiles former;
   private final Json json;
 
   /** What combining came to, without its bytes. */
@@ -51,8 +55,9 @@ class Contests {
   /** Paths that the definition says how to combine, by the holdings that have them. */
   private final Map<Holdings, int[]> combinable = Collections.synchronizedMap(new WeakHashMap<>());
 
-  Contests(ContentStore content, Ancestors ancestors, Json json) {
+  Contests(ContentStore content, FormerFiles former, Ancestors ancestors, Json json) {
     this.content = content;
+    this.former = former;
     this.ancestors = ancestors;
     this.json = json;
   }
@@ -60,8 +65,10 @@ class Contests {
   /**
    * A version of a file.
    *
-   * @param id by which choices name it: that of the mod's card; empty for the game
+   * @param id by which choices name it: that of the mod's card; empty for the game; see {@link
+   *     Ancestors#isFormer}
    * @param mod 0 for the game
+   * @param slot -1 for the game's file of an earlier version
    */
   record Side(String id, long mod, int slot, String sha256) {}
 
@@ -69,9 +76,15 @@ class Contests {
    * @param path in the spelling that is deployed
    * @param base what each is measured against
    * @param known whether the base is the game's, or known to be what the others were made from
+   * @param sure whether the contenders cannot have been made from a file of the game that nobody
+   *     knows; see {@link FileCombiner}
    * @param all every version, in layer order
-   * @param older versions of the contending mods that are in the library and not in use
-   * @param contenders in layer order; those that are as the base is are none
+   * @param older versions of the contending mods that are in the library and not in use, and those
+   *     of the game that are kept
+   * @param contenders in layer order; those that are as the base is are none. Where the base is the
+   *     game's of before an update, the game as it is now is the first of them
+   * @param madeOn by the id of a contender what it was made from, where that is neither the base
+   *     nor the game as it is now
    * @param choices by the keys of places
    */
   record Contest(
@@ -79,13 +92,20 @@ class Contests {
       Combine rule,
       Side base,
       boolean known,
+      boolean sure,
       List<Side> all,
       List<Side> older,
       List<Side> contenders,
+      Map<String, Side> madeOn,
       Map<String, Choice> choices) {
     /** Whether the base is the game's, and not one of the mods'. */
     boolean ofGame() {
       return base.mod() == Holdings.GAME;
+    }
+
+    /** Whether the base is what the game had before an update. */
+    boolean isBeforeUpdate() {
+      return ofGame() && base.slot() < 0;
     }
 
     /** What each can be measured against. */
@@ -97,7 +117,10 @@ class Contests {
     String print() {
       StringBuilder out = new StringBuilder(path).append('\n').append(base.sha256);
       out.append(rule.as()).append(rule.once()).append(rule.key()).append(rule.arrays());
+      out.append(sure);
       contenders.forEach(c -> out.append('\n').append(c.id).append(' ').append(c.sha256));
+      new TreeMap<>(madeOn)
+          .forEach((id, on) -> out.append('\n').append(id).append('<').append(on.sha256));
       new TreeMap<>(choices).forEach((k, c) -> out.append('\n').append(k).append(' ').append(c));
       return out.toString();
     }
@@ -212,35 +235,58 @@ class Contests {
     Map<String, Integer> ids = new TreeMap<>();
     for (int slot : bench.picture().standing().holders(path)) {
       Bench.Mod mod = bench.mods().get(holdings.holderAt(slot).mod());
-      if (mod != null && mod.isMend()) continue;
-      String id = mod == null ? "" : mod.card().id();
+      if (mod == null || mod.isMend()) continue;
+      String id = mod.card().id();
       int twice = ids.merge(id, 1, Integer::sum);
       String own = twice == 1 ? id : id + "#" + twice;
-      sides.add(0, new Side(own, mod == null ? 0 : mod.id(), slot, holdings.shaAt(slot)));
+      sides.add(0, new Side(own, mod.id(), slot, holdings.shaAt(slot)));
     }
+    int unmodded = bench.picture().unmodded(path);
+    if (unmodded >= 0)
+      sides.add(0, new Side("", Holdings.GAME, unmodded, holdings.shaAt(unmodded)));
     if (sides.size() < 2) return Optional.empty();
     String spelled = bench.picture().spelling().of(path);
     Map<String, Choice> choices = choices(bench.picture().arrangement(), spelled);
     Choice wished = choices.remove(BASE);
-    List<Side> older = ancestors.older(bench, path, sides);
+    List<Side> older = new ArrayList<>(ancestors.older(bench, path, sides));
+    Optional<Side> now = sides.stream().filter(s -> s.mod() == Holdings.GAME).findFirst();
+    List<FormerSide> earlier = now.map(n -> ancestors.former(bench, path, n)).orElse(List.of());
     Optional<Side> chosen =
-        Stream.concat(sides.stream(), older.stream())
+        Stream.of(sides, older, earlier.stream().map(FormerSide::side).toList())
+            .flatMap(List::stream)
             .filter(s -> wished != null && wished.take().contains(s.id()))
             .findFirst();
     Optional<Side> nearer =
         chosen.isPresent() ? Optional.empty() : ancestors.nearer(bench, sides, older);
+    earlier.forEach(f -> older.add(f.side()));
+    List<Side> contending = who.apply(sides);
+    Map<String, Side> madeOn = new TreeMap<>();
+    if (chosen.isEmpty() && nearer.isEmpty() && now.isPresent())
+      for (Side s : contending)
+        if (s.mod() != Holdings.GAME)
+          madeOn.put(s.id(), ancestors.madeOn(bench, s, now.get(), earlier));
     // else the lowest, which is the game's if it has one
-    Side base = chosen.or(() -> nearer).orElse(sides.get(0));
-    List<Side> others =
-        who.apply(sides).stream()
-            // the game changes nothing: measured against it or not, it is what the others changed
-            .filter(s -> s.mod() != Holdings.GAME && !s.sha256().equals(base.sha256()))
-            .toList();
+    Side base = chosen.or(() -> nearer).or(() -> oldest(earlier, madeOn)).orElse(sides.get(0));
+    List<Side> others = new ArrayList<>();
+    boolean beforeUpdate = base.mod() == Holdings.GAME && base.slot() < 0;
+    // what the update changed is one more change; else the game changes nothing
+    if (beforeUpdate) others.add(now.orElseThrow());
+    for (Side s : contending)
+      if (s.mod() != Holdings.GAME && !s.sha256().equals(base.sha256())) others.add(s);
     // with one who changed it there is nothing to combine
     if (others.size() < 2) return Optional.empty();
+    madeOn.values().removeIf(on -> on.equals(base) || on.slot() >= 0);
     boolean known = base.mod() == Holdings.GAME || nearer.isPresent();
+    boolean sure = chosen.isPresent() || base.mod() != Holdings.GAME || !earlier.isEmpty();
     return Optional.of(
-        new Contest(spelled, rule.get(), base, known, sides, older, others, choices));
+        new Contest(spelled, rule.get(), base, known, sure, sides, older, others, madeOn, choices));
+  }
+
+  /** Of the game's earlier files that some were made from, the oldest. */
+  private static Optional<Side> oldest(List<FormerSide> earlier, Map<String, Side> madeOn) {
+    for (int i = earlier.size() - 1; i >= 0; i--)
+      if (madeOn.containsValue(earlier.get(i).side())) return Optional.of(earlier.get(i).side());
+    return Optional.empty();
   }
 
   /** Under which key the arrangement keeps the choices for a file. */
@@ -256,21 +302,59 @@ class Contests {
 
   /** Combines the versions as they lie in the library and in the game. */
   CombinedFile combine(Bench bench, Contest c) {
-    List<Contender> contenders = new ArrayList<>();
-    for (Side s : c.contenders()) contenders.add(contender(bench, s));
-    CombinedFile f =
-        FileCombiner.combine(c.rule(), contender(bench, c.base()), contenders, c.choices());
+    CombinedFile f = combined(bench, c);
     outlines.put(c.print(), outline(f));
     return f;
   }
 
-  private Contender contender(Bench bench, Side s) {
-    return new Contender(s.id(), read(content, bench, s));
+  private CombinedFile combined(Bench bench, Contest c) {
+    List<Contender> contenders = new ArrayList<>();
+    for (Side s : c.contenders()) {
+      Side on = c.madeOn().get(s.id());
+      Optional<Contender> contender =
+          on == null ? Optional.of(contender(bench, s)) : carriedOver(bench, c, s, on);
+      if (contender.isEmpty()) return apart(bench, c, s, on);
+      contenders.add(contender.get());
+    }
+    return FileCombiner.combine(
+        c.rule(), contender(bench, c.base()), contenders, c.choices(), c.sure());
   }
 
-  static byte[] read(ContentStore content, Bench bench, Side s) {
+  /** A mod's file with what the game has changed since the version that it was made on. */
+  private Optional<Contender> carriedOver(Bench bench, Contest c, Side s, Side on) {
+    Side now = c.contenders().get(0);
+    List<Contender> both = List.of(contender(bench, now), contender(bench, s));
+    return FileCombiner.combine(c.rule(), contender(bench, on), both, Map.of())
+        .outcome()
+        .map(bytes -> new Contender(s.id(), bytes));
+  }
+
+  private static CombinedFile apart(Bench bench, Contest c, Side s, Side on) {
+    String reason =
+        bench.nameOf(s.mod())
+            + "’s was made on version "
+            + on.id().substring(1)
+            + " of the game, another’s on "
+            + c.base().id().substring(1)
+            + ", and the game has changed the same places since. Choose what they are measured against.";
+    return new CombinedFile(
+        c.rule().as(),
+        Optional.empty(),
+        "",
+        List.of(),
+        List.of(),
+        List.of(new Remark("made-on-others", s.id(), reason)));
+  }
+
+  private Contender contender(Bench bench, Side s) {
+    return new Contender(s.id(), read(content, former, bench, s));
+  }
+
+  static byte[] read(ContentStore content, FormerFiles former, Bench bench, Side s) {
     try {
-      return content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1);
+      return s.slot() < 0
+          ? former.read(bench.workspace(), s.sha256())
+          : content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1);
     } catch (IOException e) {
       throw IroningException.of(
           "file-unreadable",

@@ -156,6 +156,14 @@ public class Mends {
       Map<String, String> carried,
       @MayBeAbsent Long tool) {}
 
+  /**
+   * By mod, how many of its covered files went into the combined file that covers them: they reach
+   * the game all the same.
+   */
+  public Map<Long, Integer> contributed(Bench bench) {
+    return files.contributed(bench);
+  }
+
   public List<MendView> of(Bench bench) {
     List<Kept> all = store.of(bench);
     if (all.isEmpty()) return List.of();

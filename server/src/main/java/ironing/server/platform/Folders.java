@@ -8,27 +8,28 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.annotation.DependsOn;
 import org.springframework.stereotype.Component;
 import org.springframework.util.function.SingletonSupplier;
 
 /**
  * Where things lie on this machine. All of it below IRONING_HOME, but for the games themselves and
  * libraries whose user chose a place. Libraries lie below the name of the database that knows them.
+ * Whoever uses them may end and clear what another server left, so both locks are taken before.
  */
 @Component
+@DependsOn({"homeLock", "databaseLock"})
 public class Folders {
   private final Path home;
   private final String standins;
   private final Supplier<String> database;
   private final InstallationMapper db;
-  private final Map<Long, Path> libraries = new ConcurrentHashMap<>();
+  private final Latest<Long, Path> libraries = new Latest<>();
 
   Folders(
       @Value("${ironing.home}") String home,
@@ -46,8 +47,9 @@ public class Folders {
   }
 
   public Path library(long workspace) {
-    return libraries.computeIfAbsent(
-        workspace, w -> libraryIn(w, Optional.ofNullable(db.libraryFolder(w)).map(Path::of)));
+    return libraries.of(
+        workspace,
+        () -> libraryIn(workspace, Optional.ofNullable(db.libraryFolder(workspace)).map(Path::of)));
   }
 
   /**
@@ -68,7 +70,7 @@ public class Folders {
 
   /** To call when another place was written down for a library. */
   public void libraryMoved(long workspace) {
-    libraries.remove(workspace);
+    libraries.forget(workspace);
   }
 
   /** Uploads on their way in, of all workspaces. */

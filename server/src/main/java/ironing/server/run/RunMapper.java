@@ -1,5 +1,6 @@
 package ironing.server.run;
 
+import java.time.Duration;
 import java.time.OffsetDateTime;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
@@ -77,16 +78,27 @@ interface RunMapper {
   RunRow lastEnded(long workspace);
 
   /**
-   * The run that went on at a moment, give or take a breath: it is noted once the game has started.
+   * When a run went on.
+   *
+   * @param logged whether it is known what it read
    */
+  record Span(long id, OffsetDateTime startedAt, OffsetDateTime endedAt, boolean logged) {
+    // it is noted once the game has started, and that it has ended a little later
+    private static final Duration BREATH = Duration.ofSeconds(2);
+
+    boolean has(OffsetDateTime at) {
+      return !startedAt.minus(BREATH).isAfter(at)
+          && (endedAt == null || !endedAt.plus(BREATH).isBefore(at));
+    }
+  }
+
+  /** All runs, the newest first. */
   @Select(
-      RUN
-          + """
-          where workspace_id = #{workspace} and started_at - interval '2 seconds' <= #{at}
-            and (ended_at is null or ended_at + interval '2 seconds' >= #{at})
-          order by started_at <= #{at} desc, id desc limit 1
-          """)
-  RunRow during(@Param("workspace") long workspace, @Param("at") OffsetDateTime at);
+      """
+      select id, started_at, ended_at, log is not null as logged from run
+      where workspace_id = #{workspace} order by id desc
+      """)
+  List<Span> spans(long workspace);
 
   @Select(RUN + "where workspace_id = #{workspace} and id = #{id}")
   RunRow run(@Param("workspace") long workspace, @Param("id") long id);

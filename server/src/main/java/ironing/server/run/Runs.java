@@ -11,6 +11,7 @@ import ironing.server.deploy.Deployments;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
+import ironing.server.platform.Latest;
 import ironing.server.process.Program;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
@@ -47,8 +48,8 @@ public class Runs {
   private final Folders folders;
   private final Events events;
   private final Map<Long, Live> live = new ConcurrentHashMap<>();
-  private final Map<Long, Summed> sums = new ConcurrentHashMap<>();
-  private final Map<Long, Optional<Ended>> ended = new ConcurrentHashMap<>();
+  private final Latest<Long, Summed> sums = new Latest<>();
+  private final Latest<Long, Optional<Ended>> ended = new Latest<>();
 
   private record Summed(Picture picture, String sum) {}
 
@@ -162,7 +163,7 @@ public class Runs {
         String log = withoutNul(freshLog(bench, run, logBefore));
         db.end(l.run(), code, l.program().output(), log);
       } finally {
-        ended.remove(bench.workspace());
+        ended.forget(bench.workspace());
         live.remove(bench.workspace());
         use.end(bench.workspace());
         events.tell(bench.workspace(), "run", Map.of("run", l.run()));
@@ -222,9 +223,9 @@ public class Runs {
 
   /** The sum of the present picture; the same one is asked for by every list of runs. */
   String pictureSum(Bench bench) {
-    return sums.compute(
+    return sums.of(
             bench.workspace(),
-            (w, known) ->
+            known ->
                 known != null && known.picture() == bench.picture()
                     ? known
                     : new Summed(bench.picture(), PictureSum.of(bench.picture())))
@@ -251,8 +252,7 @@ public class Runs {
 
   /** The last run that is over; empty when there was none. */
   public Optional<Ended> lastEnded(long workspace) {
-    return ended.computeIfAbsent(
-        workspace, w -> Optional.ofNullable(db.lastEnded(w)).map(Runs::ended));
+    return ended.of(workspace, () -> Optional.ofNullable(db.lastEnded(workspace)).map(Runs::ended));
   }
 
   private static Ended ended(RunRow row) {

@@ -2,11 +2,13 @@ package ironing.server.run;
 
 import ironing.core.deploy.ProfileSaves;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.run.RunMapper.RunRow;
+import ironing.server.run.RunMapper.Span;
 import ironing.server.workbench.Bench;
 import java.io.IOException;
 import java.nio.file.FileVisitResult;
@@ -92,17 +94,12 @@ class Saves {
    */
   List<Save> of(Bench bench) throws IOException {
     List<Save> found = new ArrayList<>();
-    Map<Long, List<String>> plugins = new HashMap<>();
+    Map<Long, List<String>> plugins = new HashMap<>(Map.of(0L, List.of()));
+    List<Span> spans = db.spans(bench.workspace());
     for (Map.Entry<String, OffsetDateTime> e : protectedFiles(bench).entrySet()) {
-      RunRow run = db.during(bench.workspace(), e.getValue());
-      long id = run == null || run.log() == null ? 0 : run.id();
-      List<String> read =
-          id == 0
-              ? List.of()
-              : plugins.computeIfAbsent(
-                  id,
-                  r ->
-                      List.copyOf(RunLog.summarise(run.log().lines().toList()).plugins().keySet()));
+      long id = during(spans, e.getValue()).filter(Span::logged).map(Span::id).orElse(0L);
+      if (!plugins.containsKey(id)) plugins.put(id, pluginsOf(db.run(bench.workspace(), id)));
+      List<String> read = plugins.get(id);
       LoadOrder order = bench.picture().loadOrder();
       found.add(
           new Save(
@@ -115,6 +112,21 @@ class Saves {
     }
     found.sort(Comparator.comparing(Save::at).reversed());
     return found.subList(0, Math.min(MOST, found.size()));
+  }
+
+  /** The run that went on at a moment; one that had started by then before one that had not yet. */
+  private static Optional<Span> during(List<Span> newestFirst, OffsetDateTime at) {
+    Optional<Span> soon = Optional.empty();
+    for (Span s : newestFirst) {
+      if (!s.has(at)) continue;
+      if (!s.startedAt().isAfter(at)) return Optional.of(s);
+      if (soon.isEmpty()) soon = Optional.of(s);
+    }
+    return soon;
+  }
+
+  private static List<String> pluginsOf(RunRow run) {
+    return List.copyOf(RunLog.summarise(run.log().lines().toList()).plugins().keySet());
   }
 
   /** Those that were made with one of some plugins. */
@@ -144,7 +156,7 @@ class Saves {
 
           @Override
           public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
-            String path = root.relativize(file).toString().replace('\\', '/');
+            String path = GamePath.of(root.relativize(file));
             if (PathPattern.anyMatches(bench.game().protect(), path)
                 && !bench.game().isOwnSave(path)) files.put(path, when(a.lastModifiedTime()));
             return FileVisitResult.CONTINUE;

@@ -175,14 +175,14 @@ class ToolRuns {
     GameFolder.requireFolder(bench.gameFolder());
     long run;
     boolean any;
+    // until its output is back in the folder nobody else comes in: the game would miss those files
+    use.begin(bench, Use.TOOL);
     try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
-      use.begin(bench, Use.TOOL);
       Outcome outcome;
       try {
         outcome = ran(bench, tool, work.path(), progress);
       } finally {
         live.remove(bench.workspace());
-        use.end(bench.workspace());
       }
       run = outcome.row().id();
       any = !outcome.taken().isEmpty() || !outcome.gone().isEmpty();
@@ -192,12 +192,14 @@ class ToolRuns {
         kept = true;
       } finally {
         db.end(kept ? outcome.row() : notTaken(outcome.row()));
+        events.tell(bench.workspace(), "tools", Map.of("tool", id));
       }
+      // what was taken in comes back into the folder as a deployed file, be it the same as before
+      if (any) deployments.deployNow(bench.workspace(), progress);
     } finally {
+      use.end(bench.workspace());
       events.tell(bench.workspace(), "tools", Map.of("tool", id));
     }
-    // what was taken in comes back into the folder as a deployed file, be it the same as before
-    if (any) deployments.deployNow(bench.workspace(), progress);
     return run;
   }
 

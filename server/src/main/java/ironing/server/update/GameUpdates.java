@@ -28,6 +28,8 @@ import ironing.server.update.UpdateMapper.EarlierRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.FormerFiles;
+import ironing.server.workbench.FormerFiles.Kept;
 import ironing.server.workbench.GameFiles;
 import ironing.server.workbench.GameFiles.PackedRow;
 import ironing.server.workbench.Harmless;
@@ -55,6 +57,7 @@ class GameUpdates {
   private static final int LONGEST_NAME = 80;
   private final UpdateMapper db;
   private final GameFiles own;
+  private final FormerFiles former;
   private final Deployments deployments;
   private final ToolStrays strays;
   private final Mends mends;
@@ -67,6 +70,7 @@ class GameUpdates {
   GameUpdates(
       UpdateMapper db,
       GameFiles own,
+      FormerFiles former,
       Deployments deployments,
       ToolStrays strays,
       Mends mends,
@@ -77,6 +81,7 @@ class GameUpdates {
       Jobs jobs) {
     this.db = db;
     this.own = own;
+    this.former = former;
     this.deployments = deployments;
     this.strays = strays;
     this.mends = mends;
@@ -303,6 +308,9 @@ class GameUpdates {
           benches.get(workspace).title(),
           "The game is as it was when it was taken in last.",
           "Go on as things are.");
+    List<String> changed = update.change().files().stream().map(Changed::path).toList();
+    // while the originals of before lie there
+    List<Kept> replaced = former.replaced(benches.get(workspace), changed);
     deployments.letGo(workspace, update.change().overDeployed(), progress);
     Bench bench = benches.get(workspace);
     List<Own> loose = new ArrayList<>();
@@ -313,7 +321,15 @@ class GameUpdates {
     }
     String to = update.found().isEmpty() ? "the game" : "version " + update.found();
     String said = "Took " + to + " in as the unmodded game";
-    benches.changeLibraryBeside(workspace, said, () -> save(workspace, update, loose, packed));
+    benches.changeLibraryBeside(
+        workspace,
+        said,
+        () -> {
+          former.keep(workspace, replaced);
+          return save(workspace, update, loose, packed);
+        });
+    // by the next update they may be overwritten
+    former.keep(workspace, former.asTheyAre(benches.get(workspace)));
     return null;
   }
 

@@ -18,6 +18,8 @@ import java.util.Optional;
  *
  * @param revision of the profile's arrangement
  * @param mods every installed mod by its number
+ * @param former by the key of a path, the game's files of earlier versions that are kept, the
+ *     oldest first
  */
 public record Bench(
     long workspace,
@@ -30,6 +32,7 @@ public record Bench(
     long revision,
     Own own,
     Map<Long, Mod> mods,
+    Map<String, List<FormerFiles.Former>> former,
     Picture picture) {
 
   /**
@@ -113,6 +116,7 @@ public record Bench(
         revision,
         own,
         mods,
+        former,
         picture);
   }
 }

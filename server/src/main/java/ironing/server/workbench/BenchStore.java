@@ -36,12 +36,15 @@ class BenchStore {
   private final BenchMapper db;
   private final FileGatherer gatherer;
   private final ContentStore content;
+  private final FormerFiles former;
   private final Json json;
 
-  BenchStore(BenchMapper db, FileGatherer gatherer, ContentStore content, Json json) {
+  BenchStore(
+      BenchMapper db, FileGatherer gatherer, ContentStore content, FormerFiles former, Json json) {
     this.db = db;
     this.gatherer = gatherer;
     this.content = content;
+    this.former = former;
     this.json = json;
   }
 
@@ -97,6 +100,7 @@ class BenchStore {
         row.revision(),
         new Bench.Own(own.files(), own.sizeBytes()),
         mods,
+        former.of(workspace, game),
         picture);
   }
 

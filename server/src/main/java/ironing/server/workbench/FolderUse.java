@@ -1,15 +1,25 @@
 package ironing.server.workbench;
 
 import ironing.core.IroningException;
+import ironing.core.deploy.FolderLock;
+import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
-/** One use of a game folder at a time: the game runs there, or its files are changed. */
+/**
+ * One use of a game folder at a time: the game runs there, or its files are changed. While it lasts
+ * the folder is locked against other programs too; see {@link FolderLock}.
+ *
+ * <p>Invariant: nothing in a game folder is changed by us but by a thread that has it in use for
+ * that; {@link #requireMine} holds it. A piece of work may go on with other uses of a folder that
+ * it has in use already, so that nobody else comes in between; only the game itself is never
+ * joined.
+ */
 @Component
 public class FolderUse {
-  private final Map<Long, Use> uses = new ConcurrentHashMap<>();
+  private final Map<Long, Held> uses = new HashMap<>();
 
   /** What a folder is in use for. */
   public enum Use {
@@ -27,33 +37,81 @@ public class FolderUse {
   }
 
   /**
+   * @param outer what the same work had it in use for before; null for nothing
+   * @param lock of the outermost one
+   */
+  private record Held(Use use, Thread by, Held outer, Optional<FolderLock> lock) {}
+
+  /**
    * Takes the folder for one use, until {@link #end}.
    *
    * @throws IroningException with code {@code busy} when it is in use
    */
   public void begin(Bench bench, Use use) {
-    Use present = uses.putIfAbsent(bench.workspace(), use);
-    if (present != null) throw busy(bench, present);
+    begin(bench.workspace(), bench.gameFolder(), bench.title(), use);
+  }
+
+  /** The same for a workspace whose files were not read yet. */
+  public void begin(Site site, Use use) {
+    begin(site.workspace(), site.gameFolder(), site.gameFolder().toString(), use);
+  }
+
+  private synchronized void begin(long workspace, Path folder, String title, Use use) {
+    Held present = uses.get(workspace);
+    if (present != null) {
+      boolean mine = present.by == Thread.currentThread() && present.use != Use.RUNNING;
+      if (!mine || use == Use.RUNNING) throw busy(title, present.use);
+      uses.put(workspace, new Held(use, present.by, present, Optional.empty()));
+      return;
+    }
+    FolderLock.Answer answer = FolderLock.ask(folder);
+    if (answer.asked() == FolderLock.Asked.HELD)
+      throw IroningException.of(
+          "busy",
+          folder.toString(),
+          "Another Ironing uses this folder.",
+          "Wait until it has done, or end it.");
+    uses.put(workspace, new Held(use, Thread.currentThread(), null, answer.lock()));
   }
 
   /** What it is in use for now; empty for nothing. */
-  public Optional<Use> present(long workspace) {
-    return Optional.ofNullable(uses.get(workspace));
+  public synchronized Optional<Use> present(long workspace) {
+    return Optional.ofNullable(uses.get(workspace)).map(Held::use);
   }
 
-  public void end(long workspace) {
-    uses.remove(workspace);
+  /** Ends the use that was begun last. */
+  public synchronized void end(long workspace) {
+    Held present = uses.remove(workspace);
+    if (present == null) return;
+    if (present.outer != null) uses.put(workspace, present.outer);
+    present.lock.ifPresent(FolderLock::close);
+  }
+
+  /**
+   * To call before a file of the folder is changed.
+   *
+   * @throws IllegalStateException when the caller does not have the folder in use
+   */
+  public synchronized void requireMine(long workspace) {
+    Held present = uses.get(workspace);
+    boolean mine =
+        present != null && present.by == Thread.currentThread() && present.use != Use.RUNNING;
+    if (!mine)
+      throw new IllegalStateException(
+          "files of workspace " + workspace + " are changed without having its folder in use");
   }
 
   /**
    * @throws IroningException with code {@code busy} when the game or a tool runs
    */
-  public void requireStill(Bench bench) {
-    Use use = uses.get(bench.workspace());
-    if (use == Use.RUNNING || use == Use.TOOL) throw busy(bench, use);
+  public synchronized void requireStill(Bench bench) {
+    Held present = uses.get(bench.workspace());
+    if (present == null || present.use == Use.CHANGING) return;
+    if (present.by == Thread.currentThread() && present.use == Use.TOOL) return;
+    throw busy(bench.title(), present.use);
   }
 
-  private static IroningException busy(Bench bench, Use use) {
-    return IroningException.of("busy", bench.title(), use.reason, use.remedy);
+  private static IroningException busy(String title, Use use) {
+    return IroningException.of("busy", title, use.reason, use.remedy);
   }
 }

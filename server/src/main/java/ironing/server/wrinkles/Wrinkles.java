@@ -140,7 +140,7 @@ public class Wrinkles {
           mod,
           null,
           fix,
-          ContentHash.of((code + "\n" + title + "\n" + reason).getBytes(UTF_8)));
+          ContentHash.of((code + "\n" + title + "\n" + reason + "\n" + mod).getBytes(UTF_8)));
     }
 
     Wrinkle withOther(Long other) {
@@ -217,15 +217,17 @@ public class Wrinkles {
     Long mod = bench.picture().loadOrder().find(t.plugin()).map(e -> e.plugin().mod()).orElse(0L);
     String whose = mod == Holdings.GAME ? "" : " It comes with " + bench.nameOf(mod) + ".";
     String stops = t.stops() ? "The game would stop over it." + whose : whose.strip();
+    String text = t.text().replaceFirst("\\.$", "");
     return new Wrinkle(
-        t.code().name().toLowerCase(Locale.ROOT).replace('_', '-'),
-        t.stops() ? Weight.STOPS : Weight.LOSES,
-        t.text().replaceFirst("\\.$", ""),
-        stops,
-        t.remedy(),
-        Place.LOAD_ORDER,
-        mod == Holdings.GAME ? null : mod,
-        t.fix());
+            t.code().name().toLowerCase(Locale.ROOT).replace('_', '-'),
+            t.stops() ? Weight.STOPS : Weight.LOSES,
+            text.contains(t.plugin()) ? text : t.plugin() + ": " + text,
+            stops,
+            t.remedy(),
+            Place.LOAD_ORDER,
+            mod == Holdings.GAME ? null : mod,
+            t.fix())
+        .withFacts(t.plugin());
   }
 
   private void cards(Bench bench, List<Wrinkle> out) {
@@ -497,7 +499,7 @@ public class Wrinkles {
     };
   }
 
-  private static void idleMods(Bench bench, List<Wrinkle> out) {
+  private void idleMods(Bench bench, List<Wrinkle> out) {
     Standing standing = bench.picture().standing();
     Map<Long, int[]> counts = new HashMap<>();
     for (Holdings.Source s : bench.picture().holdings().sources()) {
@@ -505,7 +507,9 @@ public class Wrinkles {
       c[0] += standing.count(s.id(), Way.IN_PLAY) + standing.count(s.id(), Way.COVERING);
       c[1] += standing.count(s.id(), Way.COVERED) + standing.count(s.id(), Way.TWIN);
     }
+    Set<Long> contributing = mends.contributed(bench).keySet();
     for (Layer l : bench.picture().arrangement().layers()) {
+      if (contributing.contains(l.mod())) continue;
       int[] c = Optional.ofNullable(counts.get(l.mod())).orElse(new int[2]);
       if (!l.on() || c[0] > 0 || c[1] == 0) continue;
       out.add(

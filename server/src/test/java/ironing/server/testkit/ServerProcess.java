@@ -27,6 +27,11 @@ public final class ServerProcess implements AutoCloseable {
     this(first.home, first.database, first.command);
   }
 
+  /** One with the same database and a home of its own. */
+  public ServerProcess(ServerProcess first, Path home) throws IOException {
+    this(Files.createDirectories(home), first.database, first.command);
+  }
+
   ServerProcess(Path home, List<String> command) throws IOException {
     this(Files.createDirectories(home), Database.create(), command);
   }
