@@ -455,4 +455,19 @@ class CombinedFilesIT {
     api.job(base + "/combined-files", Map.of("paths", List.of(path)));
     assertThat(deployed("scripts/way.sks")).isEqualTo(lines(5, "of a").replace("line 1", "early"));
   }
+
+  /** Its lines reach the game in the combined file: to switch it off would make that stale. */
+  @Test
+  void a_mod_whose_files_went_into_a_combined_one_contributes() {
+    api.job(
+        base + "/combined-files",
+        Map.of("paths", List.of("data/scripts/day.sks", "data/ui/bridge.json")));
+    JsonNode loud = MissingNode.getInstance();
+    for (JsonNode l : api.get(base + "/layers").path("layers"))
+      if (l.path("name").asText().equals("Loud")) loud = l;
+    assertThat(loud.at("/bar/contributing").asInt()).isEqualTo(2);
+    assertThat(loud.at("/bar/covered").asInt()).isEqualTo(1);
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .doesNotContain("adds-nothing");
+  }
 }

@@ -583,4 +583,58 @@ class LibraryIT {
       assertThat(left).isEmpty();
     }
   }
+
+  @Test
+  void another_mod_is_no_version_of_a_mod() {
+    long one = install("one.zip", files("mod-card.yaml", card("one", "1.0"), "tide.txt", "1"));
+    long other = install("other.zip", files("mod-card.yaml", card("other", "1.0"), "ebb.txt", "2"));
+    String etag = api.send("GET", base, null, Map.of()).header("ETag");
+    Api.Answer refused =
+        api.ask(
+            "POST",
+            base + "/mods/" + other + "/use?instead=" + one,
+            null,
+            Map.of("If-Match", etag));
+    assertThat(refused.status()).isBetween(400, 499);
+    assertThat(refused.body().at("/problems/0/code").asText()).isEqualTo("not-a-version");
+    assertThat(api.get(base + "/layers").path("layers").findValuesAsText("mod"))
+        .containsExactly(Long.toString(one), Long.toString(other));
+  }
+
+  /** A pack’s pattern speaks of a path below its mount, not of a name. */
+  @Test
+  void packs_in_a_folder_of_their_own_stay_packs() throws IOException {
+    Path game = Games.plain(temp.resolve("packed"));
+    Trees.write(
+        game.resolve("game.yaml"),
+        Games.PLAIN.replace("\"maps/\"", "\"maps/\", \"packs/*.zip\"")
+            + "packs: { match: \"packs/*.zip\", mount: addons }\n");
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    byte[] pack = Archives.zip(files("maps/east.map", "e"));
+    long mod =
+        api.install(workspace, "m.zip", Archives.zipOf(Map.of("add-ons/packs/east.zip", pack)))
+            .result();
+    assertThat(paths(mod)).contains("add-ons/packs/east.zip");
+    api.job(base + "/deploy", null);
+    assertThat(game.resolve("add-ons/packs/east.zip")).hasBinaryContent(pack);
+    assertThat(game.resolve("add-ons/maps/east.map")).doesNotExist();
+  }
+
+  /** A game of plain files has mods that bring a new file at its very top. */
+  @Test
+  void a_new_file_at_the_very_top_of_the_game_is_deployed_and_taken_out() throws IOException {
+    Path game = Games.plain(temp.resolve("top"));
+    Trees.write(
+        game.resolve("game.yaml"),
+        "format: ironing/game@1\nid: top\ntitle: Top\nmounts:\n  - { id: all, at: \".\", holds: [ \"**\" ] }\n");
+    Map<String, String> before = Trees.of(game);
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    api.install(workspace, "m.zip", Archives.zip(files("loader.txt", "new", "add-ons/x.txt", "x")));
+    api.job(base + "/deploy", null).result();
+    assertThat(game.resolve("loader.txt")).hasContent("new");
+    api.job(base + "/deploy/undeploy", null).result();
+    assertThat(Trees.of(game)).isEqualTo(before);
+  }
 }

@@ -11,6 +11,7 @@ import ironing.server.testkit.SharedServer;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -366,5 +367,28 @@ class LoadOrderIT {
     Files.write(game.resolve("data/Stray.plug"), Games.plugin("Stray.plug", 5));
     assertThat(api.get(base + "/strays").findValuesAsText("path"))
         .containsExactly("data/Stray.plug");
+  }
+
+  /** Of two plugins with one and the same fault, each is told, and quieted, by itself. */
+  @Test
+  void setting_one_wrinkle_aside_leaves_its_like_open() {
+    String wrinkles = "/api/workspaces/" + workspace + "/wrinkles";
+    for (String name : List.of("Junk", "Scrap"))
+      api.install(
+          workspace, name + ".zip", Archives.zip(Map.of(name + ".plug", "no plugin at all")));
+    List<JsonNode> broken = new ArrayList<>();
+    for (JsonNode w : api.get(wrinkles).path("open"))
+      if (w.path("code").asText().equals("undecodable")) broken.add(w);
+    assertThat(broken).hasSize(2);
+    assertThat(broken.get(0).path("title").asText()).contains(".plug");
+    assertThat(broken.get(0).path("key").asText()).isNotEqualTo(broken.get(1).path("key").asText());
+    api.send(
+        "POST",
+        wrinkles + "/set-aside",
+        Map.of("key", broken.get(0).path("key").asText(), "why", "an old one"),
+        Map.of());
+    assertThat(api.get(wrinkles).path("open").findValuesAsText("key"))
+        .contains(broken.get(1).path("key").asText())
+        .doesNotContain(broken.get(0).path("key").asText());
   }
 }

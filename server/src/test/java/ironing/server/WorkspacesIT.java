@@ -258,4 +258,25 @@ class WorkspacesIT {
       assertThat(answer.body().path("detail").asText()).contains("/api/openapi.json");
     }
   }
+
+  /** On this machine a backslash may be a letter of a name; it is no folder. */
+  @Test
+  void a_file_whose_name_is_no_path_is_named_and_left_out_of_the_picture() throws IOException {
+    Path folder = Games.plain(temp.resolve("game"));
+    Path odd = folder.resolve("add-ons\\tide.txt");
+    Files.writeString(odd, "nobody's");
+    JsonNode look =
+        api.send("POST", "/api/workspaces/look", Map.of("folder", folder.toString()), Map.of())
+            .body();
+    assertThat(look.path("warnings").findValuesAsText("thing"))
+        .containsExactly("add-ons\\tide.txt");
+    assertThat(look.at("/warnings/0/reason").asText()).contains("backslash");
+    long workspace = api.workspace(folder);
+    String base = "/api/workspaces/" + workspace;
+    api.install(workspace, "m.zip", Archives.zip(Map.of("maps/a.map", "a")));
+    api.job(base + "/deploy", null).result();
+    assertThat(folder.resolve("add-ons/tide.txt")).hasContent("the game’s tide");
+    api.job(base + "/deploy/undeploy", null).result();
+    assertThat(odd).hasContent("nobody's");
+  }
 }

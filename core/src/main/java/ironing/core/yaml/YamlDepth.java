@@ -39,6 +39,18 @@ public final class YamlDepth {
     return Optional.empty();
   }
 
+  /** Where a text first refers to another place of itself; empty where it does not. */
+  static Optional<Mark> alias(LoadSettings settings, String text) {
+    if (text.indexOf('*') < 0) return Optional.empty();
+    try {
+      for (Event e : new Parse(settings).parseString(text))
+        if (e.getEventId() == Event.ID.Alias) return e.getStartMark();
+    } catch (YamlEngineException notYaml) {
+      // whoever reads it next says why
+    }
+    return Optional.empty();
+  }
+
   // each level costs a bracket, or a blank, a dash or a question mark at the beginning of a line
   private static boolean mayBeDeeper(String text, int levels) {
     int brackets = 0, indent = 0;

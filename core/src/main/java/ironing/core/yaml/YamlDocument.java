@@ -210,13 +210,17 @@ public final class YamlDocument {
             file + where(deeper),
             "It is nested more than " + DEEPEST + " deep here.",
             "No file of this kind is: see that it is the one that you mean.");
+      // before any is followed: a few lines of them can unfold to gigabytes
+      Optional<Mark> alias = YamlDepth.alias(settings, plain);
+      if (alias.isPresent())
+        throw IroningException.of(
+            "yaml-invalid",
+            file + where(alias),
+            "It uses anchors and aliases (& and *).",
+            "Write the values out.");
       Optional<Node> root = new Compose(settings).composeString(plain);
-      if (root.isPresent()
-          && root.get() instanceof MappingNode m
-          && !hasAliases(m, new HashSet<>())) {
+      if (root.isPresent() && root.get() instanceof MappingNode m) {
         value = reading.from(doc.new Section(m));
-      } else if (root.isPresent() && root.get() instanceof MappingNode) {
-        doc.problem(root.get(), "it uses anchors and aliases (& and *)", "Write the values out.");
       } else {
         doc.problems.add(
             new Problem(
@@ -250,18 +254,6 @@ public final class YamlDocument {
   /** Turns the document's top mapping into a value, noting problems as it goes. */
   public interface Reading<T> {
     T from(Section top);
-  }
-
-  private static boolean hasAliases(Node n, Set<Node> seen) {
-    if (n instanceof ScalarNode) return false;
-    if (!seen.add(n)) return true;
-    if (n instanceof SequenceNode s)
-      return s.getValue().stream().anyMatch(c -> hasAliases(c, seen));
-    if (n instanceof MappingNode m) {
-      return m.getValue().stream()
-          .anyMatch(t -> hasAliases(t.getKeyNode(), seen) || hasAliases(t.getValueNode(), seen));
-    }
-    return false;
   }
 
   private void problem(Node n, String reason, String remedy) {

@@ -86,4 +86,40 @@ class YamlDocumentTest {
     assertThat(YamlDocument.read("x.yaml", "\uFEFFa: 1\n", top -> top.required("a")).value())
         .isEqualTo("1");
   }
+
+  @Test
+  void what_is_nested_too_deep_is_refused_with_its_place() {
+    List<String> deep =
+        List.of(
+            "a: " + "[".repeat(200_000),
+            "a: " + "{b: ".repeat(50_000) + "x" + "}".repeat(50_000),
+            "- ".repeat(30_000) + "x");
+    for (String text : deep)
+      assertThat(problemsOf(text, top -> "").get(0))
+          .satisfies(
+              p -> {
+                assertThat(p.thing()).startsWith("x.yaml, line 1, column ");
+                assertThat(p.reason()).contains("nested more than 100 deep");
+              });
+    // brackets in a text, and a long list, are not deep
+    String flat = "a: \"" + "[".repeat(5_000) + "\"\nb:\n" + "  - x\n".repeat(5_000);
+    assertThat(
+            YamlDocument.read("x.yaml", flat, top -> top.texts("b").size() + top.text("a").get())
+                .value())
+        .startsWith("5000[");
+  }
+
+  @Test
+  void aliases_are_refused_where_they_stand_before_they_are_followed() {
+    StringBuilder bomb = new StringBuilder("a: &a [x, x, x]\n");
+    for (char c = 'b'; c <= 'z'; c++)
+      bomb.append(c)
+          .append(": &")
+          .append(c)
+          .append(" [")
+          .append(("*" + (char) (c - 1) + ", ").repeat(9))
+          .append("x]\n");
+    assertThat(problemsOf(bomb.toString(), top -> "").get(0).thing())
+        .isEqualTo("x.yaml, line 2, column 8");
+  }
 }

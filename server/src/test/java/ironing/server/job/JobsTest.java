@@ -142,4 +142,26 @@ class JobsTest {
   void a_job_of_another_day_is_not_found() {
     assertThatThrownBy(() -> jobs.get(999)).hasMessageContaining("Job 999");
   }
+
+  @Test
+  void a_job_ends_whatever_is_thrown_in_it() {
+    Job deep = jobs.await(start(p -> (long) deeper(0)).id(), LONG_MS);
+    assertThat(deep.state()).isEqualTo(State.FAILED);
+    assertThat(deep.problems().get(0).code()).isEqualTo("internal");
+    Job broken =
+        jobs.await(
+            start(
+                    p -> {
+                      throw new NoClassDefFoundError("a defect");
+                    })
+                .id(),
+            LONG_MS);
+    assertThat(broken.state()).isEqualTo(State.FAILED);
+    assertThat(jobs.await(start(p -> 1L).id(), LONG_MS).state()).isEqualTo(State.DONE);
+  }
+
+  @SuppressWarnings("InfiniteRecursion")
+  private static int deeper(int n) {
+    return 1 + deeper(n + 1);
+  }
 }
