@@ -6,6 +6,7 @@ import ironing.core.combine.Place.Side;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -28,6 +29,9 @@ final class TreeMerge {
   private final Places places;
   private final String endOfLine;
   private final StringBuilder out = new StringBuilder();
+
+  /** By text, the place whose line was asked for last, and where that line begins. */
+  private final IdentityHashMap<String, int[]> lines = new IdentityHashMap<>();
 
   /**
    * @param ids of the sides, in layer order
@@ -200,13 +204,27 @@ final class TreeMerge {
   }
 
   /** The blanks at the beginning of the line on which a place is. */
-  private static String indentOf(String text, int at) {
-    int line = at, farthest = Math.max(0, at - LONG_LINE);
-    while (line > farthest && text.charAt(line - 1) != '\n') line--;
-    if (line == farthest && line > 0) return "";
+  private String indentOf(String text, int at) {
+    int line = lineOf(text, at);
+    if (at - line > LONG_LINE) return "";
     int end = line;
     while (end < at && (text.charAt(end) == ' ' || text.charAt(end) == '\t')) end++;
     return text.substring(line, end);
+  }
+
+  /** Where the line of a place begins; of a long one, anywhere farther than that away. */
+  private int lineOf(String text, int at) {
+    // mostly it is asked for one place after another, and only what lies between is new
+    int[] last = lines.computeIfAbsent(text, t -> new int[2]);
+    boolean onwards = at >= last[0] && at - last[0] <= LONG_LINE;
+    int from = onwards ? last[0] : Math.max(0, at - LONG_LINE);
+    int line = at;
+    while (line > from && text.charAt(line - 1) != '\n') line--;
+    if (line == from && onwards) line = last[1];
+    else if (line == from && from > 0) line = from - 1;
+    last[0] = at;
+    last[1] = line;
+    return line;
   }
 
   private void container(
