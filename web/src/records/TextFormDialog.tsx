@@ -1,15 +1,19 @@
 import { useState } from 'react'
+import type { Problem } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useLoadOrder } from '../load-order/queries'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { Problems } from '../ui/Problems'
 import { count } from '../ui/text'
 import { useImportText } from './queries'
+import { decodeUtf8 } from './utf8'
 
 /** Plugins written out as text, one record a line, and brought back from it. */
 export function TextFormDialog({ workspace, onClose }: { workspace: number; onClose: () => void }) {
   const plugins = useLoadOrder(workspace).data?.plugins ?? []
   const [plugin, setPlugin] = useState('')
+  const [wrong, setWrong] = useState<Problem>()
   const { say } = useNotices()
   const bring = useImportText(workspace, (r) => {
     const covers = r.covers ? ` It covers the one of ${r.covers}.` : ''
@@ -52,9 +56,20 @@ export function TextFormDialog({ workspace, onClose }: { workspace: number; onCl
       <form
         onSubmit={(e) => {
           e.preventDefault()
+          setWrong(undefined)
           const file = new FormData(e.currentTarget).get('file')
           if (file instanceof File && file.name)
-            file.text().then((text) => bring.mutate({ name: file.name, text }))
+            file.arrayBuffer().then((bytes) => {
+              const read = decodeUtf8(new Uint8Array(bytes))
+              if ('text' in read) bring.mutate({ name: file.name, text: read.text })
+              else
+                setWrong({
+                  code: 'not-utf8',
+                  thing: `${file.name}, line ${read.line}, byte ${read.byte}`,
+                  reason: 'This is not UTF-8.',
+                  remedy: 'Save the file as UTF-8, and bring it in again.',
+                })
+            })
         }}
         className="flex items-center gap-2"
       >
@@ -70,6 +85,11 @@ export function TextFormDialog({ workspace, onClose }: { workspace: number; onCl
           Bring it in
         </Button>
       </form>
+      {wrong && (
+        <div className="mt-2">
+          <Problems problems={[wrong]} />
+        </div>
+      )}
     </Dialog>
   )
 }

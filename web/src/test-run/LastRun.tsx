@@ -35,7 +35,11 @@ export function LastRun({ workspace }: { workspace: number }) {
         </p>
       ) : (
         <p className="py-1.5 text-ink-2">
-          {last.state === 'PLAYED' ? 'Played to its end.' : 'It stopped.'}{' '}
+          {last.state === 'PLAYED'
+            ? 'Played to its end.'
+            : last.state === 'ENDED'
+              ? 'It ended with code 0; what it read cannot be told.'
+              : 'It stopped.'}{' '}
           {run?.comparedWith !== undefined && comparedWords(run.reports)}
         </p>
       )}

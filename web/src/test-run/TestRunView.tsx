@@ -86,10 +86,22 @@ export function TestRunView() {
   )
 }
 
+const RUN_STATES: Record<RunDetail['state'], string> = {
+  RUNNING: 'running',
+  PLAYED: 'played to its end',
+  ENDED: 'ended with code 0',
+  STOPPED: 'stopped',
+}
+
 function runWords(r: RunDetail): string {
   if (r.state === 'RUNNING') return `Running since ${when(r.startedAt)}.`
   const took = r.endedAt ? `, ${duration(r.startedAt, r.endedAt)}` : ''
-  return `${when(r.startedAt)}${took}: ${r.state === 'PLAYED' ? 'played to its end' : `stopped with exit code ${r.exitCode ?? 'unknown'}`}.`
+  const how = {
+    PLAYED: 'played to its end',
+    ENDED: 'ended with code 0; what it read cannot be told',
+    STOPPED: `stopped with exit code ${r.exitCode ?? 'unknown'}`,
+  }[r.state]
+  return `${when(r.startedAt)}${took}: ${how}.`
 }
 
 /** The game sees the folder, not the plan: say so when the two differ. */
@@ -334,7 +346,7 @@ function RunsAside({
                   {r.sameSet && <span className="ml-1.5 text-[11.5px] text-ink-3">as it is now</span>}
                 </span>
                 <span className={r.state === 'STOPPED' ? 'text-madder' : 'text-ink-2'}>
-                  {r.state === 'RUNNING' ? 'running' : r.state === 'PLAYED' ? 'played to its end' : 'stopped'}
+                  {RUN_STATES[r.state]}
                 </span>
               </Link>
             </li>

@@ -281,4 +281,44 @@ class RunIT {
     assertThat(answer.body().path("code").asText()).isEqualTo("will-not-start");
     assertThat(api.get(base + "/runs").path("runs")).isEmpty();
   }
+
+  /** Without a log nobody can tell what it read, and a line may say that something went wrong. */
+  @Test
+  void a_game_that_ends_with_code_0_is_only_said_to_have_ended_where_it_wrote_no_log()
+      throws Exception {
+    Path folder = Games.plain(temp.resolve("game"));
+    Trees.write(
+        folder.resolve("game.yaml"),
+        Games.PLAIN
+            + """
+            run:
+              command: [ "sh", "play.sh" ]
+              folder: "add-ons"
+              log: "logs/run.jsonl"
+              environment: { WIND: "from {game}" }
+              faults: [ "^ERROR", "could not load" ]
+            """);
+    Trees.write(
+        folder.resolve("add-ons/play.sh"), "pwd; echo wind $WIND; cat more 2>/dev/null; true\n");
+    String base = "/api/workspaces/" + api.workspace(folder);
+    JsonNode silent = ended(base, start(base));
+    assertThat(silent.path("state").asText()).isEqualTo("ENDED");
+    assertThat(silent.path("exitCode").asInt()).isZero();
+    Path real = folder.toRealPath();
+    assertThat(silent.path("output").asText())
+        .isEqualTo(real.resolve("add-ons") + "\nwind from " + real + "\n");
+    assertThat(api.get(base + "/runs").at("/runs/0/state").asText()).isEqualTo("ENDED");
+    assertThat(api.get(base).toString()).contains("what it read cannot be told");
+
+    Trees.write(folder.resolve("add-ons/more"), "all well\nthe mast could not load\n");
+    JsonNode faulty = ended(base, start(base));
+    assertThat(faulty.path("state").asText()).isEqualTo("STOPPED");
+    assertThat(faulty.at("/fault/text").asText()).isEqualTo("the mast could not load");
+
+    Files.delete(folder.resolve("add-ons/play.sh"));
+    Trees.write(
+        folder.resolve("add-ons/play.sh"),
+        "mkdir -p ../logs; echo '{\"at\":\"2026-01-01T00:00:00Z\",\"event\":\"start\"}' > ../logs/run.jsonl\n");
+    assertThat(ended(base, start(base)).path("state").asText()).isEqualTo("PLAYED");
+  }
 }

@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -252,5 +253,45 @@ class ToolsIT {
         .isEqualTo(422);
     api.send("DELETE", base + "/tools/" + tool, null, Map.of());
     assertThat(api.get(base + "/tools")).isEmpty();
+  }
+
+  /** Between the end of the tool and its output being deployed, the files are off the folder. */
+  @Test
+  void a_game_that_is_started_as_soon_as_it_can_be_misses_nothing_that_the_tool_wrote()
+      throws Exception {
+    Path folder = Games.plain(temp.resolve("played"));
+    Trees.write(
+        folder.resolve("game.yaml"), Games.PLAIN + "run: { command: [ \"sh\", \"play.sh\" ] }\n");
+    Trees.write(
+        folder.resolve("play.sh"),
+        "for i in 1 2 3 4 5 6 7 8; do cat add-ons/index.txt || echo gone; sleep 0.02; done\n");
+    workspace = api.workspace(folder);
+    base = "/api/workspaces/" + workspace;
+    api.install(workspace, "Reefs.zip", Games.mod(Map.of("add-ons/reef.txt", "a reef\n")));
+    api.job(base + "/deploy", null);
+    long tool = add("cd \"$PLACE\"; rm -f index.txt; date +%N > index.txt", "add-ons/index.txt");
+    run(tool);
+    int played = 0;
+    for (int round = 0; round < 3; round++) {
+      CompletableFuture<JsonNode> job = CompletableFuture.supplyAsync(() -> job(tool));
+      Patience.until(
+          () -> api.ask("GET", base + "/deploy", null, Map.of()).body().path("use").asText(),
+          use -> !use.isEmpty() || job.isDone());
+      boolean ended;
+      do {
+        ended = job.isDone();
+        Api.Answer start = api.ask("POST", base + "/runs", null, Map.of());
+        if (start.status() != 201) continue;
+        played++;
+        JsonNode over =
+            Patience.until(
+                () -> api.get(base + "/runs/" + start.body().path("run").asLong()),
+                r -> !r.path("state").asText().equals("RUNNING"));
+        assertThat(over.path("output").asText()).doesNotContain("gone");
+      } while (!ended);
+      JsonNode over = job.join();
+      assertThat(over.path("state").asText()).as(over.toString()).isEqualTo("DONE");
+    }
+    assertThat(played).isGreaterThanOrEqualTo(3);
   }
 }

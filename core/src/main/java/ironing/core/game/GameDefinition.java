@@ -6,6 +6,7 @@ import ironing.core.path.PathPattern;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /**
@@ -75,8 +76,35 @@ public record GameDefinition(
   public record ListFile(
       String file, String on, Optional<String> off, boolean omitOwn, String newline) {}
 
-  /** How to start the game: arguments, never a shell; "{game}" and "{standins}" are filled in. */
-  public record Run(List<String> command, Optional<String> log) {}
+  /**
+   * How to start the game: arguments, never a shell; "{game}" and "{standins}" are filled in, in
+   * the environment's values too.
+   *
+   * @param log game path of what it writes of a run
+   * @param folder game path of the folder to start it in; empty for the game's own
+   * @param environment what it gets beside what Ironing itself has
+   * @param faults regular expressions: a line of its output in which one is found means a fault
+   */
+  public record Run(
+      List<String> command,
+      Optional<String> log,
+      Optional<String> folder,
+      Map<String, String> environment,
+      List<String> faults) {
+
+    /** The first line of an output that means a fault. Cost: linear in the lines. */
+    public Optional<String> faultIn(String output) {
+      List<Pattern> patterns = faults.stream().map(Pattern::compile).toList();
+      return output
+          .lines()
+          .filter(line -> line.length() <= LONGEST_LINE)
+          .filter(line -> patterns.stream().anyMatch(p -> p.matcher(line).find()))
+          .findFirst();
+    }
+
+    /** A longer line is no message, and could keep a pattern busy for long. */
+    private static final int LONGEST_LINE = 4_000;
+  }
 
   public Optional<Mount> mount(String id) {
     return mounts.stream().filter(m -> m.id().equals(id)).findFirst();

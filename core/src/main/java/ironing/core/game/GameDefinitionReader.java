@@ -25,6 +25,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
@@ -354,7 +355,34 @@ public final class GameDefinitionReader {
     if (command.isEmpty())
       s.reject("command", "the game needs a command", "Write a list: [ program, argument ].");
     paths(s, "log");
-    Run run = new Run(List.copyOf(command), s.text("log"));
+    paths(s, "folder");
+    for (String fault : s.texts("faults")) {
+      try {
+        Pattern.compile(fault);
+      } catch (PatternSyntaxException e) {
+        s.reject(
+            "faults",
+            "“" + fault + "” is no pattern: " + e.getDescription(),
+            "Write it like ^error.");
+      }
+    }
+    Map<String, String> environment = new TreeMap<>();
+    s.section("environment")
+        .ifPresent(
+            e -> {
+              for (String name : e.keys()) {
+                if (!name.matches("[A-Za-z_][A-Za-z0-9_]*"))
+                  e.reject(name, "“" + name + "” is no name of a variable", "Use letters and _.");
+                e.text(name).ifPresent(value -> environment.put(name, value));
+              }
+            });
+    Run run =
+        new Run(
+            List.copyOf(command),
+            s.text("log"),
+            s.text("folder"),
+            Map.copyOf(environment),
+            List.copyOf(s.texts("faults")));
     s.warnOfUnknownKeys();
     return run;
   }

@@ -34,6 +34,7 @@ public final class PluginText {
           .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
           .disable(JsonParser.Feature.AUTO_CLOSE_SOURCE)
           .build();
+  private static final String ITSELF = "a map with that one key is written {\"map\":{\"%s\":…}}";
   private static final JsonNodeFactory NODES = JsonNodeFactory.instance;
 
   private PluginText() {}
@@ -45,17 +46,47 @@ public final class PluginText {
   public static Plugin parse(String name, String text) {
     String[] lines = (text.startsWith("\uFEFF") ? text.substring(1) : text).split("\n", -1);
     Header header = null;
+    int headerLine = 0;
+    Map<Ref, Integer> lineOf = new LinkedHashMap<>();
     List<Record> records = new ArrayList<>();
     for (int i = 0; i < lines.length; i++) {
-      String line = lines[i].strip();
-      if (line.isEmpty()) continue;
-      JsonNode node = json(name, line, i + 1);
-      if (header == null) header = header(name, node, i + 1);
-      else records.add(record(name, node, i + 1));
+      if (lines[i].isBlank()) continue;
+      JsonNode node = json(name, lines[i], i + 1);
+      if (header == null) {
+        header = header(name, node, i + 1);
+        headerLine = i + 1;
+        continue;
+      }
+      Record r = record(name, node, i + 1);
+      Integer before = lineOf.putIfAbsent(r.key(), i + 1);
+      if (before != null)
+        throw bad(name, i + 1, "the record " + r.key() + " stands on line " + before + " already");
+      records.add(r);
     }
     if (header == null) throw PluginException.of(name, "it has no header line");
-    // through the codec once: the same checks hold for both forms
+    try {
+      return checked(name, header, records);
+    } catch (PluginException whole) {
+      checkedAt(name, header, List.of(), headerLine);
+      for (Record r : records) checkedAt(name, header, List.of(r), lineOf.get(r.key()));
+      throw whole;
+    }
+  }
+
+  // through the codec once: the same checks hold for both forms
+  private static Plugin checked(String name, Header header, List<Record> records) {
     return PluginCodec.decode(name, PluginCodec.encode(new Plugin(name, header, records))).plugin();
+  }
+
+  private static void checkedAt(String name, Header header, List<Record> records, int line) {
+    try {
+      checked(name, header, records);
+    } catch (PluginException e) {
+      // a byte of the other form is no place in this one
+      String reason =
+          e.problems().get(0).reason().replaceFirst("^This plugin cannot be read: ", "");
+      throw bad(name, line, reason.replaceFirst("(, at byte \\d+)?\\.$", ""));
+    }
   }
 
   public static String write(Plugin p) {
@@ -97,7 +128,9 @@ public final class PluginText {
         .forEach(
             e -> {
               if (!known.contains(e.getKey()))
-                other.put(e.getKey(), value(name, e.getValue(), line));
+                other.put(
+                    unbroken(name, e.getKey(), line, ""),
+                    value(name, e.getValue(), line, pointer("", e.getKey())));
             });
     return new Header(
         number(name, n, "stage", Plugin.DEFAULT_STAGE, line),
@@ -116,65 +149,96 @@ public final class PluginText {
     if (!n.isObject() || !n.path("type").isTextual() || !n.path("id").isTextual())
       throw bad(name, line, "a record needs a type and an id");
     if (!n.has("fields")) throw bad(name, line, "a record needs fields, null when it is removed");
-    Ref key = ref(name, n.get("id").asText(), line);
+    Ref key = ref(name, n.get("id").asText(), line, "/id");
     JsonNode f = n.get("fields");
     if (f.isNull()) return new Record(n.get("type").asText(), key, Optional.empty());
     if (!f.isObject()) throw bad(name, line, "the fields of " + key + " are no map");
-    return new Record(n.get("type").asText(), key, Optional.of(fields(name, f, line)));
+    return new Record(n.get("type").asText(), key, Optional.of(fields(name, f, line, "/fields")));
   }
 
-  private static Ref ref(String name, String text, int line) {
+  private static Ref ref(String name, String text, int line, String at) {
     int slash = text.lastIndexOf('/');
     String id = text.substring(slash + 1);
     if (slash < 1 || !id.matches("[1-9][0-9]{0,7}"))
-      throw bad(name, line, "“" + text + "” is no record's key, such as Skerry.plug/420");
-    return new Ref(text.substring(0, slash), Integer.parseInt(id));
+      throw bad(name, line, at, "“" + text + "” is no record's key, such as Skerry.plug/420");
+    return new Ref(unbroken(name, text.substring(0, slash), line, at), Integer.parseInt(id));
   }
 
-  private static Value.Fields fields(String name, JsonNode n, int line) {
+  private static Value.Fields fields(String name, JsonNode n, int line, String at) {
     Map<String, Value> map = new LinkedHashMap<>();
-    n.properties().forEach(e -> map.put(e.getKey(), value(name, e.getValue(), line)));
+    n.properties()
+        .forEach(
+            e -> {
+              String below = pointer(at, e.getKey());
+              map.put(
+                  unbroken(name, e.getKey(), line, below), value(name, e.getValue(), line, below));
+            });
     return new Value.Fields(map);
   }
 
-  private static Value value(String name, JsonNode n, int line) {
+  /** As RFC 6901 has it. */
+  private static String pointer(String at, String key) {
+    return at + "/" + key.replace("~", "~0").replace("/", "~1");
+  }
+
+  /** A text as it is; half of a letter beyond the first plane has no UTF-8, and would be lost. */
+  private static String unbroken(String name, String text, int line, String at) {
+    // a pair is one code point; a half of one is told as itself
+    if (text.codePoints()
+        .anyMatch(c -> c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE))
+      throw bad(name, line, at, "a text holds half a character (a lone surrogate)");
+    return text;
+  }
+
+  private static Value value(String name, JsonNode n, int line, String at) {
     if (n.isNull()) return Value.NULL;
     if (n.isBoolean()) return new Value.Truth(n.booleanValue());
     if (n.isIntegralNumber()) {
       if (!n.canConvertToLong())
-        throw bad(name, line, "the integer " + n.asText() + " is beyond 64 bits");
+        throw bad(name, line, at, "the integer " + n.asText() + " is beyond 64 bits");
       return new Value.Int(n.longValue());
     }
     if (n.isNumber()) {
-      if (Double.isInfinite(n.doubleValue())) throw bad(name, line, "a number is not finite");
+      if (Double.isInfinite(n.doubleValue())) throw bad(name, line, at, "a number is not finite");
       return new Value.Real(n.doubleValue());
     }
-    if (n.isTextual()) return new Value.Text(n.textValue());
+    if (n.isTextual()) return new Value.Text(unbroken(name, n.textValue(), line, at));
     if (n.isArray()) {
       List<Value> items = new ArrayList<>();
-      n.forEach(i -> items.add(value(name, i, line)));
+      for (JsonNode i : n) items.add(value(name, i, line, at + "/" + items.size()));
       return new Value.Array(items);
     }
-    if (n.size() == 1 && n.path("ref").isTextual())
-      return ref(name, n.get("ref").textValue(), line);
-    if (n.size() == 1 && n.path("base64").isTextual())
-      return bytes(name, n.get("base64").textValue(), line);
-    if (n.size() == 1 && n.path("map").isObject()) return fields(name, n.get("map"), line);
-    return fields(name, n, line);
+    String only = n.size() == 1 ? n.fieldNames().next() : "";
+    return switch (only) {
+      case "ref" -> ref(name, text(name, n, "ref", line, at), line, at);
+      case "base64" -> bytes(name, text(name, n, "base64", line, at), line, at);
+      case "map" -> {
+        if (!n.get("map").isObject())
+          throw bad(name, line, at, "what is marked as a map is none; " + ITSELF.formatted("map"));
+        yield fields(name, n.get("map"), line, at);
+      }
+      default -> fields(name, n, line, at);
+    };
   }
 
-  private static Value bytes(String name, String base64, int line) {
+  private static String text(String name, JsonNode n, String mark, int line, String at) {
+    if (n.get(mark).isTextual()) return n.get(mark).textValue();
+    throw bad(
+        name, line, at, "what is marked as “" + mark + "” is no text; " + ITSELF.formatted(mark));
+  }
+
+  private static Value bytes(String name, String base64, int line, String at) {
     try {
       return new Value.Bytes(Base64.getDecoder().decode(base64));
     } catch (IllegalArgumentException e) {
-      throw bad(name, line, "a value is not base64");
+      throw bad(name, line, at, "a value is not base64");
     }
   }
 
   /** A value out of its text form; empty when that is none. */
   public static Optional<Value> value(String json) {
     try {
-      return Optional.of(value("", JSON.readTree(json), 1));
+      return Optional.of(value("", JSON.readTree(json), 1, ""));
     } catch (JsonProcessingException | PluginException e) {
       return Optional.empty();
     }
@@ -209,7 +273,15 @@ public final class PluginText {
     try {
       return JSON.readTree(line);
     } catch (JsonProcessingException e) {
-      throw bad(name, number, "it is not JSON: " + e.getOriginalMessage());
+      int column = e.getLocation() == null ? 1 : e.getLocation().getColumnNr();
+      throw PluginException.of(
+          name,
+          "it is not JSON: "
+              + e.getOriginalMessage()
+              + ", on line "
+              + number
+              + ", column "
+              + column);
     }
   }
 
@@ -222,7 +294,7 @@ public final class PluginText {
   private static Optional<String> text(String name, JsonNode n, String key, int line) {
     if (!n.has(key)) return Optional.empty();
     if (!n.get(key).isTextual()) throw bad(name, line, "the header's “" + key + "” is no text");
-    return Optional.of(n.get(key).textValue());
+    return Optional.of(unbroken(name, n.get(key).textValue(), line, "/" + key));
   }
 
   private static List<String> texts(String name, JsonNode n, String key, int line) {
@@ -232,12 +304,16 @@ public final class PluginText {
     for (JsonNode i : n.path(key)) {
       if (!i.isTextual())
         throw bad(name, line, "the header's “" + key + "” holds something else than texts");
-      out.add(i.textValue());
+      out.add(unbroken(name, i.textValue(), line, "/" + key));
     }
     return out;
   }
 
   private static PluginException bad(String name, int line, String reason) {
     return PluginException.of(name, reason + ", on line " + line);
+  }
+
+  private static PluginException bad(String name, int line, String at, String reason) {
+    return bad(name, line, reason + (at.isEmpty() ? "" : ", at " + at));
   }
 }

@@ -9,8 +9,9 @@ import java.util.Locale;
  *
  * <p>A leading {@code v} and everything from {@code +} on do not count. Runs between points compare
  * digit runs as numbers, missing runs as 0; letters directly behind a number come after none
- * ({@code 1.19 < 1.19a < 1.20}); what follows a hyphen comes before none and compares by SemVer
- * 2.0.0, section 11. What begins with no number comes before all numbers.
+ * ({@code 1.19 < 1.19a < 1.20}), whatever their case; what follows a hyphen comes before none and
+ * compares by SemVer 2.0.0, section 11, where the case counts. What begins with no number comes
+ * before all numbers.
  *
  * <p>Cost: linear in the text. Immutable; equality follows the order, so {@code 3.0} equals {@code
  * 3}.
@@ -27,13 +28,14 @@ public final class ModVersion implements Comparable<ModVersion> {
   }
 
   public static ModVersion of(String text) {
-    String t = text.trim().toLowerCase(Locale.ROOT);
-    if (t.length() > 1 && t.charAt(0) == 'v' && isDigit(t.charAt(1))) t = t.substring(1);
+    String t = text.trim();
+    if (t.length() > 1 && (t.charAt(0) | 0x20) == 'v' && isDigit(t.charAt(1))) t = t.substring(1);
     int plus = t.indexOf('+');
     if (plus >= 0) t = t.substring(0, plus);
     int hyphen = t.indexOf('-');
     List<String> pre = hyphen < 0 ? List.of() : List.of(t.substring(hyphen + 1).split("\\.", -1));
-    String core = hyphen < 0 ? t : t.substring(0, hyphen);
+    // letters behind a number are a habit without a standard: 1.19A is 1.19a
+    String core = (hyphen < 0 ? t : t.substring(0, hyphen)).toLowerCase(Locale.ROOT);
     List<String> runs = new ArrayList<>(List.of(core.split("\\.", -1)));
     while (runs.size() > 1 && isZero(runs.get(runs.size() - 1))) runs.remove(runs.size() - 1);
     return new ModVersion(text, List.copyOf(runs), pre);
@@ -132,7 +134,11 @@ public final class ModVersion implements Comparable<ModVersion> {
   @Override
   public int hashCode() {
     List<String> canonical = runs.stream().map(r -> r.replaceFirst("^0+(?=\\d)", "")).toList();
-    return 31 * canonical.hashCode() + prerelease.hashCode();
+    List<String> behind =
+        prerelease.stream()
+            .map(p -> digits(p) == p.length() ? p.replaceFirst("^0+(?=\\d)", "") : p)
+            .toList();
+    return 31 * canonical.hashCode() + behind.hashCode();
   }
 
   /** As it was written. */

@@ -172,25 +172,32 @@ class PluginCodecTest {
       delimiter = '|',
       value = {
         "{\"format\":\"other\"} | header's format is not | 1",
-        "{\"format\":\"ironing/plugin@1\",\"stage\":10} | stage is 10 | 0",
+        "{\"format\":\"ironing/plugin@1\",\"stage\":10} | stage is 10 | 1",
         "{\"format\":\"ironing/plugin@1\",\"stage\":\"x\"} | no whole number | 1",
-        "{\"format\":\"ironing/plugin@1\",\"nextId\":0} | nextId is 0 | 0",
-        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"a/b.plug\"]} | no bare file name | 0",
-        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"A.plug\",\"a.plug\"]} | twice | 0",
-        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"mine.plug\"]} | itself | 0",
+        "{\"format\":\"ironing/plugin@1\",\"nextId\":0} | nextId is 0 | 1",
+        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"a/b.plug\"]} | no bare file name | 1",
+        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"A.plug\",\"a.plug\"]} | twice | 1",
+        "{\"format\":\"ironing/plugin@1\",\"masters\":[\"mine.plug\"]} | itself | 1",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\"} | needs fields | 2",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/007\",\"fields\":{}} | no record's key | 2",
-        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/16777216\",\"fields\":{}} | not within 1 to 16777215 | 0",
-        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"V!\",\"id\":\"Mine.plug/1\",\"fields\":{}} | type is no word | 0",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/16777216\",\"fields\":{}} | not within 1 to 16777215 | 2",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"V!\",\"id\":\"Mine.plug/1\",\"fields\":{}} | type is no word | 2",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"n\":99999999999999999999}} | beyond 64 bits | 2",
-        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{}}~{\"type\":\"v\",\"id\":\"mine.plug/1\",\"fields\":{}} | stands in it twice | 0",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{}}~{\"type\":\"v\",\"id\":\"mine.plug/1\",\"fields\":{}} | stands on line 2 already | 3",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":{\"ref\":5}}} | /fields/a | 2",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":[0,{\"map\":5}]}} | /fields/a/1 | 2",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a/b\":{\"base64\":5}}} | /fields/a~1b | 2",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":\"x\\\\ud83dx\"}} | lone surrogate | 2",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"\\\\udd14\":1}} | lone surrogate | 2",
+        "{\"format\":\"ironing/plugin@1\",\"title\":\"\\\\ud83d\"} | lone surrogate | 1",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\" 1}} | column 46 | 2",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":1,\"a\":2}} | not JSON | 2"
       })
   void mistakes_are_named(String lines, String why, int line) {
     assertThatThrownBy(() -> PluginText.parse(NAME, lines.replace('~', '\n')))
         .isInstanceOf(IroningException.class)
         .hasMessageContaining(why)
-        .hasMessageContaining(line > 0 ? "on line " + line : "at byte")
+        .hasMessageContaining("on line " + line)
         .satisfies(e -> assertThat(((IroningException) e).problems().get(0).remedy()).isNotBlank());
   }
 

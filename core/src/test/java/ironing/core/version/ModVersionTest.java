@@ -101,4 +101,14 @@ class ModVersionTest {
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("Write it like");
   }
+
+  /** SemVer 2.0.0, section 11.4.2: identifiers with letters compare in ASCII sort order. */
+  @Test
+  void case_counts_behind_a_hyphen_and_not_behind_a_number() {
+    rising("1.0.0-Beta", "1.0.0-alpha", "1.0.0-beta");
+    assertThat(ModVersion.of("1.19A")).isEqualTo(ModVersion.of("1.19a"));
+    assertThat(ModVersion.of("V1.2")).isEqualTo(ModVersion.of("1.2"));
+    assertThat(ModVersion.of("1.0-rc.01").hashCode())
+        .isEqualTo(ModVersion.of("1.0-rc.1").hashCode());
+  }
 }

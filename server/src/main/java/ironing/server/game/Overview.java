@@ -8,6 +8,7 @@ import ironing.core.layers.Standing.Way;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.records.Collision.State;
 import ironing.core.run.RunLog;
+import ironing.core.run.RunOutcome;
 import ironing.server.deploy.Deployments;
 import ironing.server.journey.Journeys;
 import ironing.server.loadorder.Troubles;
@@ -193,12 +194,16 @@ class Overview {
       return new Step(StepId.TEST_RUN, false, "Start the game and look whether it works.");
     boolean since = at.isEmpty() || !last.get().startedAt().isBefore(OffsetDateTime.parse(at));
     if (!since) return new Step(StepId.TEST_RUN, false, "Not started since the last deployment.");
-    boolean well = last.get().exitCode() == 0;
+    if (last.get().outcome() == RunOutcome.ENDED)
+      return new Step(
+          StepId.TEST_RUN, true, "The last run ended with code 0; what it read cannot be told.");
+    boolean well = last.get().outcome() == RunOutcome.PLAYED;
     String fault =
         last.get()
             .summary()
             .flatMap(RunLog.Summary::fault)
             .map(RunLog.Fault::text)
+            .or(() -> Optional.of(last.get().saidFault()).filter(said -> !said.isEmpty()))
             .orElse("It stopped.");
     return new Step(StepId.TEST_RUN, well, well ? "The last run went to its end." : fault);
   }

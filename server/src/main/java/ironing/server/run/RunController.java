@@ -7,6 +7,7 @@ import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.run.RunDifference;
 import ironing.core.run.RunLog;
+import ironing.core.run.RunOutcome;
 import ironing.server.deploy.Deployments;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
@@ -55,6 +56,8 @@ class RunController {
     RUNNING,
     /** Played to its end. */
     PLAYED,
+    /** Ended with code 0, and what it read cannot be told. */
+    ENDED,
     STOPPED
   }
 
@@ -171,7 +174,7 @@ class RunController {
 
   private RunView view(Optional<Long> going, String now, RunLine r) {
     boolean goesOn = going.filter(g -> g == r.id()).isPresent();
-    RunState state = state(goesOn, r.endedAt(), r.exitCode());
+    RunState state = state(goesOn, r.endedAt(), r.exitCode(), r.logged(), r.saidFault());
     return new RunView(
         r.id(),
         r.startedAt().toString(),
@@ -181,9 +184,10 @@ class RunController {
         !r.picture().isEmpty() && r.picture().equals(now));
   }
 
-  private static RunState state(boolean goesOn, OffsetDateTime endedAt, Integer exitCode) {
+  private static RunState state(
+      boolean goesOn, OffsetDateTime endedAt, Integer exitCode, boolean logged, String saidFault) {
     if (endedAt == null && goesOn) return RunState.RUNNING;
-    return exitCode != null && exitCode == 0 ? RunState.PLAYED : RunState.STOPPED;
+    return RunState.valueOf(RunOutcome.of(exitCode, logged, saidFault).name());
   }
 
   private static String text(OffsetDateTime time) {
@@ -213,7 +217,12 @@ class RunController {
         row.id(),
         row.startedAt().toString(),
         text(row.endedAt()),
-        state(soFar.isPresent(), row.endedAt(), row.exitCode()),
+        state(
+            soFar.isPresent(),
+            row.endedAt(),
+            row.exitCode(),
+            !row.log().isBlank(),
+            row.saidFault()),
         row.exitCode(),
         !row.log().isBlank(),
         row.endedAt() == null ? soFar.orElse(row.output()) : row.output(),
@@ -224,7 +233,7 @@ class RunController {
             .map(r -> new RunReport(r.name(), r.value(), r.unit(), r.from(), before.get(r.name())))
             .toList(),
         s.warnings().stream().map(f -> fault(bench, whose, f)).toList(),
-        s.fault().map(f -> fault(bench, whose, f)).orElse(null),
+        s.fault().map(f -> fault(bench, whose, f)).orElse(said(row.saidFault())),
         kept ? row.picture() : null,
         kept && row.picture().equals(runs.pictureSum(bench)),
         db.arrangement(workspace, run, bench.profile()) != null,
@@ -232,6 +241,10 @@ class RunController {
         plugins(compared.map(RunLog.Summary::plugins).orElse(Map.of()), s),
         difference.map(RunController::files).orElse(List.of()),
         difference.map(d -> d.files().size()).orElse(0));
+  }
+
+  private static RunFault said(String fault) {
+    return fault.isEmpty() ? null : new RunFault("said", fault, "", "", "", null, null);
   }
 
   private List<ReadOfMod> ofMods(Bench bench, RunLog.Summary s) {

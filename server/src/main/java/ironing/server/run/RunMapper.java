@@ -18,7 +18,8 @@ interface RunMapper {
       String output,
       String log,
       Long profileId,
-      String picture) {}
+      String picture,
+      String saidFault) {}
 
   /** A run without what it said. */
   record RunLine(
@@ -26,11 +27,14 @@ interface RunMapper {
       OffsetDateTime startedAt,
       OffsetDateTime endedAt,
       Integer exitCode,
+      boolean logged,
+      String saidFault,
       Long profileId,
       String picture) {}
 
   String RUN =
-      "select id, started_at, ended_at, exit_code, output, log, profile_id, picture from run ";
+      "select id, started_at, ended_at, exit_code, output, log, profile_id, picture, said_fault"
+          + " from run ";
 
   @Select(
       """
@@ -54,21 +58,25 @@ interface RunMapper {
 
   @Update(
       """
-      update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log}
+      update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log},
+        said_fault = #{saidFault}
       where id = #{id}
       """)
   void end(
       @Param("id") long id,
       @Param("exitCode") int exitCode,
       @Param("output") String output,
-      @Param("log") String log);
+      @Param("log") String log,
+      @Param("saidFault") String saidFault);
 
   @Update("update run set ended_at = now(), exit_code = -1 where ended_at is null")
   void endAll();
 
   @Select(
       """
-      select id, started_at, ended_at, exit_code, profile_id, picture from run
+      select id, started_at, ended_at, exit_code, coalesce(log, '') <> '' as logged, said_fault,
+        profile_id, picture
+      from run
       where workspace_id = #{workspace} order by id desc limit 20
       """)
   List<RunLine> latest(long workspace);

@@ -7,6 +7,7 @@ import ironing.core.game.GameFolder;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
 import ironing.core.run.RunLog;
+import ironing.core.run.RunOutcome;
 import ironing.server.deploy.Deployments;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.platform.Events;
@@ -30,7 +31,9 @@ import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.UnaryOperator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -59,9 +62,14 @@ public class Runs {
    * A run that is over.
    *
    * @param summary of its log; empty when the game wrote none
+   * @param saidFault the line of its output that means a fault; empty for none
    */
   public record Ended(
-      long run, OffsetDateTime startedAt, int exitCode, Optional<RunLog.Summary> summary) {}
+      long run,
+      OffsetDateTime startedAt,
+      RunOutcome outcome,
+      Optional<RunLog.Summary> summary,
+      String saidFault) {}
 
   Runs(
       RunMapper db,
@@ -118,18 +126,23 @@ public class Runs {
   }
 
   private long start(Bench bench, GameDefinition.Run run) {
-    List<String> command =
-        run.command().stream()
-            .map(a -> a.replace("{game}", bench.gameFolder().toString()))
-            .map(a -> a.replace("{standins}", folders.standins()))
-            .toList();
+    UnaryOperator<String> filled =
+        text ->
+            text.replace("{game}", bench.gameFolder().toString())
+                .replace("{standins}", folders.standins());
+    List<String> command = run.command().stream().map(filled).toList();
+    Map<String, String> environment = new TreeMap<>();
+    run.environment().forEach((name, value) -> environment.put(name, filled.apply(value)));
     // what lies in the folder is only known where it is as arranged
     boolean asArranged = deployments.distance(bench).total() == 0;
     saves.bring(bench);
     Optional<FileTime> logBefore = logTime(bench, run);
     Program program =
         Program.start(
-            command, bench.gameFolder(), Map.of(), "Check the command in the game’s definition.");
+            command,
+            folder(bench, run),
+            environment,
+            "Check the command in the game’s definition.");
     long id =
         db.add(
             bench.workspace(),
@@ -143,6 +156,17 @@ public class Runs {
     listener.start();
     events.tell(bench.workspace(), "run", Map.of("run", id));
     return id;
+  }
+
+  private static Path folder(Bench bench, GameDefinition.Run run) {
+    if (run.folder().isEmpty()) return bench.gameFolder();
+    Path folder = GamePath.resolve(bench.gameFolder(), run.folder().get());
+    if (Files.isDirectory(folder)) return folder;
+    throw IroningException.of(
+        "will-not-start",
+        folder.toString(),
+        "The folder in which the game is started is not there.",
+        "Put it back, or name another one in the game’s definition: run, folder.");
   }
 
   private void listen(Bench bench, GameDefinition.Run run, Live l, Optional<FileTime> logBefore) {
@@ -161,7 +185,8 @@ public class Runs {
     } finally {
       try {
         String log = withoutNul(freshLog(bench, run, logBefore));
-        db.end(l.run(), code, l.program().output(), log);
+        String output = l.program().output();
+        db.end(l.run(), code, output, log, run.faultIn(output).orElse(""));
       } finally {
         ended.forget(bench.workspace());
         live.remove(bench.workspace());
@@ -260,8 +285,8 @@ public class Runs {
         row.log().isBlank()
             ? Optional.empty()
             : Optional.of(RunLog.summarise(row.log().lines().toList()));
-    int code = row.exitCode() == null ? -1 : row.exitCode();
-    return new Ended(row.id(), row.startedAt(), code, summary);
+    RunOutcome outcome = RunOutcome.of(row.exitCode(), summary.isPresent(), row.saidFault());
+    return new Ended(row.id(), row.startedAt(), outcome, summary, row.saidFault());
   }
 
   /** What the last run that is over said; empty when there was none, or it wrote no log. */
