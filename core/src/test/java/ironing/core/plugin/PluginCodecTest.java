@@ -187,9 +187,9 @@ class PluginCodecTest {
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":{\"ref\":5}}} | /fields/a | 2",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":[0,{\"map\":5}]}} | /fields/a/1 | 2",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a/b\":{\"base64\":5}}} | /fields/a~1b | 2",
-        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":\"x\\\\ud83dx\"}} | lone surrogate | 2",
-        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"\\\\udd14\":1}} | lone surrogate | 2",
-        "{\"format\":\"ironing/plugin@1\",\"title\":\"\\\\ud83d\"} | lone surrogate | 1",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":\"x\\ud83dx\"}} | lone surrogate | 2",
+        "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"\\udd14\":1}} | lone surrogate | 2",
+        "{\"format\":\"ironing/plugin@1\",\"title\":\"\\ud83d\"} | lone surrogate | 1",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\" 1}} | column 46 | 2",
         "{\"format\":\"ironing/plugin@1\"}~{\"type\":\"v\",\"id\":\"Mine.plug/1\",\"fields\":{\"a\":1,\"a\":2}} | not JSON | 2"
       })
