@@ -97,12 +97,9 @@ changed() {
   if [ -z "$server_all" ]; then SERVER_ONLY=("-Dtest=$(joined , $(words "$server_tests FeaturesTest"))" "${NONE_IS_WELL[@]}"); fi
   specs=$(words "$specs")
   if [ -z "$browser_all" ]; then BROWSER_ONLY=($(printf 'tests/%s.spec.ts ' $specs)); fi
-  # the product is built by the first three, whatever they test
   stages+=" page"
-  if [ -n "$packages$core_all$server_tests$server_all$specs$browser_all" ]; then
-    stages+=" core server"
-    if [ -z "$packages$core_all" ]; then CORE_ONLY=(-Dcore.tested); fi
-  fi
+  if [ -n "$packages$core_all" ]; then stages+=" core"; fi
+  if [ -n "$server_tests$server_all" ]; then stages+=" server"; fi
   if [[ " $features " == *" deploy "* || " $features " == *" library "* || -n $server_all ]]; then stages+=" disks"; fi
   if [ -n "$specs$browser_all" ]; then stages+=" browser"; fi
   run "$(product_sum)" $(words "$stages")

@@ -98,23 +98,24 @@ tests() {
   return $ended
 }
 
+# The page as it is served.
+web() {
+  build_web
+}
+
 page() {
-  npm_install
-  npm run --silent build -w web
   npm run --silent check
   npm run --silent test -w web -- --reporter=default --reporter=junit --outputFile.junit="$RESULTS/page/vitest.xml"
 }
 
-core() {
-  tests core,standins,demo core verify ${CORE_ONLY[@]+"${CORE_ONLY[@]}"}
-}
-
 # The product, under all the checks of the strict build, as the browser's tests start it.
 build() {
-  local before=$1
-  if wants browser && ! passed page; then build_web; fi
-  maven verify -pl server,bench -am -DskipTests
-  mark_built "$before"
+  maven verify -DskipTests
+  mark_built "$1"
+}
+
+core() {
+  tests core,standins,demo core test ${CORE_ONLY[@]+"${CORE_ONLY[@]}"}
 }
 
 # Nothing is packed once more: the browser's tests use what is packed at the same time.
@@ -179,22 +180,25 @@ covered() {
   done
 }
 
-# run STAGE…: those stages, side by side where the machine has room and neither needs the other.
+# run STAGE…: those stages, side by side where the machine has room and neither needs the other. What all of them need is
+# built before, whichever they are.
 run() {
   local before=$1 wanted
   shift
   wanted=" $* "
   wants() { [[ $wanted == *" $1 "* ]]; }
-  if wants server || wants disks; then database_start "$WORK/db" fsync=off; fi
+  stage web
+  if ! passed web; then return; fi
   if wants page; then begin page; fi
-  if wants core; then stage core; fi
-  if wants page; then end page; fi
-  if wants server || wants browser || wants disks; then
+  if [ "$wanted" != " page " ]; then
     # of sources that were changed meanwhile it is not said that they are built
     stage build "$before"
-    if ! passed build; then return; fi
   fi
+  if wants page; then end page; fi
+  if [ "$wanted" = " page " ] || ! passed build; then return; fi
+  if wants server || wants disks; then database_start "$WORK/db" fsync=off; fi
   if wants browser; then begin browser; fi
+  if wants core; then stage core; fi
   if wants server; then stage server; fi
   if wants disks; then stage disks; fi
   if wants browser; then end browser; fi

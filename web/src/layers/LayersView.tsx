@@ -46,6 +46,13 @@ import { COLUMNS, type Column, type LayerRow, modsOf, numberAt, rowsOf, SORTS, t
 import { differenceWords } from './sentence'
 import { useShown } from './shown'
 
+/** What a layer that was generated is called. */
+const KINDS: Record<string, string> = {
+  patch: 'patch',
+  merge: 'merge',
+  combined: 'combined files',
+  tool: 'output of a tool',
+}
 const ROW = 34
 const GUTTER = 112
 /** Of the gutter, what the brackets of the sections take. */
@@ -563,7 +570,7 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
           {l.name}
         </span>
         <small className="shrink-0 text-[11px] text-ink-2">{l.version}</small>
-        {l.kind !== 'archive' && <Tag>patch</Tag>}
+        {l.kind !== 'archive' && <Tag>{KINDS[l.kind] ?? 'mend'}</Tag>}
         {!l.on && <Tag>switched off</Tag>}
         {l.kept && <Tag>kept here</Tag>}
         {addsNothing(l) && <Tag>adds nothing here</Tag>}

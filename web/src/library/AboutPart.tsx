@@ -123,12 +123,12 @@ function Card({ workspace, mod: m }: { workspace: number; mod: Mod }) {
         {m.band && <Row term="band">{m.band}</Row>}
         {m.plugins.length > 0 && <Row term="plugins">{list(m.plugins)}</Row>}
         <Row term="from">
-          {c.url ? (
+          {c.url && /^https?:\/\//i.test(c.url) ? (
             <a href={c.url} target="_blank" rel="noreferrer" className="break-all text-woad underline">
               {c.url} <ExternalLink size={12} className="inline" aria-hidden="true" />
             </a>
           ) : (
-            c.item || 'not said'
+            c.item || c.url || 'not said'
           )}
           {c.release && <span className="text-ink-2"> · release {c.release}</span>}
         </Row>

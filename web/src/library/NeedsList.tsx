@@ -39,7 +39,7 @@ export function NeedsList({ detail }: { detail: Schema['ModDetail'] }) {
         )}
         {detail.clashes.map((c) => (
           <li key={c.mod} className="text-ink-2">
-            Does not go with <b className="font-medium text-ink">{c.mod}</b>
+            Does not go with <b className="font-medium text-ink">{c.name}</b>
             {c.why && `: ${c.why}`}
           </li>
         ))}

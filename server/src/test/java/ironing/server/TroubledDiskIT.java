@@ -3,11 +3,14 @@ package ironing.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.deploy.DiskTrouble;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.TestServer;
 import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -135,6 +138,25 @@ class TroubledDiskIT {
     } finally {
       Trees.remove(game);
     }
+  }
+
+  /** The words are GNU libc's, in German. */
+  @Test
+  @Tag("small-disk")
+  void a_drive_without_room_is_told_whatever_language_the_system_speaks() throws IOException {
+    Path full = smallDisk().resolve("full");
+    IOException german =
+        new FileSystemException(
+            full.toString(), null, "Auf dem Gerät ist kein Speicherplatz mehr verfügbar");
+    assertThat(DiskTrouble.isFull(full, german)).isFalse();
+    try (OutputStream out = Files.newOutputStream(full)) {
+      for (int i = 0; i < 4 * MEGABYTE; i += 4096) out.write(new byte[4096]);
+    } catch (IOException noRoom) {
+      assertThat(DiskTrouble.isFull(full, german)).isTrue();
+    } finally {
+      Files.delete(full);
+    }
+    assertThat(DiskTrouble.isFull(full, german)).isFalse();
   }
 
   private static Path smallDisk() throws IOException {

@@ -3,7 +3,11 @@ package ironing.core.deploy;
 import ironing.core.IroningException;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileStore;
 import java.nio.file.FileSystemException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -12,13 +16,41 @@ import java.util.stream.Stream;
 
 /** What a failing disk means, in words: which place, why, and what to do. */
 public final class DiskTrouble {
+  /** With less a drive has no room for any file. */
+  private static final long NO_ROOM_BYTES = 16_384;
+
   private DiskTrouble() {}
+
+  /**
+   * Whether a drive refused for want of room. The drive itself is asked, since the system's words
+   * depend on its language. Where they are English, a quota that is used up and a drive without
+   * room for more names are known by them too.
+   *
+   * @param place on the drive; it need not be there
+   */
+  public static boolean isFull(Path place, IOException e) {
+    String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
+    if (text.contains("no space left") || text.contains("disk quota")) return true;
+    boolean otherwise =
+        e instanceof AccessDeniedException
+            || e instanceof NoSuchFileException
+            || e instanceof FileAlreadyExistsException;
+    if (otherwise) return false;
+    try {
+      Path there = place.toAbsolutePath();
+      while (there.getParent() != null && !Files.exists(there)) there = there.getParent();
+      FileStore drive = Files.getFileStore(there);
+      return drive.getTotalSpace() > 0 && drive.getUsableSpace() < NO_ROOM_BYTES;
+    } catch (IOException untold) {
+      return false;
+    }
+  }
 
   /** What to tell of a failure in a game folder. */
   public static IroningException of(Path folder, IOException e) {
     String thing = e instanceof FileSystemException f ? place(folder, f) : folder.toString();
     String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
-    if (text.contains("no space left") || text.contains("disk quota")) {
+    if (isFull(folder, e)) {
       return IroningException.of(
           "disk-full",
           thing,

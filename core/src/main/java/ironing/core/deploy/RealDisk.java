@@ -93,7 +93,8 @@ public final class RealDisk implements Disk {
     } catch (FileAlreadyExistsException | NoSuchFileException | AccessDeniedException refused) {
       throw refused;
     } catch (UnsupportedOperationException | FileSystemException notLinkable) {
-      if (String.valueOf(notLinkable.getMessage()).contains("No space left")) throw notLinkable;
+      if (notLinkable instanceof FileSystemException e && DiskTrouble.isFull(target.getParent(), e))
+        throw e;
       // another file system, one without links, or a limit on them
       return false;
     }

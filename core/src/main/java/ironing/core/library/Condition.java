@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 
 /** A condition in a fitting: on other mods, the game, the picture, and earlier answers. */
@@ -50,28 +51,37 @@ public sealed interface Condition {
     else if (!(this instanceof Answered)) into.add(this);
   }
 
-  /** In words, as the end of “because …”. */
+  /** In words, as the end of “because …”; mods by their ids, so that it stays the same. */
   default String words() {
+    return words(id -> id);
+  }
+
+  /**
+   * The same for people.
+   *
+   * @param nameOf what to call a mod, by its id
+   */
+  default String words(UnaryOperator<String> nameOf) {
     if (this instanceof ModOn m)
-      return "“" + m.mod() + "”" + range(m.versions()) + " is installed and on";
+      return "“" + nameOf.apply(m.mod()) + "”" + range(m.versions()) + " is installed and on";
     if (this instanceof GameIn g) return "the game’s version is" + range(g.versions());
     if (this instanceof FileThere f) return "another mod, or the game, brings " + f.path();
     if (this instanceof Answered a)
       return "“" + a.answer() + "” was answered to “" + a.question() + "”";
-    if (this instanceof All all) return joined(all.of(), " and ");
-    if (this instanceof Any any) return joined(any.of(), " or ");
+    if (this instanceof All all) return joined(all.of(), " and ", nameOf);
+    if (this instanceof Any any) return joined(any.of(), " or ", nameOf);
     Condition not = ((Not) this).of();
     if (not instanceof ModOn m)
-      return "“" + m.mod() + "”" + range(m.versions()) + " is not installed, or off";
-    return "it is not so that " + not.words();
+      return "“" + nameOf.apply(m.mod()) + "”" + range(m.versions()) + " is not installed, or off";
+    return "it is not so that " + not.words(nameOf);
   }
 
   private static String range(String versions) {
     return versions.equals("*") ? "" : " " + versions;
   }
 
-  private static String joined(List<Condition> of, String word) {
-    return of.stream().map(Condition::words).collect(Collectors.joining(word));
+  private static String joined(List<Condition> of, String word, UnaryOperator<String> nameOf) {
+    return of.stream().map(c -> c.words(nameOf)).collect(Collectors.joining(word));
   }
 
   /** Reads one from a mapping with exactly one of the known keys. */

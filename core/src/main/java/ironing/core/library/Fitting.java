@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 
 /**
  * The questions of a fitting.yaml (ironing/fitting@1), and what answers to them come to. Immutable;
@@ -132,6 +133,13 @@ public record Fitting(List<Move> inEveryCase, List<Question> questions) {
   public Map<String, Boolean> truths(Facts facts) {
     Map<String, Boolean> out = new LinkedHashMap<>();
     for (Condition c : outward()) out.put(c.words(), c.holds(facts, Map.of()));
+    return out;
+  }
+
+  /** How people read the words by which {@link #truths} tells conditions apart. */
+  public Map<String, String> spoken(UnaryOperator<String> nameOf) {
+    Map<String, String> out = new LinkedHashMap<>();
+    for (Condition c : outward()) out.put(c.words(), c.words(nameOf));
     return out;
   }
 

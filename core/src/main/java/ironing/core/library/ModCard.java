@@ -35,6 +35,11 @@ public record ModCard(
     Map<String, PluginWish> plugins,
     Optional<Source> source,
     boolean inferred) {
+  private static final Pattern VERSIONED = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$");
+
+  /** Stands for a version that nothing tells, and comes before all others. */
+  private static final String UNTOLD = "0";
+
   private static final String FORMAT = "ironing/mod@1";
 
   /** The coarse tiers of the install order, the lowest first. */
@@ -86,15 +91,31 @@ public record ModCard(
    * A card for a mod without one: name and version from the archive's name, as people write them.
    */
   public static ModCard inferredFrom(String archiveName) {
+    return inferredFrom(archiveName, "");
+  }
+
+  /**
+   * The same.
+   *
+   * @param root the folder in the archive in which the mod begins: where the archive's name tells
+   *     no version, that folder's may, or one above it
+   */
+  public static ModCard inferredFrom(String archiveName, String root) {
     String stem = archiveName.replaceFirst("(?i)\\.(zip|7z|tar|tgz|tar\\.(gz|xz|bz2|zst))$", "");
-    Matcher m = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$").matcher(stem);
+    Matcher m = VERSIONED.matcher(stem);
     boolean found = m.matches() && !m.group(1).isBlank();
+    String version = found ? m.group(2) : UNTOLD;
+    List<String> above = List.of(root.split("/"));
+    for (int i = above.size() - 1; i >= 0 && version.equals(UNTOLD); i--) {
+      Matcher folder = VERSIONED.matcher(above.get(i));
+      if (folder.matches() && !folder.group(1).isBlank()) version = folder.group(2);
+    }
     String name = (found ? m.group(1) : stem).replace('_', ' ').strip();
     if (name.indexOf(' ') < 0) name = name.replace('-', ' ');
     return new ModCard(
         idFrom(name),
         name,
-        found ? m.group(2) : "0",
+        version,
         List.of(),
         "",
         "*",
@@ -106,6 +127,11 @@ public record ModCard(
         Map.of(),
         Optional.empty(),
         true);
+  }
+
+  /** The version for people: empty where nothing tells one. */
+  public String shownVersion() {
+    return inferred && version.equals(UNTOLD) ? "" : version;
   }
 
   /** The same inferred card under another name, and the id that goes with it. */

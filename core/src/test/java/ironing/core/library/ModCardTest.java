@@ -27,6 +27,16 @@ class ModCardTest {
   }
 
   @Test
+  void a_version_that_the_archive_does_not_tell_may_stand_in_the_name_of_its_folder() {
+    assertThat(ModCard.inferredFrom("bells.zip", "Bells and Whistles v0.9/data").version())
+        .isEqualTo("0.9");
+    assertThat(ModCard.inferredFrom("bells-2.0.zip", "Bells 0.9").version()).isEqualTo("2.0");
+    ModCard untold = ModCard.inferredFrom("bells.zip", "bells");
+    assertThat(untold.shownVersion()).isEmpty();
+    assertThat(ModCard.inferredFrom("bells-0.9.zip").shownVersion()).isEqualTo("0.9");
+  }
+
+  @Test
   void a_name_that_is_given_brings_its_own_id() {
     ModCard card = ModCard.inferredFrom("two-1.0.zip").named("Pier Lights");
     assertThat(card.id()).isEqualTo("pier-lights");

@@ -15,9 +15,12 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.Comparator;
@@ -178,7 +181,8 @@ class DeployController {
   /** What deploying would do, found by looking at every file of it. Changes nothing. */
   @GetMapping("/plan")
   PlanView deployPlan(
-      @PathVariable long workspace, @RequestParam(defaultValue = "1000") int limit) {
+      @PathVariable long workspace,
+      @RequestParam(defaultValue = "1000") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     DeployPlan plan = deployments.plan(bench);
     int[] counts = new int[PlanAct.values().length];

@@ -9,13 +9,15 @@ import ironing.core.picture.Arrangement;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.ModJourney;
 import ironing.server.layers.LayersMapper.ModNoteRow;
-import ironing.server.mends.Mends;
 import ironing.server.overlaps.PathViews;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -41,7 +43,7 @@ class LayersController {
   private final Layers layers;
   private final Workbenches benches;
   private final Journeys journeys;
-  private final Mends mends;
+  private final Contributions contributions;
   private final LayersMapper db;
   private final Json json;
 
@@ -49,11 +51,11 @@ class LayersController {
       Layers layers,
       Workbenches benches,
       Journeys journeys,
-      Mends mends,
+      Contributions contributions,
       LayersMapper db,
       Json json) {
     this.layers = layers;
-    this.mends = mends;
+    this.contributions = contributions;
     this.benches = benches;
     this.journeys = journeys;
     this.db = db;
@@ -188,7 +190,7 @@ class LayersController {
               notes.containsKey(m.id()) ? tags(notes.get(m.id())) : List.of(),
               notes.containsKey(m.id()) ? notes.get(m.id()).at().toString() : "",
               m.card().name(),
-              m.card().version(),
+              m.card().shownVersion(),
               m.card().id(),
               m.kind(),
               m.files(),
@@ -243,7 +245,7 @@ class LayersController {
                   0,
                   a.twin() + b.twin()));
     }
-    mends
+    contributions
         .contributed(bench)
         .forEach((mod, files) -> bars.computeIfPresent(mod, (m, bar) -> bar.with(files)));
     return bars;
@@ -291,7 +293,7 @@ class LayersController {
       @PathVariable long mod,
       @RequestParam Optional<Long> with,
       @RequestParam(defaultValue = "true") boolean contested,
-      @RequestParam(defaultValue = "200") int limit) {
+      @RequestParam(defaultValue = "200") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     requireMod(bench, mod);
     Standing standing = bench.picture().standing();

@@ -106,15 +106,29 @@ public class Fittings {
     if (d.isNone()) return Optional.empty();
     return Optional.of(
         new Better(
-            because(k.fitted().truths(), truths), answers, d.added(), d.gone(), d.different()));
+            because(k.fitted().truths(), truths, k.fitting().spoken(id -> nameOf(bench, id))),
+            answers,
+            d.added(),
+            d.gone(),
+            d.different()));
   }
 
-  private static List<String> because(Map<String, Boolean> then, Map<String, Boolean> now) {
+  /** What to call a mod by the id of its card; the id where it is not in the library. */
+  static String nameOf(Bench bench, String id) {
+    return bench.mods().values().stream()
+        .filter(m -> m.card().id().equals(id))
+        .map(m -> m.card().name())
+        .findFirst()
+        .orElse(id);
+  }
+
+  private static List<String> because(
+      Map<String, Boolean> then, Map<String, Boolean> now, Map<String, String> spoken) {
     List<String> out = new ArrayList<>();
     now.forEach(
         (words, holds) -> {
           if (!holds.equals(then.get(words)))
-            out.add((holds ? "By now, " : "It is no longer so that ") + words + ".");
+            out.add((holds ? "By now, " : "It is no longer so that ") + spoken.get(words) + ".");
         });
     return out;
   }

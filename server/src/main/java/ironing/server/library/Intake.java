@@ -265,7 +265,7 @@ class Intake {
 
   private static ModCard card(
       String archive, Path tree, Choices choices, String root, List<Problem> flaws) {
-    ModCard inferred = ModCard.inferredFrom(archive);
+    ModCard inferred = ModCard.inferredFrom(archive, root);
     if (choices.name().isPresent()) inferred = inferred.named(choices.name().get());
     try {
       Optional<String> text = text(archive, tree, root, ContentLayout.CARD);

@@ -2,6 +2,7 @@ package ironing.server.library;
 
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
+import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.Unpacker.Unpacked;
 import ironing.core.library.Choices;
@@ -27,6 +28,7 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -238,7 +240,7 @@ class IntakeController {
         plan.choices().sendTo(),
         plan.choices().answers(),
         card.name(),
-        card.version(),
+        card.shownVersion(),
         card.summary(),
         card.inferred(),
         plan.flaws(),
@@ -355,6 +357,9 @@ class IntakeController {
   private Path placeOf(long workspace, long archive, String path) {
     ArchiveRow row = archives.get(workspace, archive);
     Staged staged = staging.get(workspace, row, (done, total, unit) -> {});
-    return GamePath.resolve(staged.tree(), path);
+    Path place = GamePath.resolve(staged.tree(), path);
+    if (Files.isRegularFile(place)) return place;
+    throw IroningException.of(
+        "not-found", path, "The archive has no such file.", "Choose one from its list.");
   }
 }

@@ -13,8 +13,11 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.StrandMapper.StrandRow;
 import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -137,7 +140,10 @@ class LibraryController {
   record NeedView(
       String mod, String versions, Needs.State state, @MayBeAbsent String found, String name) {}
 
-  record Clash(String mod, String why) {}
+  /**
+   * @param name the mod’s, where it is in the library; its id else
+   */
+  record Clash(String mod, String name, String why) {}
 
   /**
    * What a card says that its user may know better.
@@ -264,7 +270,7 @@ class LibraryController {
         versions,
         m.kind(),
         card.name(),
-        card.version(),
+        card.shownVersion(),
         card.summary(),
         card.authors(),
         card.inferred(),
@@ -295,8 +301,8 @@ class LibraryController {
   ModDetail mod(
       @PathVariable long workspace,
       @PathVariable long mod,
-      @RequestParam(defaultValue = "1000") int limit,
-      @RequestParam(defaultValue = "0") int offset) {
+      @RequestParam(defaultValue = "1000") @Min(0) @Max(Rows.MOST) int limit,
+      @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset) {
     Bench bench = benches.get(workspace);
     ModRow row = mods.row(workspace, mod);
     Bench.Mod m = Versions.required(bench, mod);
@@ -311,7 +317,7 @@ class LibraryController {
         m.kind(),
         card.id(),
         card.name(),
-        card.version(),
+        card.shownVersion(),
         card.authors(),
         card.summary(),
         card.inferred(),
@@ -334,7 +340,9 @@ class LibraryController {
         m.sizeBytes(),
         m.plugins(),
         needs(bench, card),
-        card.clashes().stream().map(c -> new Clash(c.mod(), c.why())).toList(),
+        card.clashes().stream()
+            .map(c -> new Clash(c.mod(), Fittings.nameOf(bench, c.mod()), c.why()))
+            .toList(),
         db.fileCount(mod),
         db.files(mod, limit, offset).stream().map(LibraryController::file).toList(),
         db.leftOut(mod).stream()

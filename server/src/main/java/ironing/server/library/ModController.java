@@ -17,9 +17,12 @@ import ironing.server.library.ModFiles.Verified;
 import ironing.server.library.Versions.Replacement;
 import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -120,8 +123,8 @@ class ModController {
   List<ModFile> files(
       @PathVariable long workspace,
       @PathVariable long mod,
-      @RequestParam(defaultValue = "2000") int limit,
-      @RequestParam(defaultValue = "0") int offset) {
+      @RequestParam(defaultValue = "2000") @Min(0) @Max(Rows.MOST) int limit,
+      @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset) {
     mods.row(workspace, mod);
     return db.files(mod, limit, offset).stream().map(LibraryController::file).toList();
   }

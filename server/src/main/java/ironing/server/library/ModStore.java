@@ -2,6 +2,7 @@ package ironing.server.library;
 
 import ironing.core.IroningException;
 import ironing.core.deploy.Disk;
+import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.RealDisk;
 import ironing.core.library.Choices;
 import ironing.core.library.ModCard;
@@ -12,11 +13,11 @@ import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
@@ -306,8 +307,11 @@ public class ModStore implements SmartInitializingSingleton {
   }
 
   static IroningException failed(String thing, IOException e) {
-    String text = String.valueOf(e.getMessage()).toLowerCase(Locale.ROOT);
-    if (text.contains("no space left") || text.contains("disk quota")) {
+    Path place =
+        e instanceof FileSystemException f && f.getFile() != null
+            ? Path.of(f.getFile())
+            : Path.of("");
+    if (DiskTrouble.isFull(place, e)) {
       return IroningException.of(
           "disk-full",
           thing,

@@ -42,6 +42,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/combined-files")
 class CombinedFilesController {
   private static final int LONGEST = 200_000;
+  private static final int LONGEST_PLACE = 1_000;
   private static final int MOST = 2_000;
   private static final int LEFT_SHOWN = 200;
   private final CombinedFiles files;
@@ -337,6 +338,12 @@ class CombinedFilesController {
       @RequestBody ChoiceRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Contest c = require(benches.get(workspace), path, carry);
+    if (body.place().length() > LONGEST_PLACE)
+      throw IroningException.of(
+          "too-long",
+          body.place().substring(0, 40) + "…",
+          "No place of a file has a key of more than " + LONGEST_PLACE + " characters.",
+          "Name the place by the key that the board tells.");
     boolean forget = Boolean.TRUE.equals(body.forget());
     Choice choice =
         new Choice(body.take() == null ? List.of() : body.take(), Optional.ofNullable(body.text()));

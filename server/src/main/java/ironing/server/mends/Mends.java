@@ -14,6 +14,7 @@ import ironing.core.version.VersionRange;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
+import ironing.server.layers.Contributions;
 import ironing.server.library.Fittings;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.Patches.Shares;
@@ -33,7 +34,7 @@ import org.springframework.stereotype.Component;
 
 /** The mends of a profile: how each stands, and making them anew. */
 @Component
-public class Mends {
+public class Mends implements Contributions {
   private static final int MOST_SHOWN = 500;
   private final MendStore store;
   private final Patches patches;
@@ -156,10 +157,7 @@ public class Mends {
       Map<String, String> carried,
       @MayBeAbsent Long tool) {}
 
-  /**
-   * By mod, how many of its covered files went into the combined file that covers them: they reach
-   * the game all the same.
-   */
+  @Override
   public Map<Long, Integer> contributed(Bench bench) {
     return files.contributed(bench);
   }

@@ -51,20 +51,36 @@ public class RepeatedNames {
    */
   public record Repeated(List<String> names, String match, List<Where> files) {}
 
-  private record Found(Combine rule, Where where, Map<String, Integer> names) {}
+  /**
+   * @param where the file in play; null where there is none any more
+   * @param own names in what the unmodded game reads there
+   */
+  private record Found(
+      Combine rule, Where where, Map<String, Integer> names, Map<String, Integer> own) {}
 
-  /** All of them that a mod has brought about, those in the same files together. */
+  /**
+   * All of them that a mod has brought about, those in the same files together. What the unmodded
+   * game has as often itself is none.
+   */
   public List<Repeated> of(Bench bench) {
     if (bench.game().combine().stream().allMatch(c -> c.once().isEmpty())) return List.of();
     Holdings holdings = bench.picture().holdings();
     Standing standing = bench.picture().standing();
     List<Found> found = new ArrayList<>();
     for (int path : contests.combinable(bench)) {
-      int slot = standing.inPlay(path);
       Combine rule = bench.game().combines(holdings.path(path)).orElseThrow();
-      if (slot < 0 || rule.once().isEmpty()) continue;
-      Where where = new Where(bench.picture().spelling().of(path), holdings.holderAt(slot).mod());
-      found.add(new Found(rule, where, names(bench, slot, rule.once().get())));
+      if (rule.once().isEmpty()) continue;
+      int slot = standing.inPlay(path), unmodded = bench.picture().unmodded(path);
+      Where where =
+          slot < 0
+              ? null
+              : new Where(bench.picture().spelling().of(path), holdings.holderAt(slot).mod());
+      found.add(
+          new Found(
+              rule,
+              where,
+              names(bench, slot, rule.once().get()),
+              names(bench, unmodded, rule.once().get())));
     }
     return bench.game().combine().stream()
         .flatMap(c -> repeated(c, found.stream().filter(f -> f.rule.equals(c)).toList()).stream())
@@ -73,18 +89,20 @@ public class RepeatedNames {
 
   private static List<Repeated> repeated(Combine rule, List<Found> found) {
     Map<String, Set<Where>> files = new TreeMap<>();
-    Map<String, Integer> times = new TreeMap<>();
-    for (Found f : found)
+    Map<String, Integer> times = new TreeMap<>(), own = new TreeMap<>();
+    for (Found f : found) {
+      f.own.forEach((name, n) -> own.merge(name, n, Integer::sum));
       f.names.forEach(
           (name, n) -> {
             times.merge(name, n, Integer::sum);
             files.computeIfAbsent(name, k -> new TreeSet<>()).add(f.where);
           });
+    }
     Map<List<Where>, List<String>> together = new LinkedHashMap<>();
     files.forEach(
         (name, in) -> {
           boolean modded = in.stream().anyMatch(w -> w.mod() != Holdings.GAME);
-          if (modded && times.get(name) > 1)
+          if (modded && times.get(name) > Math.max(1, own.getOrDefault(name, 0)))
             together.computeIfAbsent(List.copyOf(in), k -> new ArrayList<>()).add(name);
         });
     List<Repeated> all = new ArrayList<>();
@@ -93,6 +111,7 @@ public class RepeatedNames {
   }
 
   private Map<String, Integer> names(Bench bench, int slot, String once) {
+    if (slot < 0) return Map.of();
     String key = bench.picture().holdings().shaAt(slot) + once;
     Map<String, Integer> known = names.get(key);
     if (known != null) return known;

@@ -10,8 +10,11 @@ import ironing.server.overlaps.ContestedPaths.Pair;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -96,8 +99,8 @@ class OverlapsController {
       @RequestParam(defaultValue = "") String find,
       @RequestParam(defaultValue = "") Set<Kind> kind,
       @RequestParam(defaultValue = "") Set<Long> mod,
-      @RequestParam(defaultValue = "0") int offset,
-      @RequestParam(defaultValue = "500") int limit) {
+      @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
+      @RequestParam(defaultValue = "500") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     return page(
         bench,
@@ -118,7 +121,7 @@ class OverlapsController {
       @RequestParam(defaultValue = "") String find,
       @RequestParam(defaultValue = "") Set<Kind> kind,
       @RequestParam(defaultValue = "") Set<Long> mod,
-      @RequestParam(defaultValue = "500") int limit) {
+      @RequestParam(defaultValue = "500") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     ContestedPaths contested = new ContestedPaths(bench.picture());
     int[] all = contested.matching(filter(find, kind, mod));
@@ -152,7 +155,7 @@ class OverlapsController {
   ResponseEntity<MatrixView> matrix(
       @PathVariable long workspace,
       @RequestParam(defaultValue = "") Set<Kind> kind,
-      @RequestParam(defaultValue = "30") int most) {
+      @RequestParam(defaultValue = "30") @Min(0) @Max(Rows.MOST) int most) {
     Bench bench = benches.get(workspace);
     ContestedPaths contested = new ContestedPaths(bench.picture());
     Map<Pair, Count> pairs = contested.pairs(contested.matching(filter("", kind, Set.of())));
@@ -190,8 +193,8 @@ class OverlapsController {
   @GetMapping("/picture")
   ResponseEntity<PathPage> picture(
       @PathVariable long workspace,
-      @RequestParam(defaultValue = "0") int offset,
-      @RequestParam(defaultValue = "5000") int limit) {
+      @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
+      @RequestParam(defaultValue = "5000") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     Standing standing = bench.picture().standing();
     int[] paths =

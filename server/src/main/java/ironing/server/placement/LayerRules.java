@@ -21,11 +21,15 @@ import org.springframework.stereotype.Component;
 
 /**
  * Every rule of placement that speaks in a workspace: the user's own, those of the cards, and that
- * a patch comes after what it patches. A layer is known by its strand, which all versions of a mod
- * share.
+ * a patch comes after what it patches. That a mod needs another is no order between their layers;
+ * where its plugin builds on the other's, that is. A layer is known by its strand, which all
+ * versions of a mod share.
  */
 @Component
 public class LayerRules {
+  /** What the rules of cards come from, before the mod's name. */
+  private static final String OF_CARD = "the card of ";
+
   private final Mends mends;
 
   LayerRules(Mends mends) {
@@ -39,6 +43,11 @@ public class LayerRules {
    */
   public record Ruled(
       List<Long> order, List<PlacementRule> rules, Tiers<Long> bands, Map<Long, Long> modOf) {}
+
+  /** Whether a rule is the user's, or stands on a card: of the others Ironing takes care itself. */
+  public static boolean isStated(PlacementRule r) {
+    return r.from().equals("you") || r.from().startsWith(OF_CARD);
+  }
 
   public Ruled of(Bench bench) {
     Map<Long, Long> modOf = new LinkedHashMap<>();
@@ -62,13 +71,11 @@ public class LayerRules {
     modOf.forEach(
         (strand, mod) -> {
           ModCard card = bench.mods().get(mod).card();
-          String from = "the card of " + card.name();
+          String from = OF_CARD + card.name();
           for (String other : card.after())
             stated(rules, Kind.ABOVE, strand, byId.get(other), "it asks to come after that", from);
           for (String other : card.before())
             stated(rules, Kind.BELOW, strand, byId.get(other), "it asks to come before that", from);
-          for (ModCard.Need need : card.needs())
-            stated(rules, Kind.ABOVE, strand, byId.get(need.mod()), "it needs that", from);
         });
   }
 

@@ -128,22 +128,32 @@ final class RulingOrder {
 
   /** Which ruling speaks at a path. */
   private static final class Speakers {
-    private final Bench bench;
-    private final List<Ruling> rulings;
-    private final List<PathPattern> patterns = new ArrayList<>();
+    private record Wide(String at, PathPattern pattern) {}
+
+    private final Holdings holdings;
+
+    /** By mod, what is said of a very path. */
+    private final Map<Long, Map<Integer, String>> exact = new HashMap<>();
+
+    /** By mod, what is said of folders and patterns, the last one first. */
+    private final Map<Long, List<Wide>> wide = new HashMap<>();
 
     Speakers(Bench bench) {
-      this.bench = bench;
-      this.rulings = bench.picture().arrangement().rulings();
-      for (Ruling r : rulings) patterns.add(PathPattern.of(r.at(), bench.game().pathCase()));
+      holdings = bench.picture().holdings();
+      for (Ruling r : bench.picture().arrangement().rulings()) {
+        int path = holdings.idOf(r.at());
+        if (path >= 0)
+          exact.computeIfAbsent(r.mod(), m -> new HashMap<>()).putIfAbsent(path, r.at());
+        wide.computeIfAbsent(r.mod(), m -> new ArrayList<>())
+            .add(0, new Wide(r.at(), PathPattern.of(r.at(), bench.game().pathCase())));
+      }
     }
 
     String of(int path, long mod) {
-      Holdings holdings = bench.picture().holdings();
-      for (Ruling r : rulings) if (r.mod() == mod && holdings.idOf(r.at()) == path) return r.at();
-      for (int i = rulings.size() - 1; i >= 0; i--)
-        if (rulings.get(i).mod() == mod && patterns.get(i).matches(holdings.path(path)))
-          return rulings.get(i).at();
+      String told = exact.getOrDefault(mod, Map.of()).get(path);
+      if (told != null) return told;
+      for (Wide w : wide.getOrDefault(mod, List.of()))
+        if (w.pattern.matches(holdings.path(path))) return w.at;
       throw new IllegalStateException("path " + path + " is ruled, and no ruling speaks of it");
     }
   }

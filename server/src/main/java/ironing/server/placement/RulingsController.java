@@ -41,6 +41,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/rulings")
 class RulingsController {
+  /** No path of a game is longer. */
+  private static final int LONGEST = 1_000;
+
   private final Layers layers;
   private final LayerRules rules;
   private final Workbenches benches;
@@ -192,6 +195,14 @@ class RulingsController {
     List<Problem> problems = new ArrayList<>();
     Holdings holdings = bench.picture().holdings();
     for (RulingWish w : wishes) {
+      if (w.at().length() > LONGEST)
+        throw IroningException.of(
+            "too-long",
+            w.at().substring(0, 40) + "…",
+            "A ruling is for a path, a folder or a pattern, and none has more than "
+                + LONGEST
+                + " characters.",
+            "Name a shorter one.");
       int path = holdings.idOf(w.at().strip());
       boolean brings =
           path >= 0

@@ -1,8 +1,10 @@
 package ironing.server.platform;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.introspect.JacksonAnnotationIntrospector;
 import org.springframework.stereotype.Component;
 
 /** The records of the product as text in the database, and back. */
@@ -11,8 +13,20 @@ public class Json {
   private final ObjectMapper mapper;
 
   Json(ObjectMapper mapper) {
-    // a text of an earlier version may have what is not kept any more
-    this.mapper = mapper.copy().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+    // a text of an earlier version may have what is not kept any more, and lack what is new; what
+    // was stored can always be read, however long
+    this.mapper =
+        mapper
+            .copy()
+            .setAnnotationIntrospector(new JacksonAnnotationIntrospector())
+            .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
+    this.mapper
+        .getFactory()
+        .setStreamReadConstraints(
+            StreamReadConstraints.builder()
+                .maxNameLength(Integer.MAX_VALUE)
+                .maxStringLength(Integer.MAX_VALUE)
+                .build());
   }
 
   public String write(Object o) {

@@ -42,6 +42,10 @@ class LocalOnlyFilter extends OncePerRequestFilter {
       refuse(response, "Origin", origin);
     } else if ("cross-site".equals(request.getHeader("Sec-Fetch-Site"))) {
       refuse(response, "Sec-Fetch-Site", "cross-site");
+    } else if ((request.getRequestURI() + "?" + request.getQueryString()).contains("%00")) {
+      unfit(response, 400, "The address holds the character U+0000. Leave it out.");
+    } else if (String.valueOf(request.getContentType()).contains("*")) {
+      unfit(response, 415, "The Content-Type is no type. Name the one that the body is of.");
     } else {
       chain.doFilter(request, response);
     }
@@ -56,6 +60,21 @@ class LocalOnlyFilter extends OncePerRequestFilter {
 
   private static boolean isOurs(String hostAndPort, int port) {
     return NAMES.stream().anyMatch(n -> hostAndPort.equals(n + ":" + port));
+  }
+
+  private static void unfit(HttpServletResponse response, int status, String why)
+      throws IOException {
+    response.setStatus(status);
+    response.setContentType("application/problem+json");
+    response.setCharacterEncoding("UTF-8");
+    response
+        .getWriter()
+        .write(
+            "{\"type\":\"about:blank\",\"title\":\"A request that cannot be read\",\"status\":"
+                + status
+                + ",\"code\":\"request-unreadable\",\"detail\":\""
+                + why
+                + "\"}");
   }
 
   private static void refuse(HttpServletResponse response, String header, String value)

@@ -1,13 +1,18 @@
 package ironing.server.platform;
 
+import com.fasterxml.jackson.databind.JsonMappingException;
+import com.fasterxml.jackson.databind.exc.InvalidFormatException;
+import com.fasterxml.jackson.databind.exc.MismatchedInputException;
 import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
@@ -18,6 +23,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.method.annotation.HandlerMethodValidationException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /**
@@ -85,11 +91,64 @@ class Problems extends ResponseEntityExceptionHandler {
   }
 
   private static String why(Throwable cause) {
-    if (cause instanceof NullPointerException missing)
-      return ": “" + missing.getMessage() + "” is missing.";
+    if (cause instanceof InvalidFormatException unfit)
+      return ": " + place(unfit) + " does not fit" + detail(unfit) + ".";
     if (cause instanceof UnrecognizedPropertyException unknown)
       return ": nothing is called “" + unknown.getPropertyName() + "” there.";
+    if (cause instanceof MismatchedInputException unfit && !unfit.getPath().isEmpty())
+      return ": " + place(unfit) + " is missing, null, or of another kind.";
+    if (cause instanceof NullPointerException missing)
+      return ": “" + missing.getMessage() + "” is missing.";
     return ".";
+  }
+
+  /**
+   * Of texts that could not be kept, what is wrong with them; of others there is nothing to add.
+   */
+  private static String detail(InvalidFormatException e) {
+    int at = e.getOriginalMessage().indexOf("it holds ");
+    return at < 0 ? "" : ": " + e.getOriginalMessage().substring(at);
+  }
+
+  private static String place(JsonMappingException e) {
+    StringBuilder out = new StringBuilder("“");
+    for (JsonMappingException.Reference r : e.getPath())
+      if (r.getFieldName() == null) out.append('[').append(r.getIndex()).append(']');
+      else out.append(out.length() > 1 ? "." : "").append(r.getFieldName());
+    return out.append('”').toString();
+  }
+
+  @Override
+  protected ResponseEntity<Object> handleHandlerMethodValidationException(
+      HandlerMethodValidationException e,
+      HttpHeaders headers,
+      HttpStatusCode status,
+      WebRequest request) {
+    String what =
+        e.getParameterValidationResults().stream()
+            .map(r -> "“" + r.getMethodParameter().getParameterName() + "”")
+            .collect(Collectors.joining(", "));
+    ProblemDetail detail =
+        ProblemDetail.forStatusAndDetail(
+            HttpStatus.BAD_REQUEST,
+            "Of the request’s parameters, "
+                + what
+                + " is out of its range. See /api/openapi.json.");
+    detail.setTitle("A parameter that does not fit");
+    detail.setProperty("code", "parameter-unfit");
+    return ResponseEntity.badRequest().body(detail);
+  }
+
+  /** Of two requests for one and the same, made at once, the second one finds it there. */
+  @ExceptionHandler(DuplicateKeyException.class)
+  ResponseEntity<ProblemDetail> twice(DuplicateKeyException e) {
+    ProblemDetail detail =
+        ProblemDetail.forStatusAndDetail(
+            HttpStatus.CONFLICT,
+            "Another request has just made one of that name. Look at it, or choose another name.");
+    detail.setTitle("There is one already");
+    detail.setProperty("code", "already-there");
+    return ResponseEntity.status(HttpStatus.CONFLICT).body(detail);
   }
 
   private static HttpStatus statusOf(String code) {

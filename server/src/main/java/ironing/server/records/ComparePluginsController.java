@@ -4,8 +4,11 @@ import ironing.core.IroningException;
 import ironing.core.plugin.RecordTable;
 import ironing.core.records.RecordIndex;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -74,8 +77,8 @@ class ComparePluginsController {
       @PathVariable long workspace,
       @RequestParam List<String> plugin,
       @RequestParam(defaultValue = "DIFFERENT") ComparedKind show,
-      @RequestParam(defaultValue = "0") int offset,
-      @RequestParam(defaultValue = "300") int limit) {
+      @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
+      @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     RecordIndex index = records.of(bench).index();
     List<Integer> positions =

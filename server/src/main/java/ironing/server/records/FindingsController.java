@@ -9,8 +9,11 @@ import ironing.core.records.RecordFindings.Finding;
 import ironing.core.records.RecordFindings.Kind;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -67,7 +70,7 @@ class FindingsController {
   FindingsView findings(
       @PathVariable long workspace,
       @RequestParam(required = false) Kind kind,
-      @RequestParam(defaultValue = "200") int limit) {
+      @RequestParam(defaultValue = "200") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     Map<Kind, Integer> counts = new EnumMap<>(Kind.class);
     for (Kind k : Kind.values()) counts.put(k, 0);

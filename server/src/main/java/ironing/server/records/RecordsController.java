@@ -11,8 +11,11 @@ import ironing.core.records.RecordIndex.Odd;
 import ironing.core.records.RecordSearch;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -185,8 +188,8 @@ class RecordsController {
       @RequestParam(defaultValue = "") List<String> plugin,
       @RequestParam(defaultValue = "") String losesOf,
       @RequestParam(defaultValue = "") String refersTo,
-      @RequestParam(defaultValue = "0") int offset,
-      @RequestParam(defaultValue = "300") int limit) {
+      @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
+      @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     Records.Known known = records.of(bench);
     RecordIndex index = known.index();
@@ -327,7 +330,7 @@ class RecordsController {
       @PathVariable long workspace,
       @RequestParam(defaultValue = "") String find,
       @RequestParam(defaultValue = "") String type,
-      @RequestParam(defaultValue = "20") int limit) {
+      @RequestParam(defaultValue = "20") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
     RecordIndex index = records.of(bench).index();
     String part = PathCase.fold(find.strip());

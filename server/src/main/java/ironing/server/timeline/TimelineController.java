@@ -6,10 +6,13 @@ import ironing.core.picture.Difference;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
+import ironing.server.platform.Rows;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -88,7 +91,7 @@ class TimelineController {
   TimelineView timeline(
       @PathVariable long workspace,
       @RequestParam(defaultValue = "9223372036854775807") long before,
-      @RequestParam(defaultValue = "100") int limit) {
+      @RequestParam(defaultValue = "100") @Min(0) @Max(Rows.MOST) int limit) {
     Workbenches.Steps steps = benches.steps(workspace);
     Bench bench = benches.get(workspace);
     int most = Math.max(1, Math.min(limit, MOST_AT_ONCE));

@@ -25,6 +25,7 @@ import ironing.server.mends.Mends.MendView;
 import ironing.server.mends.RepeatedNames;
 import ironing.server.mends.RepeatedNames.Repeated;
 import ironing.server.mends.RepeatedNames.Where;
+import ironing.server.placement.LayerRules;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
@@ -36,7 +37,6 @@ import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -59,8 +59,10 @@ public class Wrinkles {
   private final Harmless harmless;
 
   private final RepeatedNames repeated;
+  private final LayerRules rules;
 
   Wrinkles(
+      LayerRules rules,
       Mends mends,
       RepeatedNames repeated,
       Records index,
@@ -70,6 +72,7 @@ public class Wrinkles {
       ContentStore content,
       Harmless harmless) {
     this.harmless = harmless;
+    this.rules = rules;
     this.content = content;
     this.health = health;
     this.mends = mends;
@@ -457,23 +460,29 @@ public class Wrinkles {
   }
 
   /**
-   * The user's own rules of placement that the order breaks; those of cards are told in Layers
-   * only.
+   * The user's own rules of placement, and those of the cards of mods that are on, that the order
+   * breaks.
    */
-  private static void brokenRules(Bench bench, List<Wrinkle> out) {
-    Map<Long, Long> modOf = new LinkedHashMap<>();
+  private void brokenRules(Bench bench, List<Wrinkle> out) {
+    LayerRules.Ruled ruled = rules.of(bench);
+    Map<Long, Long> modOf = ruled.modOf();
+    Set<Long> on = new HashSet<>();
     for (Layer l : bench.picture().arrangement().layers())
-      modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
-    List<PlacementRule> broken =
-        Placements.broken(List.copyOf(modOf.keySet()), bench.picture().arrangement().rules());
-    for (PlacementRule r : broken) {
+      if (l.on()) on.add(bench.mods().get(l.mod()).strand());
+    for (PlacementRule r : Placements.broken(ruled.order(), ruled.rules())) {
+      if (!LayerRules.isStated(r)) continue;
+      boolean own = bench.picture().arrangement().rules().contains(r);
+      boolean bothOn = on.contains(r.layer()) && (!r.kind().hasOther() || on.contains(r.other()));
+      if (!own && !bothOn) continue;
       String other = r.kind().hasOther() ? " " + bench.nameOf(modOf.get(r.other())) : "";
       out.add(
           new Wrinkle(
                   "rule-broken",
                   Weight.LOSES,
                   bench.nameOf(modOf.get(r.layer())) + " is to stand " + words(r.kind()) + other,
-                  "Your rule: " + r.reason() + ".",
+                  own
+                      ? "Your rule: " + r.reason() + "."
+                      : "So says " + r.from() + ": " + r.reason() + ".",
                   "Move the fewest layers that make it hold again.",
                   Place.LAYERS,
                   modOf.get(r.layer()),
