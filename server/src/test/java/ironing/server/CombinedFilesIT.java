@@ -470,4 +470,24 @@ class CombinedFilesIT {
     assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
         .doesNotContain("adds-nothing");
   }
+
+  @Test
+  void a_name_that_the_game_itself_repeats_is_no_wrinkle_until_a_mod_brings_one_more()
+      throws IOException {
+    game = temp.resolve("repeating");
+    Trees.write(game.resolve("game.yaml"), GAME);
+    Trees.write(game.resolve("data/scripts/a.sks"), "routine same\n  one\nend\n");
+    Trees.write(game.resolve("data/scripts/b.sks"), "routine same\n  two\nend\n");
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    mods.clear();
+    install("Other", "1.0", Map.of("scripts/a.sks", "routine same\n  another\nend\n"));
+    assertThat(codes()).doesNotContain("name-twice");
+    install("More", "1.0", Map.of("scripts/c.sks", "routine same\n  three\nend\n"));
+    assertThat(codes()).containsOnlyOnce("name-twice");
+  }
+
+  private List<String> codes() {
+    return api.get(base + "/wrinkles").path("open").findValuesAsText("code");
+  }
 }

@@ -637,4 +637,73 @@ class LibraryIT {
     api.job(base + "/deploy/undeploy", null).result();
     assertThat(Trees.of(game)).isEqualTo(before);
   }
+
+  @Test
+  void what_a_card_asks_of_the_order_is_a_wrinkle_with_its_move_where_it_is_not_so() {
+    long one =
+        install(
+            "one.zip",
+            files("mod-card.yaml", card("one", "1.0") + "after: [ two ]\n", "a.txt", "1"));
+    // to need another is no order between the two
+    install(
+        "two.zip",
+        files("mod-card.yaml", card("two", "1.0") + "needs: [ { mod: three } ]\n", "b.txt", "2"));
+    install("three.zip", files("mod-card.yaml", card("three", "1.0"), "c.txt", "3"));
+    JsonNode broken = null;
+    for (JsonNode w : api.get(base + "/wrinkles").path("open")) {
+      if (!w.path("code").asText().equals("rule-broken")) continue;
+      assertThat(broken).as("only one").isNull();
+      broken = w;
+    }
+    assertThat(broken).isNotNull();
+    assertThat(broken.path("title").asText()).isEqualTo("Mod one is to stand above Mod two");
+    assertThat(broken.path("reason").asText()).contains("the card of Mod one");
+    JsonNode fix = broken.path("fix");
+    assertThat(fix.path("kind").asText()).isEqualTo("MEND_RULE");
+    api.change(
+        "POST",
+        base + "/layers/rules/mend",
+        Map.of(
+            "kind", fix.path("rule").asText(),
+            "mod", fix.path("mod").asLong(),
+            "other", fix.path("other").asLong()));
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .doesNotContain("rule-broken");
+    assertThat(api.get(base + "/layers").path("layers").get(1).path("mod").asLong()).isEqualTo(one);
+  }
+
+  @Test
+  void a_mod_that_is_made_for_another_game_is_told() {
+    install(
+        "far.zip",
+        files("mod-card.yaml", card("far", "1.0") + "game: { id: elsewhere }\n", "a.txt", "1"));
+    install(
+        "near.zip",
+        files("mod-card.yaml", card("near", "1.0") + "game: { id: plain }\n", "b.txt", "2"));
+    List<String> told =
+        api.get(base + "/wrinkles").path("open").findValuesAsText("title").stream()
+            .filter(t -> t.contains("another game"))
+            .toList();
+    assertThat(told).containsExactly("Mod far is made for another game");
+  }
+
+  @Test
+  void an_archive_that_is_looked_at_again_does_not_meet_itself_in_its_conditions() {
+    String fitting =
+        """
+        format: ironing/fitting@1
+        questions:
+          - id: alone
+            ask: Alone?
+            answers:
+              - { id: whole, say: All of it, offer: { not: { mod: self } }, files: [ { from: a.txt, to: "" } ] }
+        """;
+    Map<String, String> files =
+        files("mod-card.yaml", card("self", "1.0"), "fitting.yaml", fitting, "a.txt", "1");
+    long archive = api.bringIn(workspace, "self.zip", Archives.zip(files));
+    api.job(base + "/mods", Map.of("archive", archive)).result();
+    JsonNode again =
+        api.send("POST", base + "/archives/" + archive + "/intake", Map.of(), Map.of()).body();
+    assertThat(again.at("/questions/0/answers/0/taken").asBoolean()).isTrue();
+  }
 }

@@ -197,8 +197,7 @@ class OddRequestsIT {
   }
 
   private String parameter(String name, JsonNode schema) {
-    if (name.equals("workspace"))
-      return random.nextInt(8) == 0 ? odd() : Long.toString(workspace);
+    if (name.equals("workspace")) return random.nextInt(8) == 0 ? odd() : Long.toString(workspace);
     if (name.equals("mod") && random.nextInt(3) > 0) return Long.toString(mod);
     return random.nextInt(3) == 0 ? odd() : fitting(schema);
   }

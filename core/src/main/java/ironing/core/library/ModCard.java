@@ -19,6 +19,7 @@ import java.util.regex.Pattern;
  *
  * @param gameVersions the versions of the game that it is made for, as a range; "*" is any
  * @param inferred whether name and version were guessed from the archive's name
+ * @param game the id of the game that it is made for; empty where it names none
  */
 public record ModCard(
     String id,
@@ -34,7 +35,8 @@ public record ModCard(
     Optional<String> band,
     Map<String, PluginWish> plugins,
     Optional<Source> source,
-    boolean inferred) {
+    boolean inferred,
+    Optional<String> game) {
   private static final Pattern VERSIONED = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$");
 
   /** Stands for a version that nothing tells, and comes before all others. */
@@ -58,6 +60,7 @@ public record ModCard(
   public ModCard {
     // a card that was kept before cards had a source
     source = source == null ? Optional.empty() : source;
+    game = game == null ? Optional.empty() : game;
   }
 
   /** The same mod under what its user knows better; only these can be edited. */
@@ -77,7 +80,8 @@ public record ModCard(
         band,
         plugins,
         source,
-        inferred);
+        inferred,
+        game);
   }
 
   /**
@@ -126,7 +130,8 @@ public record ModCard(
         Optional.empty(),
         Map.of(),
         Optional.empty(),
-        true);
+        true,
+        Optional.empty());
   }
 
   /** The version for people: empty where nothing tells one. */
@@ -150,7 +155,8 @@ public record ModCard(
         band,
         plugins,
         source,
-        inferred);
+        inferred,
+        game);
   }
 
   /** A card for a mod that was made here. */
@@ -169,7 +175,8 @@ public record ModCard(
         Optional.of("finishing"),
         Map.of(),
         Optional.empty(),
-        false);
+        false,
+        Optional.empty());
   }
 
   /** The same card of something that is made of others’ work and is only right with some mods. */
@@ -188,7 +195,8 @@ public record ModCard(
         band,
         plugins,
         source,
-        inferred);
+        inferred,
+        game);
   }
 
   private static String idFrom(String name) {
@@ -222,7 +230,8 @@ public record ModCard(
       clashes.add(new Clash(s.required("mod"), s.text("why").orElse("")));
       s.warnOfUnknownKeys();
     }
-    String gameVersions = top.section("game").map(ModCard::gameVersions).orElse("*");
+    Optional<Section> game = top.section("game");
+    String gameVersions = game.map(ModCard::gameVersions).orElse("*");
     Optional<String> band = top.text("band");
     if (band.isPresent() && !BANDS.contains(band.get()))
       top.reject(
@@ -254,7 +263,8 @@ public record ModCard(
             band,
             plugins,
             top.section("source").map(ModCard::source),
-            false);
+            false,
+            game.flatMap(g -> g.text("id")));
     top.warnOfUnknownKeys();
     return card;
   }

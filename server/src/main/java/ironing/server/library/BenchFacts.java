@@ -25,7 +25,7 @@ final class BenchFacts implements Facts {
   BenchFacts(Supplier<Bench> bench, Set<Long> without) {
     this.bench = bench;
     this.without = without;
-    this.installed = SingletonSupplier.of(() -> bench.get().installed());
+    this.installed = SingletonSupplier.of(() -> bench.get().installed(without));
   }
 
   @Override

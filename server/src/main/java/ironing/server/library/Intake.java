@@ -228,10 +228,14 @@ class Intake {
     Outcome begins = ContentLayout.begins(game, paths, choices);
     String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
     ModCard card = card(row.name(), staged.tree(), choices, root, flaws);
+    // looked at again, it must not meet itself in what it asks of other mods
+    Set<Long> own = new HashSet<>(without);
+    for (Bench.Mod m : benches.get(workspace).mods().values())
+      if (m.card().id().equals(card.id())) own.add(m.id());
     Optional<FittingPlan> fitting =
         choices.plain() || !(begins instanceof Outcome.Laid)
             ? Optional.empty()
-            : fitting(workspace, row, staged.tree(), root, choices, without, flaws);
+            : fitting(workspace, row, staged.tree(), root, choices, own, flaws);
     Outcome outcome = outcome(game, paths, choices, fitting, flaws);
     return new Plan(staged, choices, outcome, card, List.copyOf(flaws), fitting);
   }

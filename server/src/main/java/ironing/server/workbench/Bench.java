@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * One workspace with one profile, as everything that is asked of it sees it. Immutable: whoever
@@ -87,10 +88,16 @@ public record Bench(
 
   /** Every mod's card with whether it is on, by its id, for what cards say of one another. */
   public Map<String, List<Needs.Installed>> installed() {
+    return installed(Set.of());
+  }
+
+  /** The same without some mods. */
+  public Map<String, List<Needs.Installed>> installed(Set<Long> without) {
     Map<Long, Boolean> on = new HashMap<>();
     picture.arrangement().layers().forEach(l -> on.put(l.mod(), l.on()));
     return Needs.byId(
         mods.values().stream()
+            .filter(m -> !without.contains(m.id()))
             .map(m -> new Needs.Installed(m.card(), on.getOrDefault(m.id(), false)))
             .toList());
   }

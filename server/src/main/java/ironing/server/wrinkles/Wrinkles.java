@@ -251,6 +251,9 @@ public class Wrinkles {
           out.add(clash(bench, mod, card, clash, onById.get(clash.mod())));
         }
       }
+      card.game()
+          .filter(g -> !g.equals(bench.game().id()))
+          .ifPresent(g -> out.add(otherGame(bench, mod, card, g)));
       bench
           .gameVersion()
           .filter(v -> !VersionRange.of(card.gameVersions()).contains(ModVersion.of(v)))
@@ -300,6 +303,18 @@ public class Wrinkles {
             mod,
             new Fix(Fix.Kind.SWITCH_MOD_OFF, other, null, bench.nameOf(other)))
         .withOther(other);
+  }
+
+  private static Wrinkle otherGame(Bench bench, long mod, ModCard card, String game) {
+    return new Wrinkle(
+        "other-game",
+        Weight.LOSES,
+        card.name() + " is made for another game",
+        "Its card names the game “" + game + "”; this is “" + bench.game().id() + "”.",
+        "Switch it off, unless you know that it works here.",
+        Place.LIBRARY,
+        mod,
+        new Fix(Fix.Kind.SWITCH_MOD_OFF, mod, null, card.name()));
   }
 
   private static Wrinkle gameVersion(long mod, ModCard card, String version) {
