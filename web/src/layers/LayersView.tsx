@@ -184,7 +184,7 @@ export function LayersView() {
   return (
     <Screen
       title="Layers"
-      says={<FileBarKey />}
+      says={<FileBarKey combined={view.layers.some((l) => l.bar.contributing > 0)} />}
       actions={
         <>
           <BrokenRules workspace={workspace} />
@@ -565,7 +565,7 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
     <div className={clsx(GRID, 'h-full pr-2.5', !l.on && 'text-ink-3')}>
       <span className="max-lg:hidden" />
       <span className="num pr-3 text-right text-ink-2">{l.position}</span>
-      <span className="flex min-w-0 items-baseline gap-2">
+      <span className="flex min-w-0 items-baseline gap-2 pr-2.5">
         <span className="truncate font-medium" title={l.name}>
           {l.name}
         </span>

@@ -49,7 +49,7 @@ export function OverlapsView() {
               {count(total, 'path')} {total === 1 ? 'is' : 'are'} contested
               {filtered && ', of those that you look for'}.
             </span>
-            <FileBarKey />
+            <FileBarKey combined={false} />
           </div>
         )
       }

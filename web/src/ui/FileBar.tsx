@@ -35,8 +35,12 @@ export function FileBar({ bar, className }: { bar: Bar; className?: string }) {
   )
 }
 
-/** What the textures of the bar mean, with the trade's word beside ours. */
-export function FileBarKey() {
+/**
+ * What the textures of the bar mean, with the trade's word beside ours.
+ *
+ * @param combined whether any file is covered by a combined one that it went into
+ */
+export function FileBarKey({ combined }: { combined: boolean }) {
   return (
     <ul className="flex flex-wrap items-center gap-x-3.5 text-[11.5px] text-ink-2">
       {[
@@ -45,12 +49,14 @@ export function FileBarKey() {
         { look: 'way-mend', says: 'in a combined file' },
         { look: 'way-covered', says: 'covered (overwritten)' },
         { look: 'way-twin', says: 'same content' },
-      ].map((w) => (
-        <li key={w.look} className="flex items-center gap-1.5">
-          <span className={clsx(w.look, 'h-2.5 w-[22px] rounded-[2px] border border-line-2')} />
-          {w.says}
-        </li>
-      ))}
+      ]
+        .filter((w) => combined || w.look !== 'way-mend')
+        .map((w) => (
+          <li key={w.look} className="flex items-center gap-1.5">
+            <span className={clsx(w.look, 'h-2.5 w-[22px] rounded-[2px] border border-line-2')} />
+            {w.says}
+          </li>
+        ))}
     </ul>
   )
 }

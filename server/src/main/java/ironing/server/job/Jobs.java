@@ -39,6 +39,8 @@ public class Jobs {
   // of their own, so that a hundred archives never keep a deployment waiting
   private final ExecutorService lookers =
       Executors.newFixedThreadPool(Math.max(2, Runtime.getRuntime().availableProcessors()));
+  // as many as there are programs that run
+  private final ExecutorService waiting = Executors.newCachedThreadPool();
   private final Map<Long, Running> jobs = new ConcurrentHashMap<>();
   private final Map<String, CompletableFuture<Void>> lanes = new ConcurrentHashMap<>();
   private final AtomicLong ids = new AtomicLong();
@@ -119,6 +121,16 @@ public class Jobs {
    * which they were started.
    */
   public Job start(long workspace, Lane lane, String kind, String title, Work work) {
+    return start(workspace, lane, kind, title, work, workers);
+  }
+
+  /** The same for work that mostly waits for another program: it holds no worker meanwhile. */
+  public Job startWaiting(long workspace, Lane lane, String kind, String title, Work work) {
+    return start(workspace, lane, kind, title, work, waiting);
+  }
+
+  private Job start(
+      long workspace, Lane lane, String kind, String title, Work work, ExecutorService by) {
     Running r = new Running();
     long id = ids.incrementAndGet();
     r.job = new Job(id, workspace, kind, title, Job.State.RUNNING, 0, 0, "", List.of(), null);
@@ -139,7 +151,7 @@ public class Jobs {
                 run(r, work);
                 return null;
               },
-              workers);
+              by);
         });
     return r.job;
   }
@@ -256,5 +268,6 @@ public class Jobs {
     jobs.values().forEach(r -> r.cancelled = true);
     workers.shutdown();
     lookers.shutdown();
+    waiting.shutdown();
   }
 }

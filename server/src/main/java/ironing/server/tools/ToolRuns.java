@@ -146,7 +146,7 @@ class ToolRuns {
     Tool tool = tools.require(workspace, id);
     requireReady(bench, tool);
     use.requireStill(bench);
-    return jobs.start(
+    return jobs.startWaiting(
         workspace,
         Lane.GAME,
         "tool",

@@ -164,4 +164,31 @@ class JobsTest {
   private static int deeper(int n) {
     return 1 + deeper(n + 1);
   }
+
+  @Test
+  void work_that_waits_for_programs_keeps_nobody_else_waiting() throws InterruptedException {
+    int many = Runtime.getRuntime().availableProcessors() + 2;
+    CountDownLatch running = new CountDownLatch(many), go = new CountDownLatch(1);
+    List<Job> programs = new ArrayList<>();
+    for (int i = 0; i < many; i++)
+      programs.add(
+          jobs.startWaiting(
+              100 + i,
+              Lane.GAME,
+              "tool",
+              "Run it",
+              p -> {
+                running.countDown();
+                go.await();
+                return null;
+              }));
+    running.await();
+    assertThat(jobs.await(start(p -> 1L).id(), LONG_MS).state()).isEqualTo(State.DONE);
+    // what follows in the lane of one of them has its turn behind it
+    Job after = jobs.start(100, Lane.GAME, "deploy", "Deploy", p -> 2L);
+    assertThat(after.state()).isEqualTo(State.RUNNING);
+    go.countDown();
+    programs.forEach(j -> assertThat(jobs.await(j.id(), LONG_MS).state()).isEqualTo(State.DONE));
+    assertThat(jobs.await(after.id(), LONG_MS).state()).isEqualTo(State.DONE);
+  }
 }
