@@ -10,8 +10,8 @@ export default defineConfig({
   // what failed is run once more, to have a trace of it; it has failed all the same
   retries: 1,
   failOnFlakyTests: true,
-  timeout: 300_000,
-  expect: { timeout: 60_000 },
+  timeout: 600_000,
+  expect: { timeout: 120_000 },
   reporter: [['list'], ['junit']],
   // the command's own tests take longest: they come first
   projects: [
@@ -20,7 +20,7 @@ export default defineConfig({
   ],
   use: {
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 60_000,
+    actionTimeout: 120_000,
     trace: 'on-first-retry',
     launchOptions: {
       executablePath: process.env.IRONING_CHROMIUM ?? '/usr/bin/chromium-headless-shell',

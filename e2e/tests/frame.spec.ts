@@ -141,7 +141,7 @@ test.describe('The frame of every screen', () => {
   }
 
   test('no screen has a fault that axe can find', async ({ page }) => {
-    test.setTimeout(400_000)
+    test.setTimeout(900_000)
     const others = [
       'layers/suggestion',
       'layers/rules',
@@ -163,7 +163,7 @@ test.describe('The frame of every screen', () => {
   })
 
   test('no screen of one thing has a fault that axe can find', async ({ page, world }) => {
-    test.setTimeout(400_000)
+    test.setTimeout(900_000)
     const { mods } = await world.api('GET', `/workspaces/${workspace}/library`)
     const asks = await world.send(workspace, world.waiting('hull-plates-1.2.zip'))
     const list = await world.api(

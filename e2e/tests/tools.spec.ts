@@ -56,7 +56,7 @@ test.describe('Tools', () => {
     // the game plays with what the tool wrote
     await page.goto(`/workspaces/${workspace}/test-run`)
     await page.getByRole('button', { name: 'Start the game' }).click()
-    await expect(page.getByText(/played to its end/).first()).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByText(/played to its end/).first()).toBeVisible({ timeout: 90_000 })
   })
 
   test('a tool that does not end is stopped, and one that fails is told with its exit code', async ({

@@ -22,7 +22,7 @@ test('from archives dropped on the page to a game that reports the combined outc
   page,
   world,
 }) => {
-  test.setTimeout(180_000)
+  test.setTimeout(600_000)
   const folder = world.copyGame()
   const unmodded = sums(folder)
 

@@ -20,7 +20,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 class JobsTest {
-  private static final long LONG_MS = 10_000;
+  private static final long LONG_MS = 60_000;
   private final Events events = mock(Events.class);
   private final Jobs jobs = new Jobs(events);
 
