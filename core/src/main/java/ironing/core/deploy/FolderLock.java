@@ -1,5 +1,6 @@
 package ironing.core.deploy;
 
+import ironing.core.IroningException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -44,6 +45,21 @@ public final class FolderLock implements AutoCloseable {
    * @param lock there where it was taken
    */
   public record Answer(Asked asked, Optional<FolderLock> lock) {}
+
+  /**
+   * Takes the folder of a game; nothing where no file can be made there.
+   *
+   * @throws IroningException with code {@code busy} where another program has it
+   */
+  public static Optional<FolderLock> take(Path gameFolder) {
+    Answer answer = ask(gameFolder);
+    if (answer.asked() != Asked.HELD) return answer.lock();
+    throw IroningException.of(
+        "busy",
+        gameFolder.toString(),
+        "Another Ironing uses this folder.",
+        "Wait until it has done, or end it.");
+  }
 
   /** Asks for the folder of a game, once. */
   public static Answer ask(Path gameFolder) {

@@ -173,19 +173,13 @@ class Workspaces {
 
   // what a crash of whoever had it before left half done there
   private static LaidOut recovered(Path folder) {
-    FolderLock.Answer answer = FolderLock.ask(folder);
-    if (answer.asked() == FolderLock.Asked.HELD)
-      throw IroningException.of(
-          "busy",
-          folder.toString(),
-          "Another Ironing uses this folder.",
-          "Wait until it has done, or end it.");
+    Optional<FolderLock> lock = FolderLock.take(folder);
     try {
       Deployer deployer = new Deployer(new RealDisk(), folder);
       deployer.recover();
       return deployer.laidOut();
     } finally {
-      answer.lock().ifPresent(FolderLock::close);
+      lock.ifPresent(FolderLock::close);
     }
   }
 

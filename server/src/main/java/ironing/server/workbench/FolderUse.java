@@ -64,14 +64,7 @@ public class FolderUse {
       uses.put(workspace, new Held(use, present.by, present, Optional.empty()));
       return;
     }
-    FolderLock.Answer answer = FolderLock.ask(folder);
-    if (answer.asked() == FolderLock.Asked.HELD)
-      throw IroningException.of(
-          "busy",
-          folder.toString(),
-          "Another Ironing uses this folder.",
-          "Wait until it has done, or end it.");
-    uses.put(workspace, new Held(use, Thread.currentThread(), null, answer.lock()));
+    uses.put(workspace, new Held(use, Thread.currentThread(), null, FolderLock.take(folder)));
   }
 
   /** What it is in use for now; empty for nothing. */
