@@ -113,7 +113,7 @@ function needs(a: Archive, looking: boolean): string {
     case 'QUESTIONS':
       return 'asks which parts of it you want'
     case 'SEVERAL':
-      return `holds ${number(look.roots.length)} folders that could each be a mod`
+      return `could begin at any of ${number(look.roots.length)} folders`
     case 'VERSION':
       return 'another version of it is here: put it in its place, or beside it?'
     case 'FLAWED':

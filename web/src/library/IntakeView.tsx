@@ -1,3 +1,4 @@
+import clsx from 'clsx'
 import { PackageX } from 'lucide-react'
 import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
@@ -196,27 +197,33 @@ function useInstall(workspace: number, archive: number) {
   )
 }
 
+const isBelow = (path: string, folder: string) => folder === '' || path.startsWith(`${folder}/`)
+
 function Several(props: { view: Intake; onPick: (root: string) => void; onAll: () => void }) {
+  const nested = props.view.roots.some((r) => props.view.roots.some((o) => o !== r && isBelow(r, o)))
   return (
     <div className="card flex-1 p-5">
-      <h2>Several folders in it could each be a mod</h2>
+      <h2>{nested ? 'Where does the mod begin?' : 'Several folders in it could each be a mod'}</h2>
       <p className="mt-1 max-w-[620px] text-ink-2">
-        Look at one to see what the game would get from it. Or make a mod of each; they become layers of their
-        own, in this order.
+        {nested
+          ? 'This game takes any file, and its own files do not say which folder is meant. Look at one to see where its files would go.'
+          : 'Look at one to see what the game would get from it. Or make a mod of each; they become layers of their own, in this order.'}
       </p>
       <ul className="mt-3 max-w-[620px]">
         {props.view.roots.map((root) => (
           <li key={root} className="flex items-center gap-3 border-line border-b py-2">
-            <span className="mono min-w-0 flex-1 truncate" title={root}>
-              {root}/
+            <span className={clsx('min-w-0 flex-1 truncate', root && 'mono')} title={root}>
+              {root ? `${root}/` : 'at the top of the archive'}
             </span>
             <Button onClick={() => props.onPick(root)}>Look at it</Button>
           </li>
         ))}
       </ul>
-      <Button look="strong" className="mt-4" onClick={props.onAll}>
-        Make {count(props.view.roots.length, 'mod')} of them
-      </Button>
+      {!nested && (
+        <Button look="strong" className="mt-4" onClick={props.onAll}>
+          Make {count(props.view.roots.length, 'mod')} of them
+        </Button>
+      )}
     </div>
   )
 }

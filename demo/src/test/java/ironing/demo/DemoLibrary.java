@@ -10,6 +10,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.library.ContentLayout;
 import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
+import ironing.core.library.Placing;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
@@ -72,7 +73,8 @@ final class DemoLibrary {
     Map<String, Unpacked> byPath = new HashMap<>();
     files.forEach(f -> byPath.put(f.path(), f));
     Outcome.Laid laid =
-        (Outcome.Laid) ContentLayout.of(game, byPath.keySet().stream().sorted().toList());
+        (Outcome.Laid)
+            ContentLayout.of(Placing.of(game), byPath.keySet().stream().sorted().toList());
     int source = b.source(mod, Optional.empty());
     List<Placed> packs = new ArrayList<>();
     for (Placed p : laid.placed()) {

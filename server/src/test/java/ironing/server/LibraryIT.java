@@ -638,6 +638,30 @@ class LibraryIT {
     assertThat(Trees.of(game)).isEqualTo(before);
   }
 
+  /** Where a mount holds anything, any path could go anywhere: the game's own say what is meant. */
+  @Test
+  void a_wrapping_folder_goes_where_the_games_own_paths_say_and_else_it_is_asked() {
+    Path game = Games.plain(temp.resolve("wrapped"));
+    Trees.write(
+        game.resolve("game.yaml"),
+        "format: ironing/game@1\nid: w\ntitle: W\nmounts:\n  - { id: all, at: \".\", holds: [ \"**\" ] }\n");
+    workspace = api.workspace(game);
+    base = "/api/workspaces/" + workspace;
+    api.install(workspace, "m.zip", Archives.zip(files("read.txt", "r", "top/add-ons/x.txt", "x")));
+    api.job(base + "/deploy", null).result();
+    assertThat(game.resolve("add-ons/x.txt")).hasContent("x");
+    assertThat(game.resolve("read.txt")).doesNotExist();
+    long archive =
+        api.bringIn(workspace, "n.zip", Archives.zip(files("docs/a.txt", "a", "New/x.txt", "x")));
+    String intake = base + "/archives/" + archive + "/intake";
+    JsonNode seen = api.send("POST", intake, Map.of(), Map.of()).body();
+    assertThat(seen.path("state").asText()).isEqualTo("SEVERAL");
+    assertThat(seen.path("roots")).extracting(JsonNode::asText).containsExactly("", "New", "docs");
+    seen = api.send("POST", intake, Map.of("root", ""), Map.of()).body();
+    assertThat(seen.path("gets").findValuesAsText("path"))
+        .containsExactlyInAnyOrder("docs/a.txt", "New/x.txt");
+  }
+
   @Test
   void what_a_card_asks_of_the_order_is_a_wrinkle_with_its_move_where_it_is_not_so() {
     long one =

@@ -14,16 +14,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.regex.Pattern;
 
-/**
- * Where the content of an archive begins and where each of its files goes in the game.
- *
- * <p>The content begins at the folder of the card; without one, at that of the fitting; without
- * both, at the highest folder below which some file is held by a mount, paths there being tried as
- * they are and with a mount's place taken off.
- */
+/** Where each file of an archive goes in the game, from where its content begins on. */
 public final class ContentLayout {
   public static final String CARD = "mod-card.yaml";
   public static final String FITTING = "fitting.yaml";
@@ -50,34 +43,38 @@ public final class ContentLayout {
     record Laid(String root, String reason, List<Placed> placed, List<LeftOut> leftOut)
         implements Outcome {}
 
-    /** Several folders side by side could each be a mod: the user picks. */
+    /**
+     * Several folders could be where a mod begins, side by side or in one another: the user picks.
+     */
     record Several(List<String> roots) implements Outcome {}
 
     /** Nothing in it is held by any mount of this game. */
     record Nothing() implements Outcome {}
   }
 
+  private final Placing placing;
   private final GameDefinition game;
   private final Choices choices;
   private final List<LeftOut> leftOut = new ArrayList<>();
   // by the key of the game path; the order is that of the entries
   private final Map<String, Placed> placed = new LinkedHashMap<>();
 
-  private ContentLayout(GameDefinition game, Choices choices) {
-    this.game = game;
+  private ContentLayout(Placing placing, Choices choices) {
+    this.placing = placing;
+    this.game = placing.game();
     this.choices = choices;
   }
 
   /** As the archive itself says. Cost: entries times depth. Pure. */
-  public static Outcome of(GameDefinition game, Collection<String> entries) {
-    return of(game, entries, Choices.NONE);
+  public static Outcome of(Placing placing, Collection<String> entries) {
+    return of(placing, entries, Choices.NONE);
   }
 
   /** As the user chose, and as the archive says where nothing was chosen. */
-  public static Outcome of(GameDefinition game, Collection<String> entries, Choices choices) {
-    Outcome begins = begins(game, entries, choices);
+  public static Outcome of(Placing placing, Collection<String> entries, Choices choices) {
+    Outcome begins = begins(placing, entries, choices);
     if (!(begins instanceof Outcome.Laid at)) return begins;
-    ContentLayout layout = new ContentLayout(game, choices);
+    ContentLayout layout = new ContentLayout(placing, choices);
     for (String entry : entries) layout.plain(at.root(), entry);
     return layout.outcome(at);
   }
@@ -90,39 +87,20 @@ public final class ContentLayout {
    *     the archive or the game does not have
    */
   public static Outcome fitted(
-      GameDefinition game, Collection<String> entries, Choices choices, List<Fitting.Move> moves) {
-    Outcome begins = begins(game, entries, choices);
+      Placing placing, Collection<String> entries, Choices choices, List<Fitting.Move> moves) {
+    Outcome begins = begins(placing, entries, choices);
     if (!(begins instanceof Outcome.Laid at)) return begins;
-    ContentLayout layout = new ContentLayout(game, choices);
+    ContentLayout layout = new ContentLayout(placing, choices);
     layout.moved(at.root(), entries, moves);
     return layout.outcome(at);
   }
 
   /** Where the content begins, with nothing laid out yet. */
-  public static Outcome begins(GameDefinition game, Collection<String> entries, Choices choices) {
+  public static Outcome begins(Placing placing, Collection<String> entries, Choices choices) {
     if (choices.root().isPresent()) return begin(choices.root().get(), "you chose this folder");
-    for (String marker : List.of(CARD, FITTING)) {
-      List<String> folders =
-          entries.stream()
-              .filter(e -> GamePath.name(e).equals(marker))
-              .map(GamePath::folder)
-              .sorted()
-              .toList();
-      int highest = folders.stream().mapToInt(ContentLayout::depth).min().orElse(-1);
-      List<String> roots = folders.stream().filter(c -> depth(c) == highest).toList();
-      if (roots.size() > 1) return new Outcome.Several(roots);
-      if (roots.size() == 1) {
-        String what = marker.equals(CARD) ? "its card lies here" : "its questions lie here";
-        return begin(roots.get(0), what);
-      }
-    }
-    int deepest = entries.stream().mapToInt(ContentLayout::depth).max().orElse(0);
-    for (int depth = 0; depth <= deepest; depth++) {
-      List<String> found = rootsAt(game, entries, depth);
-      if (found.size() > 1) return new Outcome.Several(found);
-      if (found.size() == 1)
-        return begin(found.get(0), "it is the highest folder with files that the game knows");
-    }
+    ContentStart.Found found = ContentStart.of(placing, entries);
+    if (found.roots().size() > 1) return new Outcome.Several(found.roots());
+    if (found.roots().size() == 1) return begin(found.roots().get(0), found.reason());
     return new Outcome.Nothing();
   }
 
@@ -142,7 +120,7 @@ public final class ContentLayout {
   private void plain(String root, String entry) {
     Optional<String> relative = candidate(root, entry);
     if (relative.isEmpty()) return;
-    Optional<Placed> place = sent(entry).or(() -> place(game, entry, relative.get()));
+    Optional<Placed> place = sent(entry).or(() -> place(entry, relative.get()));
     if (place.isEmpty()) out(entry, "No part of the game reads such a file at this place.");
     else put(place.get(), false);
   }
@@ -203,7 +181,7 @@ public final class ContentLayout {
         if (!candidates.contains(b.entry()) || sent.contains(b.entry())) continue;
         mount
             .map(at -> new Placed(b.entry(), GamePath.join(at.at(), to.get()), at.id()))
-            .or(() -> place(game, b.entry(), to.get()))
+            .or(() -> place(b.entry(), to.get()))
             .ifPresent(
                 p -> {
                   put(p, true);
@@ -290,42 +268,7 @@ public final class ContentLayout {
     leftOut.add(new LeftOut(entry, reason, false));
   }
 
-  private static Optional<Placed> place(GameDefinition game, String entry, String relative) {
-    for (GameDefinition.Mount m : game.mounts()) {
-      for (String below : candidates(game, m, relative)) {
-        if (m.holds().stream().anyMatch(p -> p.matches(below)))
-          return Optional.of(new Placed(entry, GamePath.join(m.at(), below), m.id()));
-      }
-    }
-    return Optional.empty();
-  }
-
-  private static List<String> candidates(
-      GameDefinition game, GameDefinition.Mount m, String relative) {
-    String stripped = m.at().equals(".") ? null : game.below(m.at(), relative);
-    return stripped == null ? List.of(relative) : List.of(relative, stripped);
-  }
-
-  private static List<String> rootsAt(GameDefinition game, Collection<String> entries, int depth) {
-    TreeSet<String> roots = new TreeSet<>();
-    for (String entry : entries) {
-      if (depth(entry) < depth) continue;
-      String root = firstSteps(entry, depth);
-      if (!roots.contains(root)
-          && place(game, entry, root.isEmpty() ? entry : entry.substring(root.length() + 1))
-              .isPresent()) roots.add(root);
-    }
-    return List.copyOf(roots);
-  }
-
-  private static String firstSteps(String path, int count) {
-    int at = 0;
-    for (int i = 0; i < count; i++) at = path.indexOf('/', at) + 1;
-    return at == 0 ? "" : path.substring(0, at - 1);
-  }
-
-  /** How many folders a path lies in; for a folder's own path, how deep it is. */
-  private static int depth(String path) {
-    return (int) path.chars().filter(c -> c == '/').count();
+  private Optional<Placed> place(String entry, String relative) {
+    return placing.of(relative).map(p -> new Placed(entry, p.gamePath(), p.mount()));
   }
 }

@@ -106,6 +106,14 @@ public final class GamePath {
     return slash < 0 ? "" : path.substring(0, slash);
   }
 
+  /** Whether a path lies below a folder; everything lies below the top, which is empty. */
+  public static boolean isBelow(String path, String folder) {
+    return folder.isEmpty()
+        || (path.length() > folder.length()
+            && path.charAt(folder.length()) == '/'
+            && path.startsWith(folder));
+  }
+
   /** A path below a mount's place, where {@code .} or nothing is the game folder itself. */
   public static String join(String at, String below) {
     return at.isEmpty() || at.equals(".") ? below : at + "/" + below;

@@ -17,6 +17,7 @@ public final class PathPattern {
   private final String prefix;
   private final Pattern regex;
   private final String tail;
+  private final boolean forAnything;
 
   private PathPattern(String text, PathCase pathCase, String prefix, Pattern regex) {
     this.text = text;
@@ -24,6 +25,7 @@ public final class PathPattern {
     this.prefix = prefix;
     this.regex = regex;
     this.tail = tail(text);
+    this.forAnything = text.matches("(\\*\\*/)*\\*\\*?");
   }
 
   public static PathPattern of(String text, PathCase pathCase) {
@@ -83,6 +85,11 @@ public final class PathPattern {
 
   private static boolean isPlain(char c) {
     return c != '*' && c != '?' && c != '/' && c < 128;
+  }
+
+  /** Whether it says nothing of what it matches: {@code **}, {@code *} and the like. */
+  public boolean isForAnything() {
+    return forAnything;
   }
 
   /** The folder below which everything lies that it can match; empty for the top. */

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
+import ironing.core.game.GameDefinition;
 import ironing.core.library.ContentLayout.LeftOut;
 import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
@@ -12,13 +13,14 @@ import ironing.core.testkit.TestWorld;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class ContentLayoutTest {
   private static Outcome of(String... entries) {
-    return ContentLayout.of(TestWorld.GAME, List.of(entries));
+    return ContentLayout.of(Placing.of(TestWorld.GAME), List.of(entries));
   }
 
   private static List<String> placed(Outcome o) {
@@ -73,10 +75,69 @@ class ContentLayoutTest {
     assertThat(
             placed(
                 ContentLayout.of(
-                    TestWorld.GAME,
+                    Placing.of(TestWorld.GAME),
                     List.of("Small/textures/a.png", "Large/textures/b.png"),
                     Choices.NONE.withRoot("Small"))))
         .containsExactly("data/textures/a.png");
+  }
+
+  private static final String ANYTHING =
+      """
+      format: ironing/game@1
+      id: plain
+      title: Plain
+      pathCase: insensitive
+      mounts: [ { id: data, at: Data, holds: [ "**" ] }, { id: top, at: ".", holds: [ "**" ] } ]
+      """;
+
+  private static Outcome ofAnything(List<String> own, String... entries) {
+    GameDefinition game = TestWorld.game(ANYTHING);
+    return ContentLayout.of(new Placing(game, KnownPlaces.of(game, own)), List.of(entries));
+  }
+
+  @ParameterizedTest(name = "{0} begins at “{1}”")
+  @CsvSource({
+    "top/Data/x, top, Data/x",
+    "data/x, '', Data/x",
+    "top/maps/a.map, top, Data/maps/a.map",
+    "maps/new/a.map, '', Data/maps/new/a.map",
+    "top/bin/tool, top, bin/tool",
+    "one/two/readme.txt, one/two, readme.txt",
+    "new.map, '', Data/new.map",
+    "one/Data/Data/x, one, Data/Data/x"
+  })
+  void where_a_mount_holds_anything_the_games_own_paths_say_where_it_begins(
+      String entry, String root, String path) {
+    Outcome o = ofAnything(List.of("Data/Maps/a.map", "bin/run", "readme.txt"), entry);
+    assertThat(o).isInstanceOf(Outcome.Laid.class);
+    assertThat(((Outcome.Laid) o).root()).isEqualTo(root);
+    assertThat(placed(o)).containsExactly(path);
+  }
+
+  @Test
+  void without_evidence_or_with_divided_evidence_it_is_a_decision() {
+    List<String> own = List.of("Data/maps/a.map", "bin/run");
+    assertThat(ofAnything(own, "top/new/x"))
+        .isEqualTo(new Outcome.Several(List.of("", "top", "top/new")));
+    assertThat(ofAnything(own, "docs/read.txt", "A/Data/x", "B/Data/x"))
+        .isEqualTo(new Outcome.Several(List.of("A", "B")));
+    assertThat(ofAnything(own, "maps/b.map", "extra/Data/maps/c.map"))
+        .isEqualTo(new Outcome.Several(List.of("", "extra")));
+    assertThat(ofAnything(List.of(), "docs/read.txt", "A/x", "B/x"))
+        .isEqualTo(new Outcome.Several(List.of("", "A", "B", "docs")));
+    assertThat(ofAnything(own)).isInstanceOf(Outcome.Nothing.class);
+    // many folders beside one another are no variants
+    String[] many =
+        IntStream.range(0, 20).mapToObj(i -> "top/new" + i + "/x").toArray(String[]::new);
+    assertThat(ofAnything(own, many)).isEqualTo(new Outcome.Several(List.of("", "top")));
+  }
+
+  @Test
+  void what_a_pattern_names_needs_no_evidence() {
+    String yaml = ANYTHING.replace("holds: [ \"**\" ] }, {", "holds: [ \"**\", \"*/**\" ] }, {");
+    GameDefinition game = TestWorld.game(yaml);
+    assertThat(placed(ContentLayout.of(Placing.of(game), List.of("Mod/x"))))
+        .containsExactly("Data/Mod/x");
   }
 
   @Test
@@ -98,7 +159,8 @@ class ContentLayoutTest {
   void a_protected_place_is_never_laid_out() {
     String yaml = TestWorld.DEFINITION.replace("saves/**", "settings/own.ini");
     Outcome o =
-        ContentLayout.of(TestWorld.game(yaml), List.of("settings/own.ini", "settings/other.ini"));
+        ContentLayout.of(
+            Placing.of(TestWorld.game(yaml)), List.of("settings/own.ini", "settings/other.ini"));
     assertThat(placed(o)).containsExactly("settings/other.ini");
     assertThat(((Outcome.Laid) o).leftOut().get(0).reason()).contains("protects");
   }
@@ -167,7 +229,7 @@ class ContentLayoutTest {
     Outcome.Laid laid =
         (Outcome.Laid)
             ContentLayout.of(
-                TestWorld.GAME,
+                Placing.of(TestWorld.GAME),
                 entries,
                 choices(
                     List.of("Mod/textures/old/"),
@@ -183,14 +245,15 @@ class ContentLayoutTest {
   void names_that_windows_cannot_hold_stay_out_unless_they_are_sent_in() {
     List<String> entries =
         List.of("textures/aux.png", "textures/a:b.png", "textures/end.", "textures/fine.png");
-    Outcome.Laid laid = (Outcome.Laid) ContentLayout.of(TestWorld.GAME, entries);
+    Outcome.Laid laid = (Outcome.Laid) ContentLayout.of(Placing.of(TestWorld.GAME), entries);
     assertThat(placed(laid)).containsExactly("data/textures/fine.png");
     assertThat(laid.leftOut())
         .extracting(LeftOut::reason)
         .allMatch(r -> r.contains("Windows"))
         .anyMatch(r -> r.contains("“aux.png”"));
     Choices in = choices(List.of(), Map.of("textures/aux.png", "data"));
-    assertThat(placed(ContentLayout.of(TestWorld.GAME, entries, in))).contains("data/aux.png");
+    assertThat(placed(ContentLayout.of(Placing.of(TestWorld.GAME), entries, in)))
+        .contains("data/aux.png");
   }
 
   @Test

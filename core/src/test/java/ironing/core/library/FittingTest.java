@@ -99,7 +99,8 @@ class FittingTest {
   private static Outcome.Laid laid(Facts facts, Map<String, List<String>> answers) {
     List<Asked> asked = FITTING.asked(answers, facts);
     return (Outcome.Laid)
-        ContentLayout.fitted(TestWorld.GAME, ENTRIES, Choices.NONE, FITTING.moves(asked));
+        ContentLayout.fitted(
+            Placing.of(TestWorld.GAME), ENTRIES, Choices.NONE, FITTING.moves(asked));
   }
 
   @Test
@@ -128,7 +129,7 @@ class FittingTest {
     assertThatThrownBy(
             () ->
                 ContentLayout.fitted(
-                    TestWorld.GAME,
+                    Placing.of(TestWorld.GAME),
                     without,
                     Choices.NONE,
                     FITTING.moves(FITTING.asked(Map.of(), BARE))))
@@ -174,7 +175,10 @@ class FittingTest {
     Outcome.Laid laid =
         (Outcome.Laid)
             ContentLayout.fitted(
-                TestWorld.GAME, List.of("fitting.yaml", "a.png", "b.png"), Choices.NONE, moves);
+                Placing.of(TestWorld.GAME),
+                List.of("fitting.yaml", "a.png", "b.png"),
+                Choices.NONE,
+                moves);
     assertThat(laid.placed())
         .containsExactlyInAnyOrder(
             new Placed("a.png", "data/textures/a.png", "data"),
@@ -190,7 +194,7 @@ class FittingTest {
     Outcome.Laid laid =
         (Outcome.Laid)
             ContentLayout.fitted(
-                TestWorld.GAME,
+                Placing.of(TestWorld.GAME),
                 List.of("fitting.yaml", decomposed + "rind.png"),
                 Choices.NONE,
                 List.of(new Fitting.Move(composed, "textures/", Optional.of("data"))));

@@ -29,14 +29,16 @@ import org.springframework.stereotype.Component;
 @Component
 public class Fittings {
   private final LibraryMapper db;
+  private final OwnPlaces places;
   private final Json json;
   // what a mod's fitting was like never changes; it may be long to read
   private final Latest<Long, Known> known = new Latest<>();
 
   private record Known(Fitted fitted, Fitting fitting, Choices choices) {}
 
-  Fittings(LibraryMapper db, Json json) {
+  Fittings(LibraryMapper db, OwnPlaces places, Json json) {
     this.db = db;
+    this.places = places;
     this.json = json;
   }
 
@@ -88,7 +90,7 @@ public class Fittings {
     try {
       Outcome outcome =
           ContentLayout.fitted(
-              bench.game(),
+              places.of(bench),
               k.fitted().entries().stream().map(Fitted.Entry::path).toList(),
               k.choices(),
               k.fitting().moves(k.fitting().asked(answers, now)));

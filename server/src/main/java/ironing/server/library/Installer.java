@@ -303,15 +303,16 @@ class Installer {
     if (plan.outcome() instanceof Outcome.Laid) return plan;
     if (plan.outcome() instanceof Outcome.Several several) {
       String reason =
-          "“"
-              + row.name()
-              + "” holds several folders that could each be the mod; this is one of them.";
+          "“" + row.name() + "” could begin at several folders; this is " + "one of them.";
       throw new IroningException(
           several.roots().stream()
               .map(
                   r ->
                       new Problem(
-                          "several-mods", r, reason, "Choose the folder in which the mod begins."))
+                          "several-mods",
+                          r.isEmpty() ? "The archive’s top" : r,
+                          reason,
+                          "Choose the folder in which the mod begins."))
               .toList());
     }
     throw nothing(benches.game(workspace), row.name());

@@ -3,13 +3,13 @@ package ironing.server.library;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.Unpacker.Unpacked;
-import ironing.core.game.GameDefinition;
 import ironing.core.library.Choices;
 import ironing.core.library.ContentLayout;
 import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.Fitting;
 import ironing.core.library.Fitting.Asked;
 import ironing.core.library.ModCard;
+import ironing.core.library.Placing;
 import ironing.core.path.GamePath;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -46,6 +46,7 @@ class Intake {
   private final Staging staging;
   private final LibraryMapper db;
   private final Workbenches benches;
+  private final OwnPlaces places;
   private final Jobs jobs;
   private final Json json;
   private final Events events;
@@ -55,6 +56,7 @@ class Intake {
       Staging staging,
       LibraryMapper db,
       Workbenches benches,
+      OwnPlaces places,
       Jobs jobs,
       Json json,
       Events events) {
@@ -62,6 +64,7 @@ class Intake {
     this.staging = staging;
     this.db = db;
     this.benches = benches;
+    this.places = places;
     this.jobs = jobs;
     this.json = json;
     this.events = events;
@@ -73,7 +76,7 @@ class Intake {
     NONE,
     /** It asks questions. */
     QUESTIONS,
-    /** Several folders in it could be the mod. */
+    /** Several folders in it could be where the mod begins. */
     SEVERAL,
     /** Another version of it is here. */
     VERSION,
@@ -221,11 +224,11 @@ class Intake {
    * @param without versions of the mod itself that its conditions must not see
    */
   Plan plan(long workspace, ArchiveRow row, Staged staged, Choices choices, Set<Long> without) {
-    GameDefinition game = benches.game(workspace);
+    Placing placing = places.of(benches.get(workspace));
     List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
     choices.root().filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
     List<Problem> flaws = new ArrayList<>();
-    Outcome begins = ContentLayout.begins(game, paths, choices);
+    Outcome begins = ContentLayout.begins(placing, paths, choices);
     String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
     ModCard card = card(row.name(), staged.tree(), choices, root, flaws);
     // looked at again, it must not meet itself in what it asks of other mods
@@ -236,7 +239,7 @@ class Intake {
         choices.plain() || !(begins instanceof Outcome.Laid)
             ? Optional.empty()
             : fitting(workspace, row, staged.tree(), root, choices, own, flaws);
-    Outcome outcome = outcome(game, paths, choices, fitting, flaws);
+    Outcome outcome = outcome(placing, paths, choices, fitting, flaws);
     return new Plan(staged, choices, outcome, card, List.copyOf(flaws), fitting);
   }
 
@@ -245,22 +248,22 @@ class Intake {
     LibraryMapper.ModRow row = db.mod(workspace, instead);
     if (row == null) return choices;
     List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
-    Outcome begins = ContentLayout.begins(benches.game(workspace), paths, choices);
+    Outcome begins = ContentLayout.begins(places.of(benches.get(workspace)), paths, choices);
     String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
     return json.read(row.choices(), Choices.class)
         .carriedTo(choices, row.contentRoot(), root, paths);
   }
 
   private static Outcome outcome(
-      GameDefinition game,
+      Placing placing,
       List<String> paths,
       Choices choices,
       Optional<FittingPlan> fitting,
       List<Problem> flaws) {
-    if (fitting.isEmpty()) return ContentLayout.of(game, paths, choices);
+    if (fitting.isEmpty()) return ContentLayout.of(placing, paths, choices);
     try {
       FittingPlan f = fitting.get();
-      return ContentLayout.fitted(game, paths, choices, f.fitting().moves(f.asked()));
+      return ContentLayout.fitted(placing, paths, choices, f.fitting().moves(f.asked()));
     } catch (IroningException wrong) {
       flaws.addAll(wrong.problems());
       return new Outcome.Nothing();

@@ -1,0 +1,38 @@
+package ironing.server.library;
+
+import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
+import ironing.core.library.KnownPlaces;
+import ironing.core.library.Placing;
+import ironing.server.workbench.Bench;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+
+/** What the game of a workspace has by itself, as the evidence for where mods begin. */
+@Component
+class OwnPlaces {
+  private record Last(Holdings holdings, GameDefinition game, Placing placing) {}
+
+  // many archives are looked into one after another, between which nothing changes
+  private volatile Last last;
+
+  /** Cost: the game's files when the installed files have changed since, else nothing. */
+  Placing of(Bench bench) {
+    Holdings holdings = bench.picture().standing().holdings();
+    Last known = last;
+    if (known != null && known.holdings() == holdings && known.game().equals(bench.game()))
+      return known.placing();
+    Placing placing =
+        new Placing(bench.game(), KnownPlaces.of(bench.game(), () -> own(holdings).iterator()));
+    last = new Last(holdings, bench.game(), placing);
+    return placing;
+  }
+
+  private static Stream<String> own(Holdings holdings) {
+    return holdings.sources().stream()
+        .filter(s -> s.mod() == Holdings.GAME)
+        .flatMapToInt(s -> IntStream.of(holdings.pathsOf(s.id())))
+        .mapToObj(holdings::path);
+  }
+}
