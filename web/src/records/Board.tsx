@@ -120,14 +120,20 @@ function Head({ workspace, board: b }: { workspace: number; board: Schema['Board
             {b.title} “{b.label}”
           </span>
           <span className="font-normal text-[12px] text-ink-2">{b.key}</span>
-          {b.versions.length > 1 && <Tag>{STATES[b.state].word}</Tag>}
+          {(b.versions.length > 1 || b.state === 'ODD') && <Tag>{STATES[b.state].word}</Tag>}
         </h2>
         <p className="text-ink-2">
           First defined in {b.definedBy}
           {b.base !== b.definedBy && `, measured against ${b.base}`} · today the game reads{' '}
           <b className="font-semibold text-ink">{b.usedBy}</b>
-          {lost > 0 ? ` and loses ${count(lost, 'change')} of others` : ', and nothing is lost'}
+          {b.state !== 'ODD' &&
+            (lost > 0 ? ` and loses ${count(lost, 'change')} of others` : ', and nothing is lost')}
         </p>
+        {b.odd.map((why) => (
+          <p key={why} className="text-ochre">
+            {why}
+          </p>
+        ))}
       </div>
       {acts.length + patch.length + back.length > 0 && (
         <Menu label="More for this record" acts={[...acts, ...patch, ...back]} />
@@ -368,11 +374,11 @@ function Rest({
     <details className="border-line border-b px-3.5 py-2" open={b.places.length === 0}>
       <summary className="cursor-pointer text-ink-2">
         {count(b.same.length, b.places.length > 0 ? 'more field' : 'field')}{' '}
-        {b.versions.length > 1
+        {b.versions.length > 1 && b.state !== 'ODD'
           ? b.same.length === 1
             ? 'is the same everywhere'
             : 'are the same everywhere'
-          : 'as its plugin has it'}
+          : `as ${b.usedBy} has it`}
       </summary>
       <dl className="mt-1.5 grid grid-cols-[110px_minmax(0,1fr)] gap-x-3 gap-y-1">
         {b.same.map((f) => (

@@ -27,13 +27,14 @@ export function RecordFilters({
     SETTLED: view.states.settled,
     ONE_CHANGES: view.states.oneChanges,
     SAME: view.states.same,
+    ODD: view.states.odd,
   }
   const all = which.state.length === 0
   return (
     <>
       <fieldset className="flex flex-wrap items-center gap-1">
         <legend className="sr-only">How they stand</legend>
-        {ALL_STATES.map((s) => {
+        {ALL_STATES.filter((s) => s !== 'ODD' || counts.ODD > 0 || which.state.includes('ODD')).map((s) => {
           const on = which.state.includes(s)
           return (
             <button

@@ -19,6 +19,12 @@ export const STATES: Record<RecordState, { word: string; short: string; about: s
     about: 'One plugin changes it, and the game reads that.',
   },
   SAME: { word: 'same in all', short: 'same in all', about: 'Plugins have it, and none changes anything.' },
+  ODD: {
+    word: 'does not fit together',
+    short: 'does not fit',
+    about:
+      'Its owner lacks it, or its versions are of several types: the game reads the last one, and nothing combines it.',
+  },
 }
 
 export const ALL_STATES = Object.keys(STATES) as RecordState[]

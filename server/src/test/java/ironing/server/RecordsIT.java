@@ -371,6 +371,44 @@ class RecordsIT {
   }
 
   @Test
+  void
+      a_record_of_another_type_or_without_an_owner_is_read_as_the_last_has_it_and_never_combined() {
+    install(
+        "Strange",
+        "1.0",
+        plugin(
+            "Strange.plug",
+            "\"Base.plug\"",
+            harbour("Base.plug/1", "No vessel"),
+            harbour("Base.plug/99", "Nobody’s")));
+    JsonNode lines = list("state=ODD").path("records");
+    assertThat(lines.findValuesAsText("key"))
+        .containsExactlyInAnyOrder("Base.plug/1", "Base.plug/99");
+    assertThat(lines.findValuesAsText("usedBy")).containsOnly("Strange.plug");
+    for (String key : List.of("Base.plug/1", "Base.plug/99")) {
+      JsonNode board = api.get(base + "/records/" + key);
+      assertThat(board.path("state").asText()).isEqualTo("ODD");
+      assertThat(board.path("usedBy").asText()).isEqualTo("Strange.plug");
+      assertThat(board.path("type").asText()).isEqualTo("harbour");
+      assertThat(board.path("places")).isEmpty();
+      assertThat(board.path("odd").get(0).asText()).contains("Base.plug");
+    }
+    Map<String, Object> choice = Map.of("place", "name", "choice", "/value \"X\"");
+    String decisions = base + "/records/Base.plug/1/decisions";
+    assertThat(api.ask("PUT", decisions, choice, Map.of()).body().path("code").asText())
+        .isEqualTo("record-odd");
+    Map<String, Object> bring =
+        Map.of("plugin", "Fast.plug", "keys", List.of("Base.plug/1"), "withReferences", false);
+    assertThat(
+            api.ask("POST", base + "/records/bring", bring, Map.of()).body().path("code").asText())
+        .isEqualTo("record-odd");
+    Map<String, Object> merge =
+        Map.of("sources", List.of("Fast.plug", "Strange.plug"), "target", "Both.plug");
+    JsonNode preview = api.ask("POST", base + "/mends/merges/preview", merge, Map.of()).body();
+    assertThat(preview.toString()).contains("a merge cannot hold that");
+  }
+
+  @Test
   void one_pattern_decides_many_records_after_showing_them() {
     Map<String, Object> pattern =
         Map.of(

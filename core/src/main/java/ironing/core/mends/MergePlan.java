@@ -269,7 +269,8 @@ public final class MergePlan {
       RecordTable t = index.table(s);
       for (int row = 0; row < t.size(); row++) {
         int record = index.recordAt(s, row);
-        if (record < 0) continue;
+        // it would have no owner in the merge, or another type than its owner's
+        if (record < 0 || index.isOdd(record)) continue;
         if (lastSource(record) != s) continue;
         Optional<Plugin.Record> outcome = Optional.empty();
         if (row < t.ownFrom() && sourceCount(record) > 1) {
@@ -300,9 +301,22 @@ public final class MergePlan {
     rows.sort((a, b) -> Long.compare(a.order(), b.order()));
     Set<String> names = new HashSet<>();
     sources.forEach(s -> names.add(PathCase.fold(index.name(s))));
-    for (RecordIndex.Odd o : index.odd())
-      if (names.contains(PathCase.fold(o.plugin())))
-        leftOut.add(new Note("odd", o.key().toString(), o.reason(), ""));
+    for (RecordIndex.Odd o : index.odd()) {
+      if (!names.contains(PathCase.fold(o.plugin()))) continue;
+      int record = index.find(o.key());
+      boolean read =
+          PathCase.fold(index.name(index.usedPosition(record))).equals(PathCase.fold(o.plugin()));
+      if (read)
+        refuse(
+            "odd",
+            o.key().toString(),
+            o.reason()
+                + " The game reads it as "
+                + o.plugin()
+                + " has it, and a merge cannot hold that.",
+            "Leave " + o.plugin() + " out of the merge.");
+      else leftOut.add(new Note("odd", o.key().toString(), o.reason(), ""));
+    }
   }
 
   /**

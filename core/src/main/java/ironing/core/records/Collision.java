@@ -42,7 +42,9 @@ public record Collision(
     /** Only one changes it, and the game reads that. */
     ONE_CHANGES,
     /** Every plugin has it as it was. */
-    SAME
+    SAME,
+    /** Its owner lacks it, or its versions are of several types: the game reads the last one. */
+    ODD
   }
 
   /**
@@ -53,8 +55,9 @@ public record Collision(
    */
   public static Collision of(
       GameDefinition game, RecordIndex index, int record, Map<String, String> decisions) {
-    Combiner combiner = new Combiner(game.pathCase());
     List<Version> all = index.versions(record);
+    if (index.isOdd(record)) return odd(game, index, record, all);
+    Combiner combiner = new Combiner(game.pathCase());
     List<Version> versions = all.stream().filter(v -> !index.source(v.position()).mend()).toList();
     Version used = all.get(all.size() - 1);
     String typeName = index.type(record);
@@ -70,6 +73,23 @@ public record Collision(
         c,
         state(combiner, type, c, used, index.source(used.position()).mend()),
         lost(combiner, type, c, used));
+  }
+
+  /** The versions beside one another, with nothing to combine. */
+  private static Collision odd(
+      GameDefinition game, RecordIndex index, int record, List<Version> all) {
+    Version used = all.get(all.size() - 1);
+    RecordType type = game.records().getOrDefault(used.type(), RecordType.undescribed(used.type()));
+    return new Collision(
+        index.key(record),
+        type,
+        used.type(),
+        index.label(record),
+        all,
+        used,
+        new Combination(all.get(0), all, List.of(), used.fields().isEmpty(), used.fields()),
+        State.ODD,
+        List.of());
   }
 
   private static State state(

@@ -19,7 +19,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 
 /**
- * How every record stands that some plugin overrides, or on which the user has decided.
+ * How every record stands that some plugin overrides, or on which the user has decided; odd ones
+ * are not among them.
  *
  * <p>Most are told by the prints of their fields alone. Where sets or rows were changed in
  * different ways, something is removed, or the user has decided, the values are read and combined.
@@ -54,7 +55,8 @@ public final class Collisions {
     decided.forEach(
         (key, places) -> {
           int record = Ref.parse(key).map(index::find).orElse(-1);
-          if (record >= 0 && !places.isEmpty()) decisions.put(record, places);
+          if (record >= 0 && !index.isOdd(record) && !places.isEmpty())
+            decisions.put(record, places);
         });
     numberOf = new int[index.pluginCount()][];
     for (int p = 0; p < numberOf.length; p++) {
@@ -65,7 +67,9 @@ public final class Collisions {
     }
     records =
         IntStream.concat(
-                Arrays.stream(index.overridden()).filter(r -> takesSides(r) || decided(r)),
+                Arrays.stream(index.overridden())
+                    .filter(r -> !index.isOdd(r))
+                    .filter(r -> takesSides(r) || decided(r)),
                 decisions.keySet().stream()
                     .mapToInt(Integer::intValue)
                     .filter(r -> index.versionCount(r) == 1))
@@ -182,12 +186,13 @@ public final class Collisions {
     return game.pathCase();
   }
 
-  /** How many stand how. */
+  /** How many stand how, the odd ones too. */
   public Map<State, Integer> counts() {
     int[] counts = new int[State.values().length];
     for (byte s : states) counts[s]++;
     Map<State, Integer> map = new EnumMap<>(State.class);
     for (State s : State.values()) map.put(s, counts[s.ordinal()]);
+    map.put(State.ODD, index.oddRecords().length);
     return map;
   }
 

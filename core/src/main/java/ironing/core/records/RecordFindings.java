@@ -75,7 +75,7 @@ public final class RecordFindings {
   }
 
   private static boolean addsNothing(RecordIndex index, int record, int position, int row) {
-    if (index.source(position).mend()) return false;
+    if (index.source(position).mend() || index.isOdd(record)) return false;
     int seen = 0;
     for (int v = 1; v < index.versionCount(record); v++) {
       int other = index.positionOf(record, v);

@@ -18,12 +18,14 @@ import java.util.Optional;
 
 /**
  * All versions of all records of the plugins that are on, in load order. A record has a number: its
- * owner's place in the order, then its id, decide.
+ * owner's place in the order, then its id, decide. Records that their owner lacks come behind
+ * those.
  *
- * <p>Invariant: numbers run from 0 without a gap. The first version of a record is its owner's, the
- * last is the one that the game uses, whole.
+ * <p>Invariant: numbers run from 0 without a gap. The first version of a record is its owner's,
+ * where the owner has it; the last is the one that the game uses, whole. A record is <i>odd</i>
+ * where its owner lacks it, or a version is of another type: it is never combined.
  *
- * <p>Threads: immutable. Cost: linear in the records; some 20 bytes for each override beside the
+ * <p>Threads: immutable. Cost: linear in the records; some 24 bytes for each override beside the
  * tables. Values are read from the plugins' files when they are asked for.
  */
 public final class RecordIndex {
@@ -44,7 +46,7 @@ public final class RecordIndex {
     }
   }
 
-  /** A record that makes no sense: never combined. */
+  /** A version that makes no sense; its record is never combined. */
   public record Odd(Ref key, String plugin, String reason) {}
 
   private final Source[] sources;
@@ -58,6 +60,11 @@ public final class RecordIndex {
   private final int[] overridePosition;
   private final int[] overrideRow;
   private final List<Odd> odd = new ArrayList<>();
+  // by plugin and override, the record's number; -1 where the owner, loading later, covers it
+  private final int[][] targets;
+  // records that their owner lacks, by folded key, numbered behind all others
+  private final Map<String, Integer> strays = new HashMap<>();
+  private final BitSet isOdd = new BitSet();
 
   private RecordIndex(List<Source> inOrder) {
     sources = inOrder.toArray(Source[]::new);
@@ -76,7 +83,7 @@ public final class RecordIndex {
         if (at >= 0 && at != p) masters[p].set(at);
       }
     }
-    int[][] targets = new int[sources.length][];
+    targets = new int[sources.length][];
     for (int p = 0; p < sources.length; p++) targets[p] = targets(p);
     overrideFrom = new int[size() + 1];
     for (int[] of : targets) for (int record : of) if (record >= 0) overrideFrom[record + 1]++;
@@ -101,33 +108,65 @@ public final class RecordIndex {
     return new RecordIndex(inOrder);
   }
 
-  /** The record that each override of a plugin is of; -1 where it makes no sense. */
+  /** The record that each override of a plugin is of; -1 where its owner covers it. */
   private int[] targets(int p) {
     RecordTable t = sources[p].table();
     int[] targets = new int[t.ownFrom()];
     for (int row = 0; row < targets.length; row++) {
       int at = ownerPosition[p][t.owner(row)];
-      RecordTable owner = at < 0 || at > p ? null : sources[at].table();
-      int there = owner == null ? -1 : owner.rowOf(owner.ownerCount() - 1, t.id(row));
-      targets[row] = there < 0 ? -1 : firstOf[at] + there - owner.ownFrom();
+      String owner = t.ownerName(t.owner(row));
+      int there = at < 0 ? -1 : ownRecord(at, t.id(row));
+      targets[row] = there;
       if (there < 0) {
-        String name = t.ownerName(t.owner(row));
-        String reason = name + " has no record " + t.id(row) + ", or loads after " + t.name() + ".";
-        odd.add(new Odd(t.key(row), t.name(), reason));
-      } else if (!owner.type(there).equals(t.type(row))) {
+        targets[row] =
+            strays.computeIfAbsent(strayKey(owner, t.id(row)), k -> ownSize() + strays.size());
+        odd(p, row, targets[row], owner + " has no record " + t.id(row) + ".");
+      } else if (at > p) {
         targets[row] = -1;
-        String reason =
+        odd.add(new Odd(t.key(row), t.name(), owner + " loads after " + t.name() + "."));
+      } else if (!typeIn(at, there).equals(t.type(row))) {
+        odd(
+            p,
+            row,
+            there,
             "It is a %s in %s and a %s in %s."
-                .formatted(owner.type(there), owner.name(), t.type(row), t.name());
-        odd.add(new Odd(t.key(row), t.name(), reason));
+                .formatted(typeIn(at, there), name(at), t.type(row), t.name()));
       }
     }
     return targets;
   }
 
-  /** How many records make sense. */
+  private void odd(int p, int row, int record, String reason) {
+    isOdd.set(record);
+    odd.add(new Odd(table(p).key(row), name(p), reason));
+  }
+
+  private static String strayKey(String owner, int id) {
+    return PathCase.fold(owner) + "/" + id;
+  }
+
+  /** How many records there are. */
   public int size() {
+    return ownSize() + strays.size();
+  }
+
+  /** How many of them their owner has: the others come behind. */
+  private int ownSize() {
     return firstOf[sources.length];
+  }
+
+  /** Whether its owner lacks it or a version is of another type, so that nothing combines it. */
+  public boolean isOdd(int record) {
+    return isOdd.get(record);
+  }
+
+  /** The odd records, by number. */
+  public int[] oddRecords() {
+    return isOdd.stream().toArray();
+  }
+
+  private boolean isStray(int record) {
+    return record >= ownSize();
   }
 
   public int pluginCount() {
@@ -161,8 +200,11 @@ public final class RecordIndex {
     return firstOf[position];
   }
 
-  /** The place of the plugin that owns a record. */
+  /**
+   * The place of the plugin that owns a record; where the owner lacks it, of the first to have it.
+   */
   public int ownerOf(int record) {
+    if (isStray(record)) return overridePosition[overrideFrom[record]];
     int at = Arrays.binarySearch(firstOf, record);
     if (at < 0) return -at - 2;
     // plugins without records of their own share a number with the next
@@ -176,52 +218,58 @@ public final class RecordIndex {
   }
 
   public Ref key(int record) {
-    int owner = ownerOf(record);
-    return table(owner).key(ownRow(owner, record));
+    return table(ownerOf(record)).key(rowOf(record, 0));
   }
 
-  /** The number of a record, or -1 when nobody defines it. */
+  /** The number of a record, or -1 when nobody has it. */
   public int find(Ref key) {
     int owner = position(key.owner());
-    return owner < 0 ? -1 : find(owner, key.id());
+    int own = owner < 0 ? -1 : ownRecord(owner, key.id());
+    return own >= 0 ? own : strays.getOrDefault(strayKey(key.owner(), key.id()), -1);
   }
 
   /** The number of a record by its owner's place and its id, or -1. Cost: logarithmic. */
   public int find(int owner, int id) {
+    int own = ownRecord(owner, id);
+    if (own >= 0 || strays.isEmpty()) return own;
+    return strays.getOrDefault(strayKey(name(owner), id), -1);
+  }
+
+  private int ownRecord(int owner, int id) {
     RecordTable t = table(owner);
     int row = t.rowOf(t.ownerCount() - 1, id);
     return row < 0 ? -1 : firstOf[owner] + row - t.ownFrom();
   }
 
-  /** The record that a row of a plugin is a version of, or -1 for one that makes no sense. */
+  /** The record that a row of a plugin is a version of; -1 where its owner loads later. */
   public int recordAt(int position, int row) {
     RecordTable t = table(position);
-    if (row >= t.ownFrom()) return firstOf[position] + row - t.ownFrom();
-    int owner = ownerPosition[position][t.owner(row)];
-    int record = owner < 0 || owner > position ? -1 : find(owner, t.id(row));
-    return record >= 0 && typeIn(owner, record).equals(t.type(row)) ? record : -1;
+    return row < t.ownFrom() ? targets[position][row] : firstOf[position] + row - t.ownFrom();
   }
 
+  /** The type of the version that the game uses. */
   public String type(int record) {
-    return typeIn(ownerOf(record), record);
+    return table(usedPosition(record)).type(usedRow(record));
   }
 
   private String typeIn(int owner, int record) {
     return table(owner).type(ownRow(owner, record));
   }
 
-  /** How many versions there are, the owner's among them. */
+  /** How many versions there are, the owner's among them where it has the record. */
   public int versionCount(int record) {
-    return 1 + overrideFrom[record + 1] - overrideFrom[record];
+    return overrideFrom[record + 1] - overrideFrom[record] + (isStray(record) ? 0 : 1);
   }
 
-  /** The place of the plugin that a version is of; the owner's is version 0. */
+  /** The place of the plugin that a version is of; the owner's is version 0 where there is one. */
   public int positionOf(int record, int version) {
+    if (isStray(record)) return overridePosition[overrideFrom[record] + version];
     return version == 0 ? ownerOf(record) : overridePosition[overrideFrom[record] + version - 1];
   }
 
   /** The row of a version in the table of its plugin. */
   public int rowOf(int record, int version) {
+    if (isStray(record)) return overrideRow[overrideFrom[record] + version];
     if (version > 0) return overrideRow[overrideFrom[record] + version - 1];
     return ownRow(ownerOf(record), record);
   }
@@ -271,15 +319,15 @@ public final class RecordIndex {
    * @throws IroningException when the plugin's file cannot be read any more
    */
   public Version version(int record, int version) {
-    return version(positionOf(record, version), rowOf(record, version), type(record));
+    return versionAt(positionOf(record, version), rowOf(record, version));
   }
 
-  private Version version(int position, int row, String type) {
+  private Version versionAt(int position, int row) {
     Source s = sources[position];
     try {
       Plugin.Record r = s.table().record(row, s.file());
       return new Version(
-          s.table().name(), s.table().header().masters(), position, type, r.fields());
+          s.table().name(), s.table().header().masters(), position, r.type(), r.fields());
     } catch (IOException e) {
       throw unreadable(s.table().name(), e);
     }
@@ -305,7 +353,7 @@ public final class RecordIndex {
     return record < 0 ? Optional.empty() : Optional.of(used(record));
   }
 
-  /** The records that make no sense, plugin by plugin. */
+  /** The versions that make no sense, plugin by plugin. */
   public List<Odd> odd() {
     return odd;
   }

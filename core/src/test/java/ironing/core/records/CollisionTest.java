@@ -7,6 +7,7 @@ import ironing.core.mends.PatchBuilder;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
+import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision.State;
 import ironing.core.testkit.TestWorld;
 import java.util.Arrays;
@@ -180,11 +181,38 @@ class CollisionTest {
         .extracting(o -> o.key().toString())
         .containsExactlyInAnyOrder("Base.plug/1", "Base.plug/77");
     assertThat(v.odd()).allSatisfy(o -> assertThat(o.reason()).contains("Base.plug"));
-    assertThat(v.versions(v.find(v.odd().get(0).key())))
+    // the game knows nothing of types or owners: it reads the last one
+    for (RecordIndex.Odd o : v.odd()) {
+      int record = v.find(o.key());
+      assertThat(v.isOdd(record)).isTrue();
+      assertThat(v.used(record).plugin()).isEqualTo("Odd.plug");
+      assertThat(v.type(record)).isEqualTo(v.used(record).type());
+      Collision c = Collision.of(TestWorld.GAME, v, record, Map.of("/record", "Base.plug"));
+      assertThat(c.state()).isEqualTo(Collision.State.ODD);
+      assertThat(c.combination().cells()).isEmpty();
+      assertThat(c.used().plugin()).isEqualTo("Odd.plug");
+    }
+    assertThat(v.versions(v.find(new Ref("Base.plug", 1))))
         .extracting(Version::plugin)
-        .doesNotContain("Odd.plug");
+        .containsExactly("Base.plug", "One.plug", "Odd.plug");
+    assertThat(v.versions(v.find(new Ref("base.plug", 77))))
+        .extracting(Version::plugin)
+        .containsExactly("Odd.plug");
+    Collisions all = Collisions.in(TestWorld.GAME, v, Map.of("Base.plug/1", Map.of("name", "x")));
+    assertThat(all.size()).isZero();
+    assertThat(all.counts()).containsEntry(Collision.State.ODD, 2);
     assertThat(v.overrides(1)).isEqualTo(1);
-    assertThat(v.overrides(2)).isZero();
+    assertThat(v.overrides(2)).isEqualTo(2);
+    assertThat(RecordFindings.of(v, path -> true)).isEmpty();
+  }
+
+  @Test
+  void an_override_before_its_owner_is_odd_and_what_the_owner_has_is_read() {
+    RecordIndex v = TestWorld.index(List.of(ONE, BASE), Set.of());
+    int record = v.find(new Ref("Base.plug", 1));
+    assertThat(v.used(record).plugin()).isEqualTo("Base.plug");
+    assertThat(v.odd()).isNotEmpty();
+    assertThat(v.isOdd(record)).isFalse();
   }
 
   @Test

@@ -6,6 +6,7 @@ import ironing.core.game.RecordType;
 import ironing.core.mends.PatchBuilder;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
+import ironing.core.plugin.PluginText;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value;
@@ -13,10 +14,14 @@ import ironing.core.testkit.RandomPlugins;
 import ironing.core.testkit.TestWorld;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Random;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -126,6 +131,60 @@ class CollisionsTest {
                         p -> p.records().stream().filter(x -> x.key().owner().equals(p.name())))
                     .count());
     assertThat(index.odd()).isEmpty();
+  }
+
+  private static String header(List<String> masters) {
+    return masters.stream()
+        .map(m -> "\"" + m + "\"")
+        .collect(Collectors.joining(",", "{\"format\":\"ironing/plugin@1\",\"masters\":[", "]}"));
+  }
+
+  /** Types, owners and ids at random: the game reads the last version of a key, whatever it is. */
+  @Property(tries = 300, seed = "8160")
+  void the_last_version_of_a_key_in_load_order_is_the_one_in_use(@ForAll long seed) {
+    Random random = new Random(seed);
+    List<String> names = List.of("A.plug", "B.plug", "C.plug", "D.plug");
+    List<Plugin> order = new ArrayList<>();
+    Map<Value.Ref, Plugin.Record> last = new HashMap<>();
+    Map<Value.Ref, String> by = new HashMap<>();
+    Map<Value.Ref, Set<String>> types = new HashMap<>();
+    Set<Value.Ref> owned = new HashSet<>();
+    for (int p = 0; p < names.size(); p++) {
+      List<String> masters = names.subList(0, p);
+      Map<Value.Ref, Plugin.Record> records = new HashMap<>();
+      for (int i = random.nextInt(6); i > 0; i--) {
+        Value.Ref key = new Value.Ref(names.get(random.nextInt(p + 1)), 1 + random.nextInt(3));
+        String type = random.nextBoolean() ? "vessel" : "harbour";
+        Optional<Value.Fields> fields =
+            random.nextInt(5) == 0
+                ? Optional.empty()
+                : Optional.of(new Value.Fields(Map.of("name", new Value.Text("n" + p))));
+        records.put(key, new Plugin.Record(type, key, fields));
+      }
+      order.add(
+          new Plugin(
+              names.get(p),
+              PluginText.parse(names.get(p), header(masters)).header(),
+              List.copyOf(records.values())));
+      for (Plugin.Record r : records.values()) {
+        last.put(r.key(), r);
+        by.put(r.key(), names.get(p));
+        types.computeIfAbsent(r.key(), k -> new HashSet<>()).add(r.type());
+        if (r.key().owner().equals(names.get(p))) owned.add(r.key());
+      }
+    }
+    RecordIndex index = TestWorld.index(order, Set.of());
+    assertThat(index.size()).isEqualTo(last.size());
+    last.forEach(
+        (key, record) -> {
+          int at = index.find(key);
+          assertThat(index.used(at).plugin()).isEqualTo(by.get(key));
+          assertThat(index.used(at).type()).isEqualTo(record.type());
+          assertThat(index.used(at).fields()).isEqualTo(record.fields());
+          assertThat(index.isOdd(at)).isEqualTo(!owned.contains(key) || types.get(key).size() > 1);
+        });
+    Collisions all = agree(index);
+    for (int i = 0; i < all.size(); i++) assertThat(index.isOdd(all.record(i))).isFalse();
   }
 
   @Test

@@ -14,6 +14,7 @@ import ironing.core.records.Combination.How;
 import ironing.core.records.Combiner;
 import ironing.core.records.FieldCheck;
 import ironing.core.records.RecordIndex;
+import ironing.core.records.RecordIndex.Odd;
 import ironing.core.records.RecordSearch;
 import ironing.core.records.Version;
 import ironing.server.platform.MayBeAbsent;
@@ -166,6 +167,7 @@ class BoardController {
    * One record with all that is changed in it.
    *
    * @param base the plugin against whose version all are measured
+   * @param odd why nothing combines it, version by version; empty for all but odd records
    * @param patched whether a patch has to hold it
    * @param same the fields that are the same everywhere
    * @param refersTo the records that the version in use leads to
@@ -182,6 +184,7 @@ class BoardController {
       String base,
       String usedBy,
       Collision.State state,
+      List<String> odd,
       boolean patched,
       boolean removed,
       List<PlaceView> places,
@@ -234,6 +237,9 @@ class BoardController {
         c.combination().base().plugin(),
         c.used().plugin(),
         c.state(),
+        c.state() == Collision.State.ODD
+            ? index.odd().stream().filter(o -> o.key().equals(c.key())).map(Odd::reason).toList()
+            : List.of(),
         c.wantsPatch(bench.game()),
         c.combination().removed(),
         places,
@@ -277,7 +283,7 @@ class BoardController {
               v.plugin(),
               mod,
               bench.nameOf(mod),
-              v.position() == all.get(0).position()
+              v.position() == all.get(0).position() || c.state() == Collision.State.ODD
                   ? null
                   : Combiner.seenBy(v, c.versions()).plugin(),
               leaves.contains(v.plugin()),
@@ -447,6 +453,7 @@ class BoardController {
     int record = RecordsController.require(known.index(), new Ref(owner, id).toString());
     Collision now = known.collisions().of(record);
     String key = now.key().toString();
+    if (body.choice() != null) RecordsController.requireCombined(known.index(), record);
     String choice = body.choice() == null ? null : checked(known.index(), now, body);
     String said =
         (choice == null ? "Took back a decision on “" : "Decided on “") + now.label() + "”";

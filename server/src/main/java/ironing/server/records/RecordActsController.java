@@ -111,12 +111,13 @@ class RecordActsController {
             key,
             body.plugin() + " has no version of this record.",
             "Choose one of the plugins that have.");
+      RecordsController.requireCombined(index, record);
       open.add(record);
     }
     while (!open.isEmpty()) {
       int record = open.remove();
       int row = rowIn(index, record, position);
-      if (row < 0 || !wanted.add(record) || !body.withReferences()) continue;
+      if (row < 0 || index.isOdd(record) || !wanted.add(record) || !body.withReferences()) continue;
       for (int to : search.references(position, row)) if (to >= 0) open.add(to);
     }
     return wanted;

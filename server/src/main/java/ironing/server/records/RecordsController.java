@@ -49,14 +49,15 @@ class RecordsController {
   }
 
   /** How many records stand how. */
-  record StateCounts(int needYou, int combine, int settled, int oneChanges, int same) {
+  record StateCounts(int needYou, int combine, int settled, int oneChanges, int same, int odd) {
     static StateCounts of(Map<State, Integer> counts) {
       return new StateCounts(
           counts.getOrDefault(State.NEEDS_YOU, 0),
           counts.getOrDefault(State.COMBINES, 0),
           counts.getOrDefault(State.SETTLED, 0),
           counts.getOrDefault(State.ONE_CHANGES, 0),
-          counts.getOrDefault(State.SAME, 0));
+          counts.getOrDefault(State.SAME, 0),
+          counts.getOrDefault(State.ODD, 0));
     }
   }
 
@@ -69,7 +70,7 @@ class RecordsController {
    */
   record RecordTypeView(String type, String title, int records, StateCounts states) {}
 
-  /** A record that makes no sense, and is never combined. */
+  /** A version that makes no sense; its record is never combined. */
   record OddView(String key, String plugin, String reason) {}
 
   /**
@@ -150,6 +151,10 @@ class RecordsController {
       states
           .computeIfAbsent(known.index().type(all.record(i)), t -> new HashMap<>())
           .merge(all.state(i), 1, Integer::sum);
+    for (int r : known.index().oddRecords())
+      states
+          .computeIfAbsent(known.index().type(r), t -> new HashMap<>())
+          .merge(State.ODD, 1, Integer::sum);
     List<RecordTypeView> types = new ArrayList<>();
     new RecordSearch(bench.game(), known.index())
         .types()
@@ -198,10 +203,11 @@ class RecordsController {
         find.isBlank()
             ? state.isEmpty()
                 ? IntStream.range(0, index.size())
-                : IntStream.range(0, all.size()).map(all::record)
+                : IntStream.concat(
+                    IntStream.range(0, all.size()).map(all::record),
+                    Arrays.stream(index.oddRecords()))
             : Arrays.stream(records.find(bench, find));
-    if (!state.isEmpty())
-      found = found.filter(r -> all.find(r) >= 0 && state.contains(all.state(all.find(r))));
+    if (!state.isEmpty()) found = found.filter(r -> state.contains(stateOf(known, r)));
     if (!type.isEmpty()) found = found.filter(r -> index.type(r).equals(type));
     for (String p : plugin) {
       if (p.isEmpty()) continue;
@@ -225,7 +231,7 @@ class RecordsController {
             ? found.toArray()
             : found
                 .boxed()
-                .sorted(Comparator.comparing((Integer r) -> all.state(all.find(r))))
+                .sorted(Comparator.comparing((Integer r) -> stateOf(known, r)))
                 .mapToInt(Integer::intValue)
                 .toArray();
     int from = Math.max(0, Math.min(offset, matching.length));
@@ -235,6 +241,13 @@ class RecordsController {
     Integer next = to < matching.length ? to : null;
     RecordPage page = new RecordPage(bench.revision(), matching.length, next, lines);
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(page);
+  }
+
+  /** How a record stands; null where nobody overrides it. */
+  private static State stateOf(Records.Known known, int record) {
+    if (known.index().isOdd(record)) return State.ODD;
+    int at = known.collisions().find(record);
+    return at < 0 ? null : known.collisions().state(at);
   }
 
   static RecordLine line(Bench bench, Records.Known known, int record) {
@@ -248,7 +261,7 @@ class RecordsController {
         index.label(record),
         plugins,
         index.name(index.usedPosition(record)),
-        at < 0 ? null : all.state(at),
+        stateOf(known, record),
         at < 0 ? 0 : all.lost(at),
         at < 0 ? 0 : all.asked(at));
   }
@@ -291,6 +304,19 @@ class RecordsController {
         key,
         "No plugin that is on has such a record.",
         "Choose one from the list of records.");
+  }
+
+  /** Refuses an odd record, on which nothing can be decided. */
+  static void requireCombined(RecordIndex index, int record) {
+    if (!index.isOdd(record)) return;
+    String used = index.name(index.usedPosition(record));
+    throw IroningException.of(
+        "record-odd",
+        index.key(record).toString(),
+        "Its versions do not belong together, so that nothing combines it: the game reads it as "
+            + used
+            + " has it.",
+        "Tell the author of " + used + ", or change the order of the plugins.");
   }
 
   /** Which plugins collide with which, those over most records first. */
