@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { CircleCheck } from 'lucide-react'
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -24,6 +24,14 @@ const KINDS: readonly { kind: Kind; says: string; look: string }[] = [
   { kind: 'GONE', says: 'gone', look: 'bg-madder' },
 ]
 
+type Answer = 'removed' | 'kept'
+type Answers = Readonly<Record<string, Answer>>
+
+const ANSWERS: readonly { value: Answer; says: string }[] = [
+  { value: 'removed', says: 'the update removed it' },
+  { value: 'kept', says: 'the game has it still' },
+]
+
 /** What an update of the game has done and means for the mods, and taking it in. */
 export function GameVersionView() {
   const workspace = useWorkspace()
@@ -34,6 +42,9 @@ export function GameVersionView() {
   )
   const busy = useRunningJob(workspace, ['game-version', 'deploy', 'undeploy']) !== undefined
   const v = version.data
+  const [answers, setAnswers] = useState<Answers>({})
+  const unsaid = v?.unsure.filter((path) => !answers[path]).length ?? 0
+  const said = (answer: Answer) => v?.unsure.filter((path) => answers[path] === answer) ?? []
   return (
     <Screen
       title="Game version"
@@ -44,7 +55,12 @@ export function GameVersionView() {
             {version.isFetching ? 'Looking …' : 'Look again'}
           </Button>
           {v?.noticed && (
-            <Button look="strong" disabled={take.isPending || busy} onClick={() => take.mutate()}>
+            <Button
+              look="strong"
+              disabled={take.isPending || busy || unsaid > 0}
+              title={unsaid > 0 ? `Say first what became of ${count(unsaid, 'file')}.` : undefined}
+              onClick={() => take.mutate({ removed: said('removed'), kept: said('kept') })}
+            >
               {take.isPending ? 'Taking it in …' : v.found ? `Take ${v.found} in` : 'Take it in'}
             </Button>
           )}
@@ -73,6 +89,7 @@ export function GameVersionView() {
         </div>
       ) : (
         <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto">
+          <Unsure version={v} answers={answers} onAnswer={setAnswers} />
           <Changed version={v} />
           <div className="grid items-start gap-3 lg:grid-cols-2">
             <Uncovered workspace={workspace} version={v} />
@@ -269,6 +286,47 @@ function Unlike({ version: v }: { version: GameVersion }) {
       ))}
       <More all={v.unlikeInAll} shown={v.unlike.length} />
     </Part>
+  )
+}
+
+/** Files of the game of which only the user knows who took them. */
+function Unsure(props: { version: GameVersion; answers: Answers; onAnswer: (a: Answers) => void }) {
+  const { version: v, answers, onAnswer } = props
+  if (v.unsure.length === 0) return null
+  const all = (answer: Answer) => onAnswer(Object.fromEntries(v.unsure.map((path) => [path, answer])))
+  return (
+    <section aria-label="Who removed these?" className="card border-ochre px-4 py-3">
+      <h2>Did the update remove {v.unsure.length === 1 ? 'this file' : `these ${v.unsure.length} files`}?</h2>
+      <p className="mt-0.5 max-w-[720px] text-ink-2">
+        A mod’s file lay over the game’s, and nothing lies there now. If the update removed it, the game has
+        it no more; if somebody else did, undeploying brings the game’s own back.
+      </p>
+      <ul className="mt-2 max-h-56 overflow-y-auto">
+        {v.unsure.map((path) => (
+          <li key={path} className={ROW}>
+            <PathText path={path} most={64} className="min-w-0 flex-1 truncate" />
+            {ANSWERS.map((a) => (
+              <label key={a.value} className="flex items-center gap-1.5 whitespace-nowrap">
+                <input
+                  type="radio"
+                  name={path}
+                  className="accent-(--woad)"
+                  checked={answers[path] === a.value}
+                  onChange={() => onAnswer({ ...answers, [path]: a.value })}
+                />
+                {a.says}
+              </label>
+            ))}
+          </li>
+        ))}
+      </ul>
+      {v.unsure.length > 1 && (
+        <p className="mt-2 flex gap-2">
+          <Button onClick={() => all('removed')}>The update removed all</Button>
+          <Button onClick={() => all('kept')}>The game has all still</Button>
+        </p>
+      )}
+    </section>
   )
 }
 

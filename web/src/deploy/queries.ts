@@ -110,9 +110,11 @@ export function useTakeGameVersion(workspace: number, done: () => void) {
   const queries = useQueryClient()
   return useAct(
     workspace,
-    async () => {
+    async (body: Schema['TakeVersionRequest']) => {
       const params = { path: { workspace }, header: { Prefer: 'wait=60' } }
-      const job = await ended(await got(api.POST('/api/workspaces/{workspace}/game-version', { params })))
+      const job = await ended(
+        await got(api.POST('/api/workspaces/{workspace}/game-version', { params, body })),
+      )
       if (job.state === 'FAILED') throw new Refused(422, job.problems)
     },
     () => {

@@ -208,6 +208,27 @@ class GameVersionIT {
   }
 
   @Test
+  void what_may_have_been_removed_with_the_mods_file_over_it_is_asked(Api api) throws IOException {
+    update();
+    Files.delete(game.resolve("data/moon.txt"));
+    Files.delete(game.resolve("data/pictures/sea.png"));
+    assertThat(api.get(base + "/game-version").path("unsure"))
+        .extracting(JsonNode::asText)
+        .containsExactly("data/moon.txt", "data/pictures/sea.png");
+    Api.Answer asked = api.ask("POST", base + "/game-version", null, Map.of());
+    assertThat(asked.status()).isEqualTo(422);
+    assertThat(asked.body().path("code").asText()).isEqualTo("update-unsure");
+    Map<String, Object> said =
+        Map.of("removed", List.of("data/moon.txt"), "kept", List.of("data/pictures/sea.png"));
+    api.job(base + "/game-version", said).result();
+    api.job(base + "/deploy", null).result();
+    assertThat(game.resolve("data/moon.txt")).hasContent("a chart's moon");
+    api.job(base + "/deploy/undeploy", null).result();
+    assertThat(game.resolve("data/moon.txt")).doesNotExist();
+    assertThat(game.resolve("data/pictures/sea.png")).hasContent("the game's sea");
+  }
+
+  @Test
   void the_way_back_to_the_version_of_before_is_the_same(Api api) throws IOException {
     api.job(base + "/deploy/undeploy", null);
     Map<String, String> old = Trees.of(game);

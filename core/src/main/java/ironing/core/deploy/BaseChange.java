@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -29,7 +30,8 @@ import java.util.function.Predicate;
  * <p>An update knows nothing of mods, and writes over a deployed file as over one of its own. What
  * lies there then is the game’s new file, which is to be kept instead of the earlier one. With the
  * game’s manifest that is certain. Without one, a changed file of ours counts as the game’s where
- * the game had a file before, and a file that nobody knows counts as the game’s.
+ * the game had a file before, a file that nobody knows counts as the game’s, and where neither the
+ * mod's file nor another lies in the place of one of the game's, only the user can say who took it.
  *
  * <p>What the definition protects, what the game may write to, and its log are left out: they are
  * the user’s, or change by themselves.
@@ -40,8 +42,10 @@ import java.util.function.Predicate;
  * @param files by path
  * @param behind paths at which the manifest has another file than is kept, and a mod’s lies in its
  *     place: the game’s own repair brings it while nothing is deployed
+ * @param unsure paths where a mod's file lay over one of the game's and nothing lies now, with no
+ *     manifest to say whether the update removed its file
  */
-public record BaseChange(List<Changed> files, List<String> behind) {
+public record BaseChange(List<Changed> files, List<String> behind, List<String> unsure) {
   /** What has become of a file of the game. */
   public enum Kind {
     CHANGED,
@@ -86,6 +90,16 @@ public record BaseChange(List<Changed> files, List<String> behind) {
     return paths;
   }
 
+  /** The same with the word that the update removed some of the {@link #unsure} ones. */
+  public BaseChange withRemoved(Set<String> paths) {
+    List<Changed> all = new ArrayList<>(files);
+    for (String path : unsure)
+      if (paths.contains(path)) all.add(new Changed(path, Kind.GONE, Optional.empty(), true));
+    all.sort(Comparator.comparing(Changed::path));
+    return new BaseChange(
+        List.copyOf(all), behind, unsure.stream().filter(p -> !paths.contains(p)).toList());
+  }
+
   public boolean isEmpty() {
     return files.isEmpty();
   }
@@ -99,6 +113,7 @@ public record BaseChange(List<Changed> files, List<String> behind) {
     private final FolderLook look;
     private final List<Changed> changed = new ArrayList<>();
     private final List<String> behind = new ArrayList<>();
+    private final List<String> unsure = new ArrayList<>();
 
     Search(
         GameDefinition game,
@@ -127,7 +142,7 @@ public record BaseChange(List<Changed> files, List<String> behind) {
         if (item != null) deployed(path, item, known.get(path), there.get(path));
         else loose(path, known.get(path), there.get(path));
       }
-      return new BaseChange(List.copyOf(changed), List.copyOf(behind));
+      return new BaseChange(List.copyOf(changed), List.copyOf(behind), List.copyOf(unsure));
     }
 
     private void loose(String path, Own was, Glance glance) throws IOException {
@@ -168,8 +183,9 @@ public record BaseChange(List<Changed> files, List<String> behind) {
         return;
       }
       if (found == Found.ABSENT || glance == null) {
-        if (manifest.isPresent() && wants.isEmpty() && item.replaced().isPresent())
-          over(path, was, Optional.empty());
+        if (item.replaced().isEmpty()) return;
+        if (manifest.isEmpty()) unsure.add(path);
+        else if (wants.isEmpty()) over(path, was, Optional.empty());
         return;
       }
       if (!Files.isRegularFile(GamePath.resolve(folder, path), LinkOption.NOFOLLOW_LINKS)) return;

@@ -174,6 +174,19 @@ class BaseChangeTest {
   }
 
   @Test
+  void without_a_manifest_only_the_user_can_say_who_took_a_file_with_the_mods_over_it()
+      throws IOException {
+    Files.delete(game.resolve("data/stone"));
+    BaseChange found = find(Optional.empty(), NOBODY);
+    assertThat(found.files()).isEmpty();
+    assertThat(found.unsure()).containsExactly("data/stone");
+    BaseChange said = found.withRemoved(Set.of("data/stone", "data/other"));
+    assertThat(said.unsure()).isEmpty();
+    assertThat(said.overDeployed()).containsExactly("data/stone");
+    assertThat(said.files().get(0).kind()).isEqualTo(BaseChange.Kind.GONE);
+  }
+
+  @Test
   void an_original_that_came_back_is_no_change_of_the_game() throws IOException {
     update("data/stone", "the game's stone");
     assertThat(find(Optional.empty(), NOBODY).isEmpty()).isTrue();

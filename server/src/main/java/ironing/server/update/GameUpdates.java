@@ -1,6 +1,7 @@
 package ironing.server.update;
 
 import ironing.core.IroningException;
+import ironing.core.Problem;
 import ironing.core.deploy.BaseChange;
 import ironing.core.deploy.BaseChange.Changed;
 import ironing.core.deploy.BaseChange.Kind;
@@ -142,13 +143,27 @@ class GameUpdates {
     }
   }
 
+  /**
+   * What the user says of the files that may have been removed by the update or by somebody else.
+   *
+   * @param removed by the update: they are the game's no more
+   * @param kept the game has them still: undeploying brings them back
+   */
+  record Word(Set<String> removed, Set<String> kept) {
+    static final Word NONE = new Word(Set.of(), Set.of());
+  }
+
   /** Looks; changes nothing. */
   Update look(Bench bench) {
+    return look(bench, Word.NONE);
+  }
+
+  private Update look(Bench bench, Word word) {
     GameFolder.requireFolder(bench.gameFolder());
     Set<String> deployed = deployments.laidOut(bench).files().keySet();
     Optional<Manifest> manifest =
         Manifest.of(bench.game(), path -> content.locate(bench, Holdings.GAME, path));
-    BaseChange change = change(bench, manifest);
+    BaseChange change = change(bench, manifest).withRemoved(word.removed());
     Function<String, Path> place = place(bench, change, deployed);
     List<UpdateFile> files = files(bench, change);
     String found = GameFolder.version(bench.game(), place).orElse("");
@@ -292,16 +307,32 @@ class GameUpdates {
    * <p>A crash leaves the folder with files of mods taken off where the update wrote over them, and
    * the game as it was known; taking it in again goes on from there.
    */
-  Job take(long workspace) {
+  Job take(long workspace, Word word) {
     Bench bench = benches.get(workspace);
     GameFolder.requireFolder(bench.gameFolder());
     use.requireStill(bench);
+    requireSaid(look(bench, word), word);
     String title = "Take the game in as it is now";
-    return jobs.start(workspace, Lane.GAME, "game-version", title, p -> takeNow(workspace, p));
+    return jobs.start(
+        workspace, Lane.GAME, "game-version", title, p -> takeNow(workspace, word, p));
   }
 
-  private Long takeNow(long workspace, Jobs.Progress progress) {
-    Update update = look(benches.get(workspace));
+  private static void requireSaid(Update update, Word word) {
+    List<Problem> open = new ArrayList<>();
+    for (String path : update.change().unsure())
+      if (!word.kept().contains(path))
+        open.add(
+            new Problem(
+                "update-unsure",
+                path,
+                "A mod’s file lay over it, and nothing lies there now: the update may have removed it.",
+                "Say whether the update removed it, or the game has it still."));
+    if (!open.isEmpty()) throw new IroningException(open);
+  }
+
+  private Long takeNow(long workspace, Word word, Jobs.Progress progress) {
+    Update update = look(benches.get(workspace), word);
+    requireSaid(update, word);
     if (!update.noticed())
       throw IroningException.of(
           "nothing-new",

@@ -10,12 +10,15 @@ import ironing.server.update.GameUpdates.TouchedMend;
 import ironing.server.update.GameUpdates.UncoveredMod;
 import ironing.server.update.GameUpdates.Update;
 import ironing.server.update.GameUpdates.UpdateFile;
+import ironing.server.update.GameUpdates.Word;
 import ironing.server.workbench.Workbenches;
+import java.util.HashSet;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
@@ -50,6 +53,8 @@ class UpdateController {
    * @param byManifest whether the game’s manifest says what is its own
    * @param files the first of them, by path
    * @param behind the first paths at which only the game’s own repair can bring the new file
+   * @param unsure files of the game that lay below a mod’s file and are gone with it: the update
+   *     may have removed them, and taking it in asks
    * @param unlike the first files of the game that are not as its manifest says, and were so
    *     already when it was taken in
    * @param mends those that are made of changed files
@@ -68,6 +73,7 @@ class UpdateController {
       List<UpdateFile> files,
       int behindInAll,
       List<String> behind,
+      List<String> unsure,
       int unlikeInAll,
       List<Unlike> unlike,
       List<UncoveredMod> uncovered,
@@ -92,6 +98,7 @@ class UpdateController {
         first(u.files()),
         u.behind().size(),
         first(u.behind()),
+        u.change().unsure(),
         u.unlike().size(),
         first(u.unlike()),
         u.uncovered(),
@@ -114,11 +121,24 @@ class UpdateController {
     return (int) u.change().files().stream().filter(f -> f.kind() == kind).count();
   }
 
+  /**
+   * What became of the files of which nobody but the user knows.
+   *
+   * @param removed by the update: they are the game’s no more
+   * @param kept the game has them still: undeploying brings them back
+   */
+  record TakeVersionRequest(List<String> removed, List<String> kept) {}
+
   /** Takes the game as it lies there for the unmodded game from now on. */
   @PostMapping
   ResponseEntity<Job> takeGameVersion(
       @PathVariable long workspace,
+      @RequestBody(required = false) TakeVersionRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    return JobController.accepted(jobs, updates.take(workspace), prefer);
+    Word word =
+        body == null
+            ? Word.NONE
+            : new Word(new HashSet<>(body.removed()), new HashSet<>(body.kept()));
+    return JobController.accepted(jobs, updates.take(workspace, word), prefer);
   }
 }
