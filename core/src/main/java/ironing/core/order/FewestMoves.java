@@ -10,6 +10,7 @@ import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -97,10 +98,10 @@ public final class FewestMoves {
     }
 
     Outcome<T> outcome() {
-      if (!graph.ring().isEmpty()) return new Outcome.Ring<>(graph.ring());
+      List<Constraint<T>> ring = graph.ring(), against = againstKept();
+      if (!against.isEmpty() && (ring.isEmpty() || against.size() < ring.size())) ring = against;
+      if (!ring.isEmpty()) return new Outcome.Ring<>(ring);
       reach = graph.reach();
-      List<Constraint<T>> against = againstKept();
-      if (!against.isEmpty()) return new Outcome.Ring<>(against);
       return arranged(staying());
     }
 
@@ -126,23 +127,33 @@ public final class FewestMoves {
       return pinned;
     }
 
+    /**
+     * The shortest ring of wishes and one pair that is kept here; of more pairs none is shorter,
+     * since what is kept here has one order. Empty where there is none.
+     */
     private List<Constraint<T>> againstKept() {
-      List<Stay> pinned = pinned();
-      for (Stay s : pinned) {
+      List<Constraint<T>> best = List.of();
+      BitSet lower = new BitSet();
+      for (int item = keptHere.nextSetBit(0); item >= 0; item = keptHere.nextSetBit(item + 1)) {
+        int most = best.isEmpty() ? Integer.MAX_VALUE : best.size() - 1;
+        Optional<WishGraph.Way<T>> way = graph.shortest(item, lower, most);
+        if (way.isPresent()) best = closed(way.get().chain(), way.get().to(), item);
+        if (best.size() == 2) return best;
+        lower.set(item);
+      }
+      for (Stay s : pinned()) {
         for (int i = 0; i + 1 < s.items().size(); i++) {
           int a = s.items().get(i), b = s.items().get(i + 1);
-          if (a > b) return closed(ties(a, b), b, a);
+          if (a > b) best = shorter(best, closed(ties(a, b), b, a));
+          for (int k = keptHere.nextSetBit(a + 1); k >= 0 && k < b; k = keptHere.nextSetBit(k + 1))
+            if (graph.nodeOf(k) != s.node()) best = shorter(best, between(a, k, b));
         }
       }
-      for (Stay a : pinned) {
-        for (Stay b : pinned) {
-          if (a.node() == b.node() || !clash(a, b)) continue;
-          if (a.last() < b.first())
-            return closed(graph.chain(b.first(), a.last()), a.last(), b.first());
-          if (a.first() < b.first() && b.first() < a.last()) return between(a, b.first());
-        }
-      }
-      return List.of();
+      return best;
+    }
+
+    private List<Constraint<T>> shorter(List<Constraint<T>> one, List<Constraint<T>> other) {
+      return one.isEmpty() || other.size() < one.size() ? other : one;
     }
 
     private List<Constraint<T>> ties(int from, int to) {
@@ -167,11 +178,11 @@ public final class FewestMoves {
     }
 
     /** One that is kept here stands between two of a block that are kept here too. */
-    private List<Constraint<T>> between(Stay block, int item) {
+    private List<Constraint<T>> between(int first, int item, int last) {
       List<Constraint<T>> ring = new ArrayList<>();
-      ring.add(stays(block.first(), item));
-      ring.add(stays(item, block.last()));
-      List<Constraint<T>> ties = ties(block.first(), block.last());
+      ring.add(stays(first, item));
+      ring.add(stays(item, last));
+      List<Constraint<T>> ties = ties(first, last);
       for (int i = ties.size() - 1; i >= 0; i--) {
         Directly<T> tie = graph.tie(graph.position(ties.get(i).earlier()).orElseThrow());
         ring.add(tie.closing());

@@ -327,6 +327,35 @@ final class WishGraph<T> {
     return chain(from, walk(nodeOf[from], all(), Integer.MAX_VALUE).way(nodeOf[to]), to);
   }
 
+  /** A chain of wishes to an item, by its present position. */
+  record Way<T>(int to, List<Constraint<T>> chain) {}
+
+  /**
+   * The shortest chain from an item to one of some others that must come after it, outside of its
+   * own block; empty where there is none of fewer wishes than a number.
+   */
+  Optional<Way<T>> shortest(int item, BitSet goals, int fewerThan) {
+    // of blocks that cannot be there is no graph
+    if (forthLinks == null || goals.isEmpty()) return Optional.empty();
+    Walk walk = new Walk(nodeOf[item], true);
+    List<Way<T>> best = new ArrayList<>();
+    walk.run(
+        all(),
+        (node, steps) -> {
+          int most = best.isEmpty() ? fewerThan : best.get(0).chain().size();
+          for (int other : members.get(node)) {
+            if (steps == 0 || steps >= most || node == nodeOf[item] || !goals.get(other)) continue;
+            List<Constraint<T>> chain = chain(item, walk.way(node), other);
+            if (chain.size() >= most) continue;
+            best.clear();
+            best.add(new Way<>(other, chain));
+            most = chain.size();
+          }
+          return most - 1;
+        });
+    return best.stream().findFirst();
+  }
+
   /**
    * The shortest chain of wishes between an item and one that must come after it, or before it; of
    * several rather one that ends with a wish about single items than about tiers, then the one to

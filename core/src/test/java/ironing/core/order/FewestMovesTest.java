@@ -60,7 +60,7 @@ class FewestMovesTest {
                   Arbitraries.maps(item, Arbitraries.integers().between(0, 2))
                       .ofMaxSize(n)
                       .map(FewestMovesTest::tiers);
-              Arbitrary<Set<Integer>> kept = item.set().ofMaxSize(2);
+              Arbitrary<Set<Integer>> kept = item.set().ofMaxSize(3);
               return Combinators.combine(constraints, directly, tiers.list().ofMaxSize(1), kept)
                   .as((c, d, t, k) -> new Case(n, new Wishes<>(c, d, t, k)));
             });
@@ -87,7 +87,46 @@ class FewestMovesTest {
     } else if (outcome instanceof Outcome.Ring<Integer> ring) {
       assertThat(fewest[0]).as("%s", ring.ring()).isEqualTo(Integer.MAX_VALUE);
       closes(ring.ring());
+      if (c.wishes().directly().isEmpty())
+        assertThat(ring.ring()).hasSize(shortestRing(c.present(), c.wishes()));
     }
+  }
+
+  /** How few wishes and kept pairs go round, by a search from every item. */
+  private static int shortestRing(List<Integer> present, Wishes<Integer> w) {
+    Map<Integer, Set<Integer>> after = new TreeMap<>();
+    for (int i : present) after.put(i, new HashSet<>());
+    for (Constraint<Integer> c : w.constraints())
+      if (after.containsKey(c.earlier()) && after.containsKey(c.later()))
+        if (!c.earlier().equals(c.later())) after.get(c.earlier()).add(c.later());
+    for (int a = 0; a < present.size(); a++)
+      for (int b = 0; b < present.size(); b++) {
+        int one = present.get(a), other = present.get(b);
+        if (a < b && w.kept().contains(one) && w.kept().contains(other)) after.get(one).add(other);
+        w.tiers()
+            .forEach(
+                t -> {
+                  Integer x = t.tierOf().get(one), y = t.tierOf().get(other);
+                  if (x != null && y != null && x < y) after.get(one).add(other);
+                });
+      }
+    int shortest = Integer.MAX_VALUE;
+    for (int start : present) {
+      Set<Integer> seen = new HashSet<>();
+      Set<Integer> now = after.get(start);
+      for (int steps = 1; !now.isEmpty(); steps++) {
+        if (now.contains(start)) {
+          shortest = Math.min(shortest, steps);
+          break;
+        }
+        seen.addAll(now);
+        Set<Integer> next = new HashSet<>();
+        now.forEach(i -> next.addAll(after.get(i)));
+        next.removeAll(seen);
+        now = next;
+      }
+    }
+    return shortest;
   }
 
   private static void movesLeadThere(Case c, Outcome.Sorted<Integer> sorted) {
