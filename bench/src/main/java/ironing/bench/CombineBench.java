@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.IntSupplier;
 import java.util.stream.Stream;
 
@@ -79,7 +80,7 @@ public final class CombineBench {
   private static Combine rule(CombineWay way) {
     List<String> key = way == CombineWay.TABLE ? List.of("id") : List.of();
     PathPattern all = PathPattern.of("**", PathCase.SENSITIVE);
-    return new Combine(all, way, Optional.empty(), key, Map.of());
+    return new Combine(all, way, Optional.empty(), key, Map.of(), Set.of());
   }
 
   private static CombinedFile combine(Combine rule, Triple t) {

@@ -8,9 +8,11 @@ import ironing.core.game.GameDefinition.Combine;
 import ironing.core.text.DecodedText;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 
 /**
@@ -151,8 +153,11 @@ public final class FileCombiner {
         .toList();
   }
 
+  /** What came out, and why some of it should rather be combined line by line. */
+  private record Merged(String text, Set<TreeMerge.Doubt> doubts) {}
+
   private interface Merge {
-    String combine(Places places);
+    Merged combine(Places places);
   }
 
   private CombinedFile byKeys(String first, List<String> others) {
@@ -162,7 +167,12 @@ public final class FileCombiner {
             : trees(first, endedAs(first, others));
     if (merge == null) return asText(first, others);
     Places places = new Places(choices, asksWhenOf);
-    String shown = merge.combine(places);
+    Merged merged = merge.combine(places);
+    if (!merged.doubts().isEmpty()) {
+      merged.doubts().forEach(d -> unfit(d.side(), d.reason()));
+      return asText(first, others);
+    }
+    String shown = merged.text();
     try {
       check(shown);
       remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().title() + "."));
@@ -202,14 +212,39 @@ public final class FileCombiner {
     Optional<List<Table>> read = read(first, others, t -> Table.read(t, rule.key()));
     if (read.isEmpty()) return null;
     List<Table> all = read.get();
-    return places -> new TableMerge(all.get(0), ids, all.subList(1, all.size()), places).combine();
+    return places ->
+        new Merged(
+            new TableMerge(all.get(0), ids, all.subList(1, all.size()), places).combine(),
+            Set.of());
   }
 
   private Merge trees(String first, List<String> others) {
     Optional<List<Tree>> read = read(first, others, this::tree);
     if (read.isEmpty()) return null;
     List<Tree> all = read.get();
-    return places -> new TreeMerge(all.get(0), ids, all.subList(1, all.size()), places).combine();
+    arrays(all);
+    return places -> {
+      TreeMerge m = new TreeMerge(all.get(0), ids, all.subList(1, all.size()), places);
+      return new Merged(m.combine(), m.doubts());
+    };
+  }
+
+  /** Tells of arrays that the definition names in vain. */
+  private void arrays(List<Tree> all) {
+    if (rule.as() != CombineWay.JSON && rule.as() != CombineWay.YAML) return;
+    for (String pointer : rule.arrays().keySet())
+      if (all.stream().noneMatch(t -> t.arrays().contains(pointer)))
+        remarks.add(
+            new Remark(
+                "array-not-there",
+                "",
+                "The game’s definition names an array at “"
+                    + pointer
+                    + "”, and no version has one there."));
+    Set<String> told = new HashSet<>();
+    for (int i = 0; i < all.size(); i++)
+      for (String reason : all.get(i).unfit())
+        if (told.add(reason)) remarks.add(new Remark("array-whole", idOf(i - 1), reason));
   }
 
   private interface Reading<T> {
@@ -232,15 +267,18 @@ public final class FileCombiner {
     texts.add(0, first);
     List<Read<T>> read = texts.parallelStream().map(t -> Read.of(t, reading)).toList();
     for (int i = 0; i < read.size(); i++)
-      if (read.get(i).why != null) unfit(i - 1, read.get(i).why);
+      if (read.get(i).why != null) unfit(i - 1, read.get(i).why.getMessage());
     if (read.stream().anyMatch(r -> r.why != null)) return Optional.empty();
     return Optional.of(read.stream().map(Read::what).toList());
   }
 
-  private void unfit(int side, Unfit why) {
-    String of = side < 0 ? base.id() : ids.get(side);
-    String reason = why.getMessage() + " So the files are combined line by line.";
-    remarks.add(new Remark("not-" + rule.as().word(), of, reason));
+  private void unfit(int side, String why) {
+    String reason = why + " So the files are combined line by line.";
+    remarks.add(new Remark("not-" + rule.as().word(), idOf(side), reason));
+  }
+
+  private String idOf(int side) {
+    return side < 0 ? base.id() : ids.get(side);
   }
 
   private void check(String text) throws Unfit {
@@ -254,7 +292,7 @@ public final class FileCombiner {
       case JSON -> JsonTree.read(text, rule.arrays());
       case YAML -> YamlTree.read(text, rule.arrays());
       case XML -> XmlTree.read(text, rule.key());
-      case INI -> LineTrees.ini(text);
+      case INI -> LineTrees.ini(text, rule.goesOn());
       case PROPERTIES -> LineTrees.properties(text);
       case LIST -> LineTrees.list(text);
       case TEXT, TABLE -> throw new IllegalStateException(rule.as().word());

@@ -19,7 +19,7 @@ import java.util.Optional;
 
 /**
  * Reads JSON (RFC 8259) with the places of its values. Objects have entries; arrays those that the
- * definition names, by their pointer, in which the elements of arrays count as {@code *}.
+ * definition names ({@link ArrayNames}).
  */
 final class JsonTree {
   private static final int DEEPEST = 500;
@@ -36,10 +36,10 @@ final class JsonTree {
                   .build())
           .build();
   private final String text;
-  private final Map<String, ElementKey> arrays;
+  private final ArrayNames arrays;
   private final JsonParser in;
 
-  private JsonTree(String text, Map<String, ElementKey> arrays, JsonParser in) {
+  private JsonTree(String text, ArrayNames arrays, JsonParser in) {
     this.text = text;
     this.arrays = arrays;
     this.in = in;
@@ -48,9 +48,10 @@ final class JsonTree {
   static Tree read(String text, Map<String, ElementKey> arrays) throws Unfit {
     try (JsonParser in = JSON.createParser(text)) {
       if (in.nextToken() == null) throw new Unfit("It is empty.");
-      Node root = new JsonTree(text, arrays, in).value("", "", -1, "");
+      ArrayNames names = new ArrayNames(arrays);
+      Node root = new JsonTree(text, names, in).value("", "", -1, "");
       if (in.nextToken() != null) throw new Unfit("Something stands behind its value.");
-      return new Tree(text, root);
+      return new Tree(text, root, names.met(), names.unfit());
     } catch (JsonProcessingException e) {
       JsonLocation at = e.getLocation();
       String where =
@@ -140,7 +141,8 @@ final class JsonTree {
     int to = at() + 1;
     // a key that stands twice means nothing that is sure
     if (!Node.unique(children))
-      return Node.whole(key, label, start, to, from, to, Prints.mix(3, inOrder));
+      return Node.whole(key, label, start, to, from, to, Prints.mix(3, inOrder))
+          .doubted("“" + Node.twice(children) + "” stands twice in one object.");
     return Node.keyed(
             key,
             label,
@@ -162,7 +164,7 @@ final class JsonTree {
   }
 
   // as RFC 6901 has it
-  private static String escaped(String name) {
+  static String escaped(String name) {
     return name.indexOf('~') < 0 && name.indexOf('/') < 0
         ? name
         : name.replace("~", "~0").replace("/", "~1");
@@ -170,13 +172,11 @@ final class JsonTree {
 
   private Node array(String key, String label, int start, int from, String pointer)
       throws IOException {
-    ElementKey known = arrays.get(pointer);
     List<Node> elements = new ArrayList<>();
     while (in.nextToken() != JsonToken.END_ARRAY)
       elements.add(value("", "", -1, below(pointer, "*")));
     int to = at() + 1;
-    Optional<List<Node>> keyed =
-        known == null ? Optional.empty() : Elements.keyed(text, elements, known);
+    Optional<List<Node>> keyed = arrays.keyed(text, elements, pointer);
     if (keyed.isEmpty())
       return Node.whole(key, label, start, to, from, to, Elements.inOrder(elements));
     List<Node> entries = keyed.get();

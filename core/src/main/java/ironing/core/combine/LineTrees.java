@@ -2,6 +2,7 @@ package ironing.core.combine;
 
 import ironing.core.combine.Node.Layout;
 import ironing.core.combine.Tree.Unfit;
+import ironing.core.game.GoesOn;
 import ironing.core.plugin.Prints;
 import java.io.IOException;
 import java.io.StringReader;
@@ -59,19 +60,22 @@ final class LineTrees {
   /**
    * {@code key = value} under {@code [section]}; names compare without case. A key that stands
    * twice in a section makes the section whole.
+   *
+   * @param goesOn what makes a value go on over the end of its line
    */
-  static Tree ini(String text) throws Unfit {
+  static Tree ini(String text, Set<GoesOn> goesOn) throws Unfit {
     List<Node> sections = new ArrayList<>();
     List<Node> keys = new ArrayList<>();
     String name = "";
-    int start = 0, open = 0, number = 0;
-    for (Line l : lines(text)) {
-      number++;
+    int start = 0, open = 0;
+    List<Line> lines = lines(text);
+    for (int i = 0; i < lines.size(); i++) {
+      Line l = lines.get(i);
       int from = skipBlanks(text, l.from, l.to), to = trimBlanks(text, from, l.to);
       if (from == to || text.charAt(from) == ';' || text.charAt(from) == '#') continue;
       if (text.charAt(from) == '[') {
         if (text.charAt(to - 1) != ']')
-          throw new Unfit("It is not INI (line " + number + "): the section is not closed.");
+          throw new Unfit("It is not INI (line " + (i + 1) + "): the section is not closed.");
         sections.add(section(text, name, start, open, keys));
         keys = new ArrayList<>();
         name = text.substring(from + 1, to - 1).strip();
@@ -81,7 +85,10 @@ final class LineTrees {
       }
       int equals = text.indexOf('=', from);
       if (equals < 0 || equals >= to)
-        throw new Unfit("It is not INI (line " + number + "): there is no “=”.");
+        throw new Unfit("It is not INI (line " + (i + 1) + "): there is no “=”.");
+      int last = lastOfValue(text, lines, i, equals + 1, goesOn);
+      if (last > i) to = trimBlanks(text, equals + 1, lines.get(last).to);
+      i = last;
       String key = text.substring(from, trimBlanks(text, from, equals));
       int value = skipBlanks(text, equals + 1, to);
       long print = Prints.name(text.substring(value, to));
@@ -89,8 +96,37 @@ final class LineTrees {
       keys.add(Node.whole(key.toLowerCase(Locale.ROOT), " " + key, from, to, value, to, print));
     }
     sections.add(section(text, name, start, open, keys));
-    if (!Node.unique(sections)) throw new Unfit("One of its sections stands twice.");
+    if (!Node.unique(sections))
+      throw new Unfit("The section " + Node.twice(sections) + " stands twice.");
     return new Tree(text, root(text, sections));
+  }
+
+  /** The line on which a value ends that begins on another. */
+  private static int lastOfValue(
+      String text, List<Line> lines, int first, int from, Set<GoesOn> goesOn) throws Unfit {
+    if (goesOn.isEmpty()) return first;
+    int open = 0, at = first, begin = from;
+    boolean quoted = false;
+    while (true) {
+      Line l = lines.get(at);
+      for (int i = begin; i < l.to; i++) {
+        char c = text.charAt(i);
+        if (c == '"') quoted = !quoted;
+        else if (!quoted && c == '{') open++;
+        else if (!quoted && c == '}') open--;
+      }
+      // a quote that is not closed on its line is no quote of a text
+      quoted = false;
+      boolean braces = goesOn.contains(GoesOn.BRACES) && open > 0;
+      boolean backslash = goesOn.contains(GoesOn.BACKSLASH) && goesOn(text, begin, l.to);
+      if (!braces && !backslash) return at;
+      if (at + 1 == lines.size()) {
+        if (!braces) return at;
+        throw new Unfit(
+            "It is not INI (line " + (first + 1) + "): a brace of the value is not closed.");
+      }
+      begin = lines.get(++at).from;
+    }
   }
 
   private static Node section(String text, String name, int start, int open, List<Node> keys) {
@@ -98,8 +134,12 @@ final class LineTrees {
     String key = name.toLowerCase(Locale.ROOT);
     String label = name.isEmpty() ? "" : "[" + name + "]";
     if (!Node.unique(keys))
-      return Node.whole(
-          key, label, start, end, start, end, Prints.name(text.substring(start, end)));
+      return Node.whole(key, label, start, end, start, end, Prints.name(text.substring(start, end)))
+          .doubted(
+              "“"
+                  + Node.twice(keys)
+                  + "” stands twice"
+                  + (label.isEmpty() ? "." : " in " + label + "."));
     return Node.keyed(key, label, Layout.LINES, start, end, start, end, open, end, keys, sum(keys));
   }
 
@@ -121,7 +161,7 @@ final class LineTrees {
       long print = Prints.name(e.getValue().toString());
       entries.add(Node.whole(key, key, from, to, value, to, print));
     }
-    if (!Node.unique(entries)) throw new Unfit("One of its keys stands twice.");
+    if (!Node.unique(entries)) throw new Unfit("“" + Node.twice(entries) + "” stands twice.");
     return new Tree(text, root(text, entries));
   }
 

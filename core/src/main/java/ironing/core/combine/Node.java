@@ -1,8 +1,10 @@
 package ironing.core.combine;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * A part of a text that can be told by a key: where it stands, what it means and what is in it.
@@ -44,6 +46,9 @@ final class Node {
 
   /** The quote between a pair of which the value stands; 0 where it stands in none. */
   private char quote;
+
+  /** Why its entries cannot be told by keys, so that it is whole; empty for all others. */
+  private String doubt = "";
 
   private Map<String, Node> byKey;
 
@@ -87,7 +92,10 @@ final class Node {
   /** The same under another key. */
   Node renamed(String newKey, String newLabel) {
     int[] at = {start, end, from, to, open, close};
-    return new Node(newKey, newLabel, layout, at, children, print).emptyAs(empty).quotedBy(quote);
+    return new Node(newKey, newLabel, layout, at, children, print)
+        .emptyAs(empty)
+        .quotedBy(quote)
+        .doubted(doubt);
   }
 
   /** The same, of a kind that is written so where it has no entries. */
@@ -104,6 +112,16 @@ final class Node {
   Node quotedBy(char with) {
     quote = with;
     return this;
+  }
+
+  /** The same, whole only because of something in it. */
+  Node doubted(String why) {
+    doubt = why;
+    return this;
+  }
+
+  String doubt() {
+    return doubt;
   }
 
   /** A value written so that it can stand where this one's value stands. */
@@ -141,6 +159,13 @@ final class Node {
       children.forEach(c -> byKey.put(c.key, c));
     }
     return byKey.get(wanted);
+  }
+
+  /** What the first that stands twice is called; empty where none does. */
+  static String twice(List<Node> children) {
+    Set<String> keys = new HashSet<>();
+    for (Node c : children) if (!keys.add(c.key)) return c.label().strip().replaceFirst("^/", "");
+    return "";
   }
 
   /** Whether no key stands twice. */

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -42,6 +43,20 @@ final class TreeMerge {
     this.sides = sides;
     this.places = places;
     this.endOfLine = Lines.usualEnd(base.text().isEmpty() ? sides.get(0).text() : base.text());
+  }
+
+  /**
+   * Something that several changed, whose entries cannot be told by keys because of one of them.
+   *
+   * @param side whose text it is; -1 for the base
+   */
+  record Doubt(int side, String reason) {}
+
+  private final Set<Doubt> doubts = new LinkedHashSet<>();
+
+  /** What makes a place a question that need not be one; known once it is combined. */
+  Set<Doubt> doubts() {
+    return doubts;
   }
 
   /** The outcome; the places are gathered on the way. */
@@ -113,6 +128,7 @@ final class TreeMerge {
       prints.add(s[i] == null ? 0 : s[i].print);
     }
     List<Side> alike = Places.alike(of, texts, prints);
+    if (alike.size() > 1) doubt(b, s, changed);
     Optional<String> was = Optional.ofNullable(b).map(n -> valueOf(new Form(base.text(), n)));
     Place p = places.add(where, where, was, alike, false);
     if (p.outcome().isEmpty()) return false;
@@ -128,6 +144,12 @@ final class TreeMerge {
       typed(b, s, changed, p.outcome().get(), beside, indent);
     }
     return true;
+  }
+
+  private void doubt(Node b, Node[] s, List<Integer> changed) {
+    if (b != null && !b.doubt().isEmpty()) doubts.add(new Doubt(-1, b.doubt()));
+    for (int i : changed)
+      if (s[i] != null && !s[i].doubt().isEmpty()) doubts.add(new Doubt(i, s[i].doubt()));
   }
 
   private static String valueOf(Form f) {

@@ -41,12 +41,12 @@ final class YamlTree {
           .build();
   private static final int DEEPEST = 500;
   private final String text;
-  private final Map<String, ElementKey> arrays;
+  private final ArrayNames arrays;
   private final Set<Object> met = Collections.newSetFromMap(new IdentityHashMap<>());
   // the characters that take two places in the text, by their number among all
   private final int[] wide;
 
-  private YamlTree(String text, Map<String, ElementKey> arrays) {
+  private YamlTree(String text, ArrayNames arrays) {
     this.text = text;
     this.arrays = arrays;
     int[] points = text.codePoints().toArray();
@@ -63,8 +63,10 @@ final class YamlTree {
       if (!composer.hasNext()) throw new Unfit("It is empty.");
       org.snakeyaml.engine.v2.nodes.Node root = composer.next();
       if (composer.hasNext()) throw new Unfit("It has several documents.");
-      YamlTree tree = new YamlTree(text, arrays);
-      return new Tree(text, tree.asRoot(tree.value(root, "", "", -1, "")));
+      ArrayNames names = new ArrayNames(arrays);
+      YamlTree tree = new YamlTree(text, names);
+      Node read = tree.asRoot(tree.value(root, "", "", -1, ""));
+      return new Tree(text, read, names.met(), names.unfit());
     } catch (MarkedYamlEngineException e) {
       String where =
           e.getProblemMark()
@@ -131,13 +133,15 @@ final class YamlTree {
       String word = name.getValue();
       if (word.equals("<<")) throw new Unfit("It has anchors, which tie places together.");
       int at = at(name.getStartMark().orElseThrow());
-      Node child = value(t.getValueNode(), word, "/" + word, at, pointer + "/" + word);
+      Node child =
+          value(t.getValueNode(), word, "/" + word, at, pointer + "/" + JsonTree.escaped(word));
       children.add(child);
       sum += Prints.mix(Prints.name(word), child.print);
     }
     int to = flow ? at(m.getEndMark().orElseThrow()) : children.get(children.size() - 1).end;
     if (!Node.unique(children))
-      return Node.whole(key, label, start, to, from, to, Prints.name(text.substring(from, to)));
+      return Node.whole(key, label, start, to, from, to, Prints.name(text.substring(from, to)))
+          .doubted("“" + Node.twice(children) + "” stands twice in one mapping.");
     Layout layout = flow ? Layout.COMMAS : Layout.LINES;
     int open = flow ? from + 1 : from, close = flow ? to - 1 : to;
     return Node.keyed(
@@ -154,9 +158,7 @@ final class YamlTree {
       elements.add(value(item, "", "", flow ? -1 : dashBefore(at), pointer + "/*"));
     }
     int to = flow ? at(s.getEndMark().orElseThrow()) : elements.get(elements.size() - 1).end;
-    ElementKey known = arrays.get(pointer);
-    Optional<List<Node>> keyed =
-        known == null ? Optional.empty() : Elements.keyed(text, elements, known);
+    Optional<List<Node>> keyed = arrays.keyed(text, elements, pointer);
     if (keyed.isEmpty())
       return Node.whole(key, label, start, to, from, to, Elements.inOrder(elements));
     Layout layout = flow ? Layout.COMMAS : Layout.LINES;

@@ -6,6 +6,7 @@ import ironing.core.path.PathPattern;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
@@ -46,13 +47,15 @@ public record GameDefinition(
    * @param once what may stand only once in all files of the match: its first group is the name
    * @param key what rows of a table, or elements of XML, are known by; empty for none
    * @param arrays how arrays of JSON and YAML compare, by JSON pointer; others are whole
+   * @param goesOn what makes a value of INI go on over the end of its line
    */
   public record Combine(
       PathPattern match,
       CombineWay as,
       Optional<String> once,
       List<String> key,
-      Map<String, ElementKey> arrays) {}
+      Map<String, ElementKey> arrays,
+      Set<GoesOn> goesOn) {}
 
   /**
    * How the elements of an array are known.

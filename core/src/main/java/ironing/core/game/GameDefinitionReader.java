@@ -17,6 +17,7 @@ import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,6 +27,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
@@ -120,7 +122,7 @@ public final class GameDefinitionReader {
       List<String> key = s.texts("key");
       if (way == CombineWay.TABLE && key.isEmpty())
         s.reject("key", "the rows of a table need a key", "Write key: [ column ].");
-      combine.add(new Combine(match, way, once, key, arrays(s)));
+      combine.add(new Combine(match, way, once, key, arrays(s), goesOn(s, way)));
       s.warnOfUnknownKeys();
     }
     return List.copyOf(combine);
@@ -173,7 +175,25 @@ public final class GameDefinitionReader {
                 }
               }
             });
-    return Map.copyOf(arrays);
+    // in the order of the definition, always the same
+    return Collections.unmodifiableMap(arrays);
+  }
+
+  private static Set<GoesOn> goesOn(Section s, CombineWay way) {
+    Set<GoesOn> all = new TreeSet<>();
+    if (s.has("goesOn") && way != CombineWay.INI)
+      s.reject("goesOn", "only values of ini go on over lines", "Leave it out, or write as: ini.");
+    for (String word : s.texts("goesOn")) {
+      Optional<GoesOn> known =
+          Arrays.stream(GoesOn.values()).filter(g -> g.word().equals(word)).findFirst();
+      if (known.isEmpty())
+        s.reject(
+            "goesOn",
+            "“" + word + "” makes no value go on",
+            "Write goesOn: [ braces, backslash ], or one of the two.");
+      known.ifPresent(all::add);
+    }
+    return Collections.unmodifiableSet(all);
   }
 
   private static List<String> paths(Section s, String key) {

@@ -290,6 +290,40 @@ class CombinationLawsTest {
     return out.toString();
   }
 
+  /** With its inner line ends taken for letters, a long value is one on a line. */
+  @Property(tries = 2000, seed = "8160")
+  void long_values_are_combined_as_the_same_values_on_one_line(@ForAll long seed) {
+    Random r = new Random(seed);
+    Map<String, Object> base = random(r, 0), a = edited(base, r, 0), b = edited(base, r, 0);
+    List<String> texts = new ArrayList<>();
+    for (Map<String, Object> m : List.of(base, a, b)) {
+      StringBuilder text = new StringBuilder("[s]\n");
+      m.forEach((key, v) -> text.append(key).append(" = ").append(longValue(v)).append('\n'));
+      texts.add(text.toString());
+    }
+    CombinedFile c = Combining.longIni(texts.get(0), texts.get(1), texts.get(2));
+    List<String> flat = texts.stream().map(CombinationLawsTest::flattened).toList();
+    CombinedFile f = Combining.of(INI, flat.get(0), flat.get(1), flat.get(2));
+    assertThat(c.way()).isEqualTo(INI);
+    assertThat(flattened(c.shown())).isEqualTo(f.shown());
+    assertThat(c.asked()).isEqualTo(f.asked());
+    assertThat(c.places()).hasSameSizeAs(f.places());
+  }
+
+  private static String longValue(Object v) {
+    int n = v.hashCode();
+    return switch (Math.floorMod(n, 4)) {
+      case 0 -> "{\n" + "  x = " + n + "\n  y = { 1, {\n 2 } }\n}";
+      case 1 -> "one \\\n  " + n + " \\\nthree";
+      case 2 -> "\"}{\" {\n" + n + "}";
+      default -> Integer.toString(n);
+    };
+  }
+
+  private static String flattened(String text) {
+    return text.replaceAll("\\n(?!k\\d|\\[|$)", "\u0001").replaceAll("\\n\\z", "\n");
+  }
+
   @Property(tries = 2000, seed = "8160")
   void lists_keep_the_laws_and_additions_follow_the_layers(@ForAll long seed) {
     Random r = new Random(seed);

@@ -298,6 +298,76 @@ class FileCombinerTest {
   }
 
   @Test
+  void a_key_that_stands_twice_where_several_change_it_is_combined_by_lines_and_says_whose() {
+    CombinedFile c =
+        Combining.of(
+            INI,
+            "[s]\na=1\nb=1\nc=1\nd=1\n",
+            "[s]\na=1\na=2\nb=1\nc=1\nd=1\n",
+            "[s]\na=1\nb=1\nc=1\nd=2\n");
+    assertThat(c.way()).isEqualTo(TEXT);
+    assertThat(c.outcome()).hasValue("[s]\na=1\na=2\nb=1\nc=1\nd=2\n".getBytes(UTF_8));
+    assertThat(c.remarks())
+        .containsExactly(
+            new Remark(
+                "not-ini",
+                "A",
+                "“a” stands twice in [s]. So the files are combined line by line."));
+    // above the first section too, where nothing has a name
+    c = Combining.of(INI, "a=1\na=2\nb=1\n", "a=1\na=2\nb=2\n", "a=1\na=3\nb=1\n");
+    assertThat(c.way()).isEqualTo(TEXT);
+    assertThat(c.places()).noneMatch(p -> p.where().isEmpty());
+    assertThat(c.remarks().get(0).of()).isEqualTo("base");
+    c = Combining.of(JSON, "{\"o\":{\"a\":1}}", "{\"o\":{\"a\":1,\"a\":2}}", "{\"o\":{\"a\":3}}");
+    assertThat(c.remarks()).anyMatch(r -> r.text().contains("“a” stands twice in one object"));
+  }
+
+  @Test
+  void arrays_below_any_member_can_be_named_and_a_rule_in_vain_is_told() {
+    String base = "{\"x\":{\"requires\":[\"a\"]},\"y\":{\"requires\":[]}}";
+    CombinedFile c =
+        Combining.json(
+            "/*/requires",
+            "",
+            base,
+            "{\"x\":{\"requires\":[\"a\",\"b\"]},\"y\":{\"requires\":[]}}",
+            "{\"x\":{\"requires\":[\"a\",\"c\"]},\"y\":{\"requires\":[\"d\"]}}");
+    assertThat(c.outcome())
+        .hasValue(
+            "{\"x\":{\"requires\":[\"a\",\"b\",\"c\"]},\"y\":{\"requires\":[\"d\"]}}"
+                .getBytes(UTF_8));
+    assertThat(c.remarks()).extracting(Remark::code).containsExactly("parses");
+    c = Combining.json("/*/needs", "", base, base.replace("\"a\"", "\"b\""));
+    assertThat(c.remarks()).extracting(Remark::code).contains("array-not-there");
+    c = Combining.json("/l", "id", "{\"l\":[{\"id\":1}]}", "{\"l\":[{\"id\":1},{}]}");
+    assertThat(c.remarks())
+        .anySatisfy(
+            r -> {
+              assertThat(r.code()).isEqualTo("array-whole");
+              assertThat(r.of()).isEqualTo("A");
+              assertThat(r.text()).contains("/l").contains("“id”");
+            });
+  }
+
+  @Test
+  void values_over_several_lines_are_read_where_the_definition_says_so() {
+    String base = "[s]\nlist = {\n  a = 1\n}\npath = one \\\n  two\nlast = 1\n";
+    CombinedFile c =
+        Combining.longIni(
+            base, base.replace("a = 1", "a = 2\n  b = 3"), base.replace("last = 1", "last = 2"));
+    assertThat(c.shown())
+        .isEqualTo("[s]\nlist = {\n  a = 2\n  b = 3\n}\npath = one \\\n  two\nlast = 2\n");
+    assertThat(c.places()).extracting(Place::where).containsExactly("[s] list", "[s] last");
+    c = Combining.longIni("a = {\nb = 1\n", "a = {}\nb = 1\n");
+    assertThat(c.remarks().get(0).text()).contains("line 1").contains("brace");
+    // a brace in a text is none
+    c = Combining.longIni("a = \"{\"\nb = 1\n", "a = \"{\"\nb = 2\n");
+    assertThat(c.way()).isEqualTo(INI);
+    // without the word of the definition every line is an entry of its own
+    assertThat(Combining.of(INI, base, base.replace("last = 1", "last = 2")).way()).isEqualTo(TEXT);
+  }
+
+  @Test
   void bytes_that_are_no_text_are_left_whole() {
     Contender base = new Contender("base", "a\n".getBytes(UTF_8));
     Contender binary = new Contender("A", new byte[] {1, 0, 2});

@@ -117,6 +117,7 @@ class Contests {
     String print() {
       StringBuilder out = new StringBuilder(path).append('\n').append(base.sha256);
       out.append(rule.as()).append(rule.once()).append(rule.key()).append(rule.arrays());
+      if (!rule.goesOn().isEmpty()) out.append(rule.goesOn());
       out.append(sure);
       contenders.forEach(c -> out.append('\n').append(c.id).append(' ').append(c.sha256));
       new TreeMap<>(madeOn)
