@@ -4,6 +4,7 @@ import { DeployView } from './deploy/DeployView'
 import { DriftView } from './deploy/DriftView'
 import { GameVersionView } from './deploy/GameVersionView'
 import { Shell } from './frame/Shell'
+import { DefinitionView } from './game/DefinitionView'
 import { WorkspacesView } from './game/WorkspacesView'
 import { LayersView } from './layers/LayersView'
 import { layersQuery } from './layers/queries'
@@ -49,6 +50,7 @@ export function createRouter(queries: QueryClient) {
       element: <Shell />,
       children: [
         { index: true, element: <OverviewView /> },
+        { path: 'definition', element: <DefinitionView /> },
         { path: 'library', element: <LibraryView /> },
         { path: 'library/inbox', element: <InboxView /> },
         { path: 'library/inbox/:archive', element: <IntakeView /> },

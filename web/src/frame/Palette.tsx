@@ -75,6 +75,11 @@ const BELOW = [
     name: 'Game version',
     about: 'What an update of the game means for the mods',
   },
+  {
+    path: 'definition',
+    name: 'Definition of the game',
+    about: 'Where mods go and what files are: to read, and to correct',
+  },
   { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
   { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
 ]

@@ -4,15 +4,20 @@ import { Link, useNavigate } from 'react-router'
 import { asProblems, Refused, type Schema } from '../api/client'
 import { Mark, ThemeButton } from '../frame/TopBar'
 import { Button } from '../ui/Button'
+import { Menu } from '../ui/Menu'
 import { Problems } from '../ui/Problems'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, number } from '../ui/text'
 import { FolderDialog } from './FolderDialog'
+import { Matches } from './Matches'
 import { useLook, useMakeWorkspace, useWorkspaces } from './queries'
+import { RemoveDialog } from './RemoveDialog'
 
-/** All workspaces, and making one of a game's folder. */
+/** All workspaces, making one of a game's folder, and deleting one. */
 export function WorkspacesView() {
   const workspaces = useWorkspaces()
+  const [leaving, setLeaving] = useState<Schema['WorkspaceView'] | null>(null)
+  const go = useNavigate()
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-12 shrink-0 items-center border-line border-b bg-card px-4">
@@ -36,11 +41,8 @@ export function WorkspacesView() {
           )}
           <ul className="pb-2">
             {workspaces.data?.map((w) => (
-              <li key={w.id}>
-                <Link
-                  to={`/workspaces/${w.id}`}
-                  className="flex flex-col border-line border-t px-5 py-3 hover:bg-sunk"
-                >
+              <li key={w.id} className="flex items-center border-line border-t pr-3 hover:bg-sunk">
+                <Link to={`/workspaces/${w.id}`} className="flex min-w-0 flex-1 flex-col px-5 py-3">
                   <span>
                     <b className="font-semibold text-[14px]">{w.title}</b>
                     {w.version && <small className="ml-2 text-ink-2">{w.version}</small>}
@@ -50,9 +52,20 @@ export function WorkspacesView() {
                     {w.folder}
                   </span>
                 </Link>
+                <Menu
+                  label={`More for ${w.title}`}
+                  acts={[
+                    { label: 'Definition of the game', run: () => go(`/workspaces/${w.id}/definition`) },
+                    null,
+                    { label: 'Delete it …', run: () => setLeaving(w) },
+                  ]}
+                />
               </li>
             ))}
           </ul>
+          {leaving && (
+            <RemoveDialog workspace={leaving.id} title={leaving.title} onClose={() => setLeaving(null)} />
+          )}
         </section>
         <NewWorkspace />
       </main>
@@ -212,55 +225,6 @@ function NewWorkspace() {
         </div>
       )}
     </section>
-  )
-}
-
-const MATCHED: Record<Schema['MatchView']['what'], (name: string) => string> = {
-  MOUNT: (name) => `where mods go: ${name}`,
-  PLUGINS: () => 'plugins',
-  OWN_PLUGINS: (name) => `the game’s own ${name}`,
-  PACKS: () => 'packs',
-  COMBINED: (name) => `combined: ${name}`,
-  PROTECTED: () => 'protected',
-  WRITABLE: () => 'written by the game',
-  PER_PROFILE: () => 'a copy for each profile',
-  HARMLESS: () => 'cannot break with a new version',
-}
-
-/** What each part of a definition matches in the folder. */
-function Matches({
-  matches,
-  open,
-}: {
-  matches: readonly Schema['MatchView'][]
-  /** Whether it is shown at once: to whoever is writing the definition. */
-  open: boolean
-}) {
-  return (
-    <details open={open}>
-      <summary className="cursor-pointer text-[11.5px] text-ink-2 font-semibold">
-        What the definition matches there
-      </summary>
-      <ul aria-label="What the definition matches there" className="mt-1">
-        {matches.map((m) => (
-          <li
-            key={`${m.what}:${m.name}`}
-            className="flex items-baseline gap-2 border-line border-t py-[3px]"
-            title={m.first.join('\n')}
-          >
-            <span className="min-w-0 flex-1 truncate">{MATCHED[m.what](m.name)}</span>
-            {m.count === 0 ? (
-              <span className="shrink-0 text-ochre">nothing yet</span>
-            ) : (
-              <>
-                <span className="mono min-w-0 max-w-[45%] truncate text-ink-3">{m.first[0]}</span>
-                <span className="num shrink-0 text-ink-2">{count(m.count, 'file')}</span>
-              </>
-            )}
-          </li>
-        ))}
-      </ul>
-    </details>
   )
 }
 

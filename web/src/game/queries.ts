@@ -1,6 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, Refused, type Schema } from '../api/client'
 import { makeOld } from '../frame/old'
+import { of } from '../frame/workspace'
+import { ended, useAct } from '../library/queries'
 
 export function useWorkspaces() {
   return useQuery({
@@ -42,4 +44,66 @@ export function useFolders(path: string) {
     queryFn: ({ signal }) =>
       got(api.GET('/api/folders', { params: { query: path ? { path } : {} }, signal })),
   })
+}
+
+/** What deleting a workspace would do. */
+export function useRemoval(workspace: number) {
+  return useQuery({
+    queryKey: ['removal', workspace],
+    staleTime: 0,
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/removal', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** Deletes a workspace. */
+export function useRemoveWorkspace(done: () => void) {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: async (a: { workspace: number; keepArchives: boolean; leaveFolder: boolean }) => {
+      const { workspace, ...query } = a
+      const params = { path: { workspace }, query, header: { Prefer: 'wait=60' } }
+      const job = await ended(await got(api.DELETE('/api/workspaces/{workspace}', { params })))
+      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+    },
+    onSuccess: done,
+    onSettled: () => makeOld(queries, ['workspaces']),
+  })
+}
+
+/** The definition that holds. */
+export function useDefinition(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'definition'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/definition', { params: { path: { workspace } }, signal })),
+  })
+}
+
+/** What another definition would change. */
+export function useLookAtDefinition(workspace: number) {
+  return useMutation({
+    mutationFn: (definition: string) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/definition/look', {
+          params: { path: { workspace } },
+          body: { definition },
+        }),
+      ),
+  })
+}
+
+/** Takes another definition. */
+export function useChangeDefinition(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async (definition: string) => {
+      const params = { path: { workspace }, header: { Prefer: 'wait=60' } }
+      const job = await ended(
+        await got(api.PUT('/api/workspaces/{workspace}/definition', { params, body: { definition } })),
+      )
+      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+    },
+    done,
+  )
 }

@@ -279,4 +279,121 @@ class WorkspacesIT {
     api.job(base + "/deploy/undeploy", null).result();
     assertThat(odd).hasContent("nobody's");
   }
+
+  @Test
+  void a_workspace_is_deleted_with_its_library_and_the_game_is_as_it_was() throws IOException {
+    Path folder = Games.plain(temp.resolve("leaving"));
+    Map<String, String> before = Trees.of(folder);
+    long workspace = api.workspace(folder);
+    String base = "/api/workspaces/" + workspace;
+    byte[] archive = Archives.zip(Map.of("tide.txt", "a mod's\n"));
+    api.install(workspace, "one.zip", archive);
+    api.bringIn(workspace, "letter.zip", Archives.zip(Map.of("read.me", "x")));
+    api.job(base + "/deploy", null).result();
+    JsonNode view = api.get(base + "/removal");
+    assertThat(view.path("deployed").asInt()).isEqualTo(1);
+    assertThat(view.path("mods").asInt()).isEqualTo(1);
+    assertThat(view.path("archives").asInt()).isEqualTo(2);
+    Path library = Path.of(view.path("libraryFolder").asText());
+    assertThat(library).isDirectory();
+    Map<String, String> wait = Map.of("Prefer", "wait=60");
+    JsonNode job = api.send("DELETE", base, null, wait).body();
+    assertThat(job.path("state").asText()).as(job.toString()).isEqualTo("DONE");
+    assertThat(Trees.of(folder)).isEqualTo(before);
+    assertThat(library).doesNotExist();
+    Path kept = Path.of(view.path("archivesTo").asText());
+    assertThat(kept.resolve("one.zip")).hasBinaryContent(archive);
+    assertThat(kept.resolve("letter.zip")).exists();
+    assertThat(api.ask("GET", base, null, Map.of()).status()).isEqualTo(404);
+    assertThat(api.ask("GET", base + "/bin", null, Map.of()).status()).isEqualTo(404);
+    assertThat(api.get("/api/workspaces").findValuesAsText("id"))
+        .doesNotContain(Long.toString(workspace));
+    // the folder can be a workspace again, as if nothing had been
+    assertThat(api.workspace(folder)).isGreaterThan(workspace);
+  }
+
+  @Test
+  void a_workspace_whose_folder_is_gone_is_deleted_only_on_a_word() throws IOException {
+    Path folder = Games.plain(temp.resolve("away"));
+    long workspace = api.workspace(folder);
+    String base = "/api/workspaces/" + workspace;
+    api.install(workspace, "one.zip", Archives.zip(Map.of("tide.txt", "a mod's\n")));
+    api.job(base + "/deploy", null).result();
+    Files.move(folder, temp.resolve("elsewhere"));
+    assertThat(api.get(base + "/removal").path("folderThere").asBoolean()).isFalse();
+    Map<String, String> wait = Map.of("Prefer", "wait=60");
+    Api.Answer refused = api.ask("DELETE", base, null, wait);
+    assertThat(refused.body().path("code").asText()).isEqualTo("game-folder-missing");
+    String query = base + "?keepArchives=false&leaveFolder=true";
+    assertThat(api.send("DELETE", query, null, wait).body().path("state").asText())
+        .isEqualTo("DONE");
+    assertThat(api.ask("GET", base, null, Map.of()).status()).isEqualTo(404);
+  }
+
+  @Test
+  void another_definition_is_shown_with_what_it_changes_and_installs_mods_as_it_says()
+      throws IOException {
+    Path folder = Games.plain(temp.resolve("redefined"));
+    long workspace = api.workspace(folder);
+    String base = "/api/workspaces/" + workspace, definition = base + "/definition";
+    byte[] archive =
+        Archives.zip(
+            Map.of("tide.txt", "t", "tables/a.csv", "a", "read.me", "r", "maps/b.map", "b"));
+    long mod = api.install(workspace, "one.zip", archive).result();
+    long other = api.install(workspace, "two.zip", Archives.zip(Map.of("sky.txt", "s"))).result();
+    assertThat(api.get(definition).path("definition").asText()).isEqualTo(Games.PLAIN);
+    String next =
+        Games.PLAIN
+            .replace("Plain Sailing", "Plainer Sailing")
+            .replace(
+                "\"maps/\" ] }",
+                "\"tables/\" ] }\n  - { id: charts, at: charts, holds: [ \"maps/\" ] }");
+    JsonNode look =
+        api.send("POST", definition + "/look", Map.of("definition", next), Map.of()).body();
+    assertThat(look.path("mods").findValuesAsText("mod")).containsExactly(Long.toString(mod));
+    assertThat(look.path("more").toString())
+        .isEqualTo("[\"add-ons/tables/a.csv\",\"charts/maps/b.map\"]");
+    assertThat(look.path("gone").toString()).isEqualTo("[\"add-ons/maps/b.map\"]");
+    // to look changes nothing
+    assertThat(api.get(definition).path("definition").asText()).isEqualTo(Games.PLAIN);
+    String bad = next.replace("holds: [ \"maps/\" ]", "holds: 5 :");
+    Api.Answer refused = api.ask("PUT", definition, Map.of("definition", bad), Map.of());
+    assertThat(refused.status()).isEqualTo(422);
+    api.job(base + "/deploy", null).result();
+    Map<String, String> wait = Map.of("Prefer", "wait=60");
+    JsonNode job = api.send("PUT", definition, Map.of("definition", next), wait).body();
+    assertThat(job.path("state").asText()).as(job.toString()).isEqualTo("DONE");
+    assertThat(api.get(base).path("title").asText()).isEqualTo("Plainer Sailing");
+    assertThat(api.get(base + "/mods/" + mod).path("files").findValuesAsText("path"))
+        .containsExactlyInAnyOrder("add-ons/tables/a.csv", "add-ons/tide.txt", "charts/maps/b.map");
+    look = api.send("POST", definition + "/look", Map.of("definition", next), Map.of()).body();
+    assertThat(look.path("mods")).as("nothing is left to do").isEmpty();
+    api.job(base + "/deploy", null).result();
+    assertThat(folder.resolve("charts/maps/b.map")).hasContent("b");
+    assertThat(folder.resolve("add-ons/maps/b.map")).doesNotExist();
+    api.job(base + "/deploy/undeploy", null).result();
+    assertThat(folder.resolve("charts")).doesNotExist();
+    assertThat(api.get(base + "/mods/" + other).path("files")).hasSize(1);
+  }
+
+  @Test
+  void a_mod_with_edited_files_stays_as_it_is_under_another_definition() throws IOException {
+    Path folder = Games.plain(temp.resolve("edited"));
+    long workspace = api.workspace(folder);
+    String base = "/api/workspaces/" + workspace, definition = base + "/definition";
+    byte[] archive = Archives.zip(Map.of("tide.txt", "t", "x.csv", "x"));
+    long mod = api.install(workspace, "one.zip", archive).result();
+    String was = ContentHash.of("t".getBytes(StandardCharsets.UTF_8));
+    Map<String, Object> edit = Map.of("path", "add-ons/tide.txt", "text", "mine", "sha256", was);
+    api.send("PUT", base + "/mods/" + mod + "/text", edit, Map.of());
+    String next = Games.PLAIN.replace("\"maps/\"", "\"maps/\", \"*.csv\"");
+    JsonNode look =
+        api.send("POST", definition + "/look", Map.of("definition", next), Map.of()).body();
+    assertThat(look.path("mods").get(0).path("asIs").asText()).contains("edited");
+    Map<String, String> wait = Map.of("Prefer", "wait=60");
+    api.send("PUT", definition, Map.of("definition", next), wait);
+    assertThat(api.get(base + "/mods/" + mod).path("files")).hasSize(1);
+    api.job(base + "/deploy", null).result();
+    assertThat(folder.resolve("add-ons/tide.txt")).hasContent("mine");
+  }
 }

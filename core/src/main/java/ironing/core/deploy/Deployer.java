@@ -38,7 +38,7 @@ import java.util.function.IntConsumer;
  * be asked for by any.
  */
 public final class Deployer {
-  static final String HOME = ".ironing";
+  public static final String HOME = ".ironing";
   static final String LAID_OUT = HOME + "/laid-out.json";
   static final String SUMS = HOME + "/SHA256SUMS";
   static final String JOURNAL = HOME + "/journal";

@@ -346,6 +346,25 @@ public class Deployments {
         workspace, Lane.GAME, "undeploy", title, p -> apply(benches.get(workspace), p, true));
   }
 
+  /** Takes everything out as a part of other work. */
+  public void undeployNow(long workspace, Jobs.Progress progress) {
+    apply(benches.get(workspace), progress, true);
+  }
+
+  /** How many copies of settings belong to profiles, and lie in no game folder. */
+  public int settingsCopies(Bench bench) {
+    return settings.copies(bench);
+  }
+
+  /**
+   * Writes the settings of all profiles to the game folder, where they outlive the workspace; the
+   * caller has it in use.
+   */
+  public void writeSettingsCopies(Bench bench) {
+    use.requireMine(bench.workspace());
+    settings.writeCopies(bench);
+  }
+
   /** Deploys as a part of other work. */
   public void deployNow(long workspace, Jobs.Progress progress) {
     Bench bench = benches.get(workspace);

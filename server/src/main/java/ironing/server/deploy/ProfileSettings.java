@@ -4,10 +4,15 @@ import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Look;
+import ironing.core.deploy.Deployer;
+import ironing.core.deploy.Disk;
+import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles.Setting;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
+import ironing.core.path.GamePath;
 import ironing.core.path.PatternWalk;
 import ironing.server.deploy.ProfileSettingsMapper.SettingRow;
 import ironing.server.workbench.Bench;
@@ -33,6 +38,7 @@ class ProfileSettings {
   /** Larger ones are no settings. In bytes. */
   private static final int LARGEST = 16 << 20;
 
+  private final Disk disk = new RealDisk();
   private final ProfileSettingsMapper db;
   private final TransactionTemplate transaction;
 
@@ -43,6 +49,27 @@ class ProfileSettings {
 
   List<Setting> of(long profile) {
     return db.all(profile).stream().map(r -> new Setting(r.path(), r.content())).toList();
+  }
+
+  int copies(Bench bench) {
+    return db.profiles(bench.workspace()).stream().mapToInt(p -> db.all(p).size()).sum();
+  }
+
+  /** Below {@code .ironing/settings/}, each profile's in a folder of its number. */
+  void writeCopies(Bench bench) {
+    Path home = bench.gameFolder().resolve(Deployer.HOME).resolve("settings");
+    try {
+      for (long profile : db.profiles(bench.workspace())) {
+        for (SettingRow r : db.all(profile)) {
+          Path file = GamePath.resolve(home.resolve("profile-" + profile), r.path());
+          disk.createFolders(file.getParent());
+          Files.write(file, r.content());
+        }
+      }
+      if (Files.isDirectory(home)) disk.flushTree(home);
+    } catch (IOException e) {
+      throw DiskTrouble.of(bench.gameFolder(), e);
+    }
   }
 
   /**

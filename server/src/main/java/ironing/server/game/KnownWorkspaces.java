@@ -30,6 +30,11 @@ class KnownWorkspaces implements WebMvcConfigurer, HandlerInterceptor {
     registry.addInterceptor(this).addPathPatterns("/api/workspaces/**");
   }
 
+  /** To call when one is no more. */
+  void forget(long workspace) {
+    known.remove(workspace);
+  }
+
   @Override
   public boolean preHandle(
       HttpServletRequest request, HttpServletResponse response, Object handler) {

@@ -1,6 +1,7 @@
 package ironing.server.game;
 
 import java.util.List;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -39,6 +40,27 @@ interface WorkspaceMapper {
       update workspace set profile_id = (select id from made) where id = #{workspace}
       """)
   void addProfile(@Param("workspace") long workspace, @Param("name") String name);
+
+  @Select("select definition from workspace where id = #{workspace}")
+  String definition(long workspace);
+
+  @Update(
+      """
+      update workspace set definition = #{definition}, title = #{title}, game_version = #{version}
+      where id = #{workspace}
+      """)
+  void setDefinition(
+      @Param("workspace") long workspace,
+      @Param("definition") String definition,
+      @Param("title") String title,
+      @Param("version") String version);
+
+  @Select("select count(*) from profile where workspace_id = #{workspace}")
+  int profiles(long workspace);
+
+  /** With all that belongs to it. */
+  @Delete("delete from workspace where id = #{workspace}")
+  void remove(long workspace);
 
   @Select("select definition from workspace order by id")
   List<String> definitions();

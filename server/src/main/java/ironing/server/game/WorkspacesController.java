@@ -3,6 +3,7 @@ package ironing.server.game;
 import ironing.core.Problem;
 import ironing.core.game.DefinitionPreview;
 import ironing.server.game.Overview.OverviewView;
+import ironing.server.game.Removal.RemovalView;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
@@ -14,12 +15,14 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
@@ -28,12 +31,15 @@ class WorkspacesController {
   private static final int SHOWN = 200;
   private final Workspaces workspaces;
   private final Overview overview;
+  private final Removal removal;
   private final Workbenches benches;
   private final Jobs jobs;
 
-  WorkspacesController(Workspaces workspaces, Overview overview, Workbenches benches, Jobs jobs) {
+  WorkspacesController(
+      Workspaces workspaces, Overview overview, Removal removal, Workbenches benches, Jobs jobs) {
     this.workspaces = workspaces;
     this.overview = overview;
+    this.removal = removal;
     this.benches = benches;
     this.jobs = jobs;
   }
@@ -137,5 +143,27 @@ class WorkspacesController {
   ResponseEntity<OverviewView> overview(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(overview.of(bench));
+  }
+
+  /** What deleting it would do. Changes nothing. */
+  @GetMapping("/{workspace}/removal")
+  RemovalView removal(@PathVariable long workspace) {
+    return removal.look(workspace);
+  }
+
+  /**
+   * Takes what is deployed out of the game folder, then deletes the workspace with its library.
+   *
+   * @param keepArchives whether the archives stay on the disk, in the folder that the preview names
+   * @param leaveFolder whether to go on where the game folder is not there
+   */
+  @DeleteMapping("/{workspace}")
+  ResponseEntity<Job> removeWorkspace(
+      @PathVariable long workspace,
+      @RequestParam(defaultValue = "true") boolean keepArchives,
+      @RequestParam(defaultValue = "false") boolean leaveFolder,
+      @RequestHeader(name = "Prefer", required = false) String prefer) {
+    return JobController.accepted(
+        jobs, removal.remove(workspace, keepArchives, leaveFolder), prefer);
   }
 }

@@ -27,6 +27,7 @@ import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Folders;
+import ironing.server.platform.Json;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.InputStream;
@@ -52,6 +53,7 @@ class Installer {
   private final ModStore mods;
   private final LibraryMapper db;
   private final Workbenches benches;
+  private final Json json;
   private final Jobs jobs;
 
   Installer(
@@ -61,6 +63,7 @@ class Installer {
       ModStore mods,
       LibraryMapper db,
       Workbenches benches,
+      Json json,
       Jobs jobs) {
     this.archives = archives;
     this.staging = staging;
@@ -68,6 +71,7 @@ class Installer {
     this.mods = mods;
     this.db = db;
     this.benches = benches;
+    this.json = json;
     this.jobs = jobs;
   }
 
@@ -282,6 +286,36 @@ class Installer {
         // files were moved away: the rest is of no use
         staging.drop(row.id());
       }
+    }
+  }
+
+  /**
+   * Installs a mod again from its archive, with what was chosen for it, as the game's definition
+   * says by now; its number, its layer and its card stay.
+   */
+  @SuppressWarnings("try")
+  void layOutAnew(long workspace, long mod, Jobs.Progress progress) {
+    LibraryMapper.ModRow m = mods.row(workspace, mod);
+    ArchiveRow row = archives.get(workspace, m.archiveId());
+    try (Staging.Hold hold = staging.hold(row.id());
+        ModStore.WorkFolder work = mods.workFolder(workspace)) {
+      // under another definition other archives inside it may stay files
+      staging.drop(row.id());
+      Staged staged = staging.get(workspace, row, progress);
+      Choices choices = json.read(m.choices(), Choices.class);
+      Plan plan = intake.plan(workspace, row, staged, choices, Set.of(mod));
+      // where it was decided to begin it begins still
+      if (plan.outcome() instanceof Outcome.Several) choices = choices.withRoot(m.contentRoot());
+      Part part = new Part(choices, new Place.InsteadOf(mod));
+      Plan settled = settled(workspace, row, staged, part);
+      Path built = work.path().resolve("mod");
+      Made made = made(workspace, row, settled, built, true);
+      String said = "Installed “" + benches.get(workspace).nameOf(mod) + "” as defined now";
+      mods.layOutAnew(workspace, mod, made, built, said);
+    } catch (IOException e) {
+      throw ModStore.failed(row.name(), e);
+    } finally {
+      staging.drop(row.id());
     }
   }
 

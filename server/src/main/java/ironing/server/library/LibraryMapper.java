@@ -131,6 +131,20 @@ interface LibraryMapper {
   void setContent(
       @Param("mod") long mod, @Param("folder") String folder, @Param("card") String card);
 
+  @Update(
+      """
+      update mod set folder = #{folder}, content_root = #{root}, root_reason = #{reason},
+        choices = #{choices}, fitting = #{fitting}
+      where id = #{mod}
+      """)
+  void setLayout(
+      @Param("mod") long mod,
+      @Param("folder") String folder,
+      @Param("root") String root,
+      @Param("reason") String reason,
+      @Param("choices") String choices,
+      @Param("fitting") String fitting);
+
   @Update("update mod set folder = #{folder} where id = #{mod}")
   void setFolder(@Param("mod") long mod, @Param("folder") String folder);
 

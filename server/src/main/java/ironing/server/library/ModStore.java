@@ -259,6 +259,29 @@ public class ModStore implements SmartInitializingSingleton {
     discard(folders.mods(workspace).resolve(before));
   }
 
+  /** Gives a mod other files out of its archive; its card, its layer and its place stay. */
+  void layOutAnew(long workspace, long mod, Made made, Path built, String said) {
+    String before = benches.get(workspace).mods().get(mod).folder();
+    String folder = moveIn(workspace, made.card().name(), built);
+    benches.changeLibraryBeside(
+        workspace,
+        said,
+        () -> {
+          db.setLayout(
+              mod,
+              folder,
+              made.root(),
+              made.rootReason(),
+              json.write(made.choices()),
+              made.fitting().map(json::write).orElse(null));
+          db.clearFiles(mod);
+          db.clearLeftOut(mod);
+          addRows(mod, made);
+          return mod;
+        });
+    discard(folders.mods(workspace).resolve(before));
+  }
+
   private void addRows(long mod, Made made) {
     List<StoredFile> files =
         made.files().stream()

@@ -5,6 +5,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.library.KnownPlaces;
 import ironing.core.library.Placing;
 import ironing.server.workbench.Bench;
+import java.util.Iterator;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -27,6 +28,11 @@ class OwnPlaces {
         new Placing(bench.game(), KnownPlaces.of(bench.game(), () -> own(holdings).iterator()));
     last = new Last(holdings, bench.game(), placing);
     return placing;
+  }
+
+  /** The paths of the unmodded game, packed ones too. */
+  Iterator<String> paths(Bench bench) {
+    return own(bench.picture().standing().holdings()).iterator();
   }
 
   private static Stream<String> own(Holdings holdings) {

@@ -53,4 +53,7 @@ interface GameFileMapper {
       (pack = '' and path = #{p} or pack = #{p})</foreach></script>
       """)
   void forget(@Param("workspace") long workspace, @Param("paths") List<String> paths);
+
+  @Delete("delete from game_file where workspace_id = #{workspace} and pack <> ''")
+  void forgetPacked(long workspace);
 }

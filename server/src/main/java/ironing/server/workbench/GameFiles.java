@@ -27,6 +27,12 @@ public class GameFiles {
     return db.packed(workspace, pack);
   }
 
+  /** Puts other packs with their content in the place of all. Inside the caller’s transaction. */
+  public void replacePacked(long workspace, List<Packed> packed) {
+    db.forgetPacked(workspace);
+    for (List<Packed> some : parts(packed)) db.addPacked(workspace, some);
+  }
+
   /** Inside the caller’s transaction. */
   public void add(long workspace, List<Own> loose, List<Packed> packed) {
     for (List<Own> some : parts(loose)) db.addLoose(workspace, some);

@@ -395,6 +395,18 @@ public class Workbenches {
    */
   public record Stood(int place, boolean on, long section, boolean kept) {}
 
+  /**
+   * Makes a workspace be no more.
+   *
+   * @param work that deletes its row
+   */
+  public void remove(long workspace, Runnable work) {
+    synchronized (lock(workspace)) {
+      inTransaction(workspace, work);
+      benches.remove(workspace);
+    }
+  }
+
   private Bench put(Bench after, String kind) {
     benches.put(after.workspace(), after);
     events.tell(after.workspace(), kind, Map.of("revision", after.revision()));

@@ -1,0 +1,214 @@
+package ironing.server.game;
+
+import ironing.core.IroningException;
+import ironing.core.Problem;
+import ironing.core.deploy.Drift.Own;
+import ironing.core.game.DefinitionPreview;
+import ironing.core.game.GameDefinition;
+import ironing.core.game.GameDefinitionReader;
+import ironing.core.game.GameFolder;
+import ironing.core.game.GameFolder.Packed;
+import ironing.core.layers.Holdings;
+import ironing.core.path.GamePath;
+import ironing.core.yaml.YamlDocument;
+import ironing.server.job.Job;
+import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
+import ironing.server.library.Relayout;
+import ironing.server.library.Relayout.Otherwise;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.GameFiles;
+import ironing.server.workbench.Workbenches;
+import java.nio.file.Files;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.springframework.stereotype.Component;
+
+/** Gives a workspace another definition of its game, after telling what that changes. */
+@Component
+class Redefinition {
+  private final WorkspaceMapper db;
+  private final Workbenches benches;
+  private final GameFiles own;
+  private final ContentStore content;
+  private final Relayout relayout;
+  private final FolderUse use;
+  private final Jobs jobs;
+
+  Redefinition(
+      WorkspaceMapper db,
+      Workbenches benches,
+      GameFiles own,
+      ContentStore content,
+      Relayout relayout,
+      FolderUse use,
+      Jobs jobs) {
+    this.db = db;
+    this.benches = benches;
+    this.own = own;
+    this.content = content;
+    this.relayout = relayout;
+    this.use = use;
+    this.jobs = jobs;
+  }
+
+  /**
+   * What another definition would change.
+   *
+   * @param mods those that would be installed otherwise
+   * @param more game paths that mods whose layers are on would bring anew
+   * @param gone game paths that they would bring no longer
+   * @param newPlugins file names of plugins of such paths, that the load order would gain
+   * @param gonePlugins those that it would lose
+   */
+  record Look(
+      GameDefinition game,
+      List<Problem> warnings,
+      DefinitionPreview preview,
+      List<Otherwise> mods,
+      Set<String> more,
+      Set<String> gone,
+      Set<String> newPlugins,
+      Set<String> gonePlugins) {}
+
+  String text(long workspace) {
+    benches.game(workspace);
+    return db.definition(workspace);
+  }
+
+  /**
+   * Looks; changes nothing.
+   *
+   * @throws IroningException for all that is wrong with the definition
+   */
+  Look look(long workspace, String text) {
+    Bench bench = benches.get(workspace);
+    YamlDocument.Read<GameDefinition> read = read(bench, text);
+    GameDefinition next = read.value();
+    List<String> paths = own.loose(workspace).stream().map(Own::path).toList();
+    List<Otherwise> mods = relayout.under(bench, next);
+    Set<String> more = new TreeSet<>(), gone = new TreeSet<>();
+    Set<Long> on = new TreeSet<>();
+    bench.picture().arrangement().layers().stream()
+        .filter(l -> l.on())
+        .forEach(l -> on.add(l.mod()));
+    for (Otherwise o : mods) {
+      if (!on.contains(o.mod())) continue;
+      more.addAll(o.more());
+      gone.addAll(o.gone());
+    }
+    Set<String> newPlugins = new TreeSet<>(), gonePlugins = new TreeSet<>();
+    for (String p : plugins(bench, bench.game(), gone, Set.of())) gonePlugins.add(GamePath.name(p));
+    for (String p : plugins(bench, next, more, gone)) newPlugins.add(GamePath.name(p));
+    Set<String> both = new TreeSet<>(newPlugins);
+    both.retainAll(gonePlugins);
+    newPlugins.removeAll(both);
+    gonePlugins.removeAll(both);
+    return new Look(
+        next,
+        warnings(bench, next, read.warnings()),
+        DefinitionPreview.of(next, paths, Optional.empty()),
+        mods,
+        more,
+        gone,
+        newPlugins,
+        gonePlugins);
+  }
+
+  /** Of some paths those that are plugins, and those in play that only one definition calls so. */
+  private static Set<String> plugins(
+      Bench bench, GameDefinition game, Set<String> paths, Set<String> without) {
+    Set<String> found = new TreeSet<>();
+    for (String p : paths) if (game.isPlugin(p)) found.add(p);
+    Holdings holdings = bench.picture().holdings();
+    boolean isNow = game.equals(bench.game());
+    for (int id = 0; !isNow && id < holdings.pathCount(); id++) {
+      int slot = bench.picture().standing().inPlay(id);
+      String path = holdings.path(id);
+      boolean loose = slot >= 0 && holdings.holderAt(slot).pack().isEmpty();
+      if (loose && game.isPlugin(path) && !bench.game().isPlugin(path) && !without.contains(path))
+        found.add(path);
+    }
+    return found;
+  }
+
+  private static List<Problem> warnings(Bench bench, GameDefinition next, List<Problem> read) {
+    List<Problem> all = new ArrayList<>(read);
+    if (bench.game().hasOwnSaves() && !next.hasOwnSaves())
+      all.add(
+          new Problem(
+              "saves-shared",
+              "The saves",
+              "By this definition profiles have no saves of their own any more.",
+              "Those of the profiles that are not in use stay in .ironing/saves of the game folder."));
+    return all;
+  }
+
+  private static YamlDocument.Read<GameDefinition> read(Bench bench, String text) {
+    YamlDocument.Read<GameDefinition> read = GameDefinitionReader.read("the definition", text);
+    if (Files.isDirectory(bench.gameFolder()))
+      GameFolder.requireGame(read.value(), bench.gameFolder());
+    return read;
+  }
+
+  /**
+   * Takes another definition, and installs anew what it installs otherwise. A crash leaves the
+   * definition of before, or the new one with some mods still as they were: the preview of the same
+   * definition names those, and taking it again goes on with them.
+   */
+  Job change(long workspace, String text) {
+    Bench bench = benches.get(workspace);
+    GameDefinition next = read(bench, text).value();
+    GameFolder.requireFolder(bench.gameFolder());
+    use.requireStill(bench);
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "definition",
+        "Change the definition of " + next.title(),
+        p -> changeNow(workspace, text, p));
+  }
+
+  private Long changeNow(long workspace, String text, Jobs.Progress progress) {
+    Bench bench = benches.get(workspace);
+    GameDefinition next = read(bench, text).value();
+    List<Otherwise> mods = relayout.under(bench, next);
+    List<Packed> packed = packed(bench, next);
+    String version =
+        GameFolder.version(next, path -> content.locate(bench, Holdings.GAME, path)).orElse(null);
+    benches.changeLibraryBeside(
+        workspace,
+        "Changed the definition of the game",
+        () -> {
+          db.setDefinition(workspace, text, next.title(), version);
+          own.replacePacked(workspace, packed);
+          return 0;
+        });
+    List<Problem> problems = new ArrayList<>();
+    for (int i = 0; i < mods.size(); i++) {
+      progress.at(i, mods.size(), "mods");
+      if (mods.get(i).asIs().isPresent()) continue;
+      try {
+        relayout.again(workspace, mods.get(i).mod(), (done, total, unit) -> {});
+      } catch (IroningException e) {
+        problems.addAll(e.problems());
+      }
+    }
+    if (!problems.isEmpty()) throw new IroningException(problems);
+    return null;
+  }
+
+  private List<Packed> packed(Bench bench, GameDefinition next) {
+    List<Packed> packed = new ArrayList<>();
+    for (Own o : own.loose(bench.workspace()))
+      if (next.isPack(o.path()))
+        packed.addAll(
+            GameFolder.packContent(next, o.path(), content.locate(bench, Holdings.GAME, o.path())));
+    return packed;
+  }
+}

@@ -1,0 +1,153 @@
+package ironing.server.game;
+
+import ironing.core.IroningException;
+import ironing.server.deploy.Deployments;
+import ironing.server.job.Job;
+import ironing.server.job.Jobs;
+import ironing.server.job.Jobs.Lane;
+import ironing.server.library.LibraryRemoval;
+import ironing.server.platform.Events;
+import ironing.server.platform.MayBeAbsent;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.FolderUse;
+import ironing.server.workbench.Workbenches;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+
+/** Deletes workspaces: the game goes back to what it was, and the library goes with them. */
+@Component
+class Removal {
+  private final WorkspaceMapper db;
+  private final Workbenches benches;
+  private final Deployments deployments;
+  private final LibraryRemoval library;
+  private final KnownWorkspaces known;
+  private final FolderUse use;
+  private final Jobs jobs;
+  private final Events events;
+
+  Removal(
+      WorkspaceMapper db,
+      Workbenches benches,
+      Deployments deployments,
+      LibraryRemoval library,
+      KnownWorkspaces known,
+      FolderUse use,
+      Jobs jobs,
+      Events events) {
+    this.db = db;
+    this.benches = benches;
+    this.deployments = deployments;
+    this.library = library;
+    this.known = known;
+    this.use = use;
+    this.jobs = jobs;
+    this.events = events;
+  }
+
+  /**
+   * What deleting a workspace would do.
+   *
+   * @param folder of the game
+   * @param folderThere whether it can be undeployed: its folder is there
+   * @param deployed files that are taken out of it first
+   * @param profiles of the workspace, with all their arrangements
+   * @param settings copies of settings that belong to profiles; they are written to {@code
+   *     .ironing/settings} of the game folder
+   * @param libraryFolder that is removed
+   * @param archives in it, those in the bin too; of {@code archiveBytes} in all
+   * @param archivesTo the folder in which they would be kept; absent where there are none
+   */
+  record RemovalView(
+      String title,
+      String folder,
+      boolean folderThere,
+      int deployed,
+      int profiles,
+      int settings,
+      String libraryFolder,
+      int mods,
+      int archives,
+      long archiveBytes,
+      @MayBeAbsent String archivesTo) {}
+
+  RemovalView look(long workspace) {
+    Bench bench = benches.get(workspace);
+    LibraryRemoval.Holds holds = library.holds(workspace);
+    return new RemovalView(
+        bench.title(),
+        bench.gameFolder().toString(),
+        Files.isDirectory(bench.gameFolder()),
+        deployments.laidOut(bench).files().size(),
+        db.profiles(workspace),
+        deployments.settingsCopies(bench),
+        holds.folder(),
+        holds.mods(),
+        holds.archives(),
+        holds.archiveBytes(),
+        holds.archives() == 0 ? null : library.keptArchives(workspace).toString());
+  }
+
+  /**
+   * Undeploys, then deletes.
+   *
+   * @param keepArchives whether its archives stay on the disk
+   * @param leaveFolder whether to go on where the game folder is gone, so that nothing can be taken
+   *     out of it
+   */
+  Job remove(long workspace, boolean keepArchives, boolean leaveFolder) {
+    Bench bench = benches.get(workspace);
+    requireReachable(bench, leaveFolder);
+    use.requireStill(bench);
+    String busy =
+        jobs.of(workspace).stream()
+            .filter(j -> j.state() == Job.State.RUNNING)
+            .map(Job::title)
+            .findFirst()
+            .orElse(null);
+    if (busy != null)
+      throw IroningException.of(
+          "busy", bench.title(), "“" + busy + "” is not done yet.", "Wait for it, or stop it.");
+    return jobs.start(
+        workspace,
+        Lane.GAME,
+        "remove-workspace",
+        "Delete " + bench.title(),
+        p -> removeNow(workspace, keepArchives, leaveFolder, p));
+  }
+
+  private static void requireReachable(Bench bench, boolean leaveFolder) {
+    if (leaveFolder || Files.isDirectory(bench.gameFolder())) return;
+    throw IroningException.of(
+        "game-folder-missing",
+        bench.gameFolder().toString(),
+        "It is not there, so that what is deployed in it cannot be taken out.",
+        "Connect its drive; or delete the workspace and leave the folder as it is.");
+  }
+
+  private Long removeNow(
+      long workspace, boolean keepArchives, boolean leaveFolder, Jobs.Progress progress) {
+    Bench bench = benches.get(workspace);
+    requireReachable(bench, leaveFolder);
+    boolean there = Files.isDirectory(bench.gameFolder());
+    Path keep =
+        keepArchives && library.holds(workspace).archives() > 0
+            ? library.keptArchives(workspace)
+            : null;
+    if (there) use.begin(bench, FolderUse.Use.CHANGING);
+    try {
+      if (there && !deployments.laidOut(bench).files().isEmpty())
+        deployments.undeployNow(workspace, progress);
+      if (there) deployments.writeSettingsCopies(bench);
+      library.remove(
+          workspace, keep, () -> benches.remove(workspace, () -> db.remove(workspace)), progress);
+    } finally {
+      if (there) use.end(workspace);
+    }
+    known.forget(workspace);
+    events.tell(workspace, "workspace-removed", Map.of());
+    return null;
+  }
+}
