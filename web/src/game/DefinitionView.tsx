@@ -77,7 +77,9 @@ function Editor({ workspace, now }: { workspace: number; now: string }) {
               This is the definition that holds. Write in it to see what would change.
             </p>
           ) : look.error ? (
-            <Problems problems={asProblems(look.error)} />
+            <div className="mt-2">
+              <Problems problems={asProblems(look.error)} />
+            </div>
           ) : !found ? (
             <p className="mt-2 text-ink-2" role="status">
               Looking …
@@ -96,6 +98,7 @@ function Editor({ workspace, now }: { workspace: number; now: string }) {
         value={text}
         onChange={(e) => setText(e.target.value)}
         spellCheck={false}
+        wrap="off"
         className="card mono min-h-0 flex-1 resize-none px-4 py-3 leading-relaxed"
       />
     </Screen>
@@ -118,7 +121,7 @@ function Changes({ workspace, look: l }: { workspace: number; look: Schema['Defi
           : `${count(anew.length, 'mod')} ${anew.length === 1 ? 'is' : 'are'} installed anew from ${anew.length === 1 ? 'its archive' : 'their archives'}. Layers and their order stay.`}
       </p>
       {anew.length > 0 && (
-        <ul className="mt-1 max-h-44 overflow-y-auto">
+        <ul className="mt-1 max-h-44 shrink-0 overflow-y-auto">
           {anew.map((m) => (
             <Mod key={m.mod} workspace={workspace} mod={m}>
               <span className="num shrink-0 text-ink-2">

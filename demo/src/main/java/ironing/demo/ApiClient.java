@@ -66,6 +66,10 @@ public final class ApiClient {
     throw new IllegalStateException(path + ": " + job);
   }
 
+  public void delete(String path) throws IOException, InterruptedException {
+    send(request(path, "application/json").DELETE());
+  }
+
   /** The workspace of a game's folder. */
   public Optional<Long> workspaceOf(Path game) throws IOException, InterruptedException {
     for (JsonNode w : get("/workspaces")) {

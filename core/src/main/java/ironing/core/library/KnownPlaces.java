@@ -22,16 +22,22 @@ public final class KnownPlaces {
     this.steps = steps;
   }
 
+  /** Whether a mount of the game holds anything, so that what the game has makes a difference. */
+  public static boolean matter(GameDefinition game) {
+    return game.mounts().stream().anyMatch(KnownPlaces::holdsAnything);
+  }
+
+  private static boolean holdsAnything(Mount m) {
+    return m.holds().stream().anyMatch(PathPattern::isForAnything);
+  }
+
   /**
    * Cost: the paths times the mounts that hold anything; none where there are no such mounts.
    *
    * @param own the game's own files, packed ones too, by game path
    */
   public static KnownPlaces of(GameDefinition game, Iterable<String> own) {
-    List<Mount> mounts =
-        game.mounts().stream()
-            .filter(m -> m.holds().stream().anyMatch(PathPattern::isForAnything))
-            .toList();
+    List<Mount> mounts = game.mounts().stream().filter(KnownPlaces::holdsAnything).toList();
     if (mounts.isEmpty()) return NONE;
     Set<String> steps = new HashSet<>();
     for (String path : own) {

@@ -12,6 +12,7 @@ import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
 import ironing.core.library.Fitting;
 import ironing.core.library.Reading;
+import ironing.core.library.WholeFolders;
 import ironing.core.path.GamePath;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -438,19 +439,38 @@ class Installer {
     Path content = Files.createDirectories(built.resolve("content"));
     Map<String, Integer> uses = new HashMap<>();
     for (Placed p : placed) uses.merge(p.entry(), 1, Integer::sum);
+    Map<String, String> whole = last ? WholeFolders.of(byPath.keySet(), placed) : Map.of();
+    Set<Path> made = new HashSet<>();
+    for (Map.Entry<String, String> f : whole.entrySet()) {
+      Path target = GamePath.resolve(content, f.getValue());
+      makeParent(target, made);
+      Files.move(GamePath.resolve(tree, f.getKey()), target);
+    }
     List<BuiltFile> files = new ArrayList<>();
     for (Placed p : placed) {
       Unpacked u = byPath.get(p.entry());
-      Path source = GamePath.resolve(tree, p.entry());
       Path target = GamePath.resolve(content, p.gamePath());
-      Files.createDirectories(target.getParent());
-      // an answer may bring one file to two places
-      if (last && uses.merge(p.entry(), -1, Integer::sum) == 0) Files.move(source, target);
-      else Files.copy(source, target);
+      if (!isIn(whole, p.entry())) {
+        Path source = GamePath.resolve(tree, p.entry());
+        makeParent(target, made);
+        // an answer may bring one file to two places
+        if (last && uses.merge(p.entry(), -1, Integer::sum) == 0) Files.move(source, target);
+        else Files.copy(source, target);
+      }
       files.add(new BuiltFile("", p.gamePath(), p.entry(), u.sizeBytes(), u.sha256()));
       if (game.isPack(p.gamePath())) files.addAll(inPack(game, p, target));
     }
     return files;
+  }
+
+  private static void makeParent(Path file, Set<Path> made) throws IOException {
+    if (made.add(file.getParent())) Files.createDirectories(file.getParent());
+  }
+
+  private static boolean isIn(Map<String, String> folders, String entry) {
+    for (String f = GamePath.folder(entry); !f.isEmpty(); f = GamePath.folder(f))
+      if (folders.containsKey(f)) return true;
+    return false;
   }
 
   private static List<BuiltFile> inPack(GameDefinition game, Placed pack, Path file) {

@@ -224,7 +224,7 @@ class Intake {
    * @param without versions of the mod itself that its conditions must not see
    */
   Plan plan(long workspace, ArchiveRow row, Staged staged, Choices choices, Set<Long> without) {
-    Placing placing = places.of(benches.get(workspace));
+    Placing placing = places.of(workspace);
     List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
     choices.root().filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
     List<Problem> flaws = new ArrayList<>();
@@ -233,8 +233,7 @@ class Intake {
     ModCard card = card(row.name(), staged.tree(), choices, root, flaws);
     // looked at again, it must not meet itself in what it asks of other mods
     Set<Long> own = new HashSet<>(without);
-    for (Bench.Mod m : benches.get(workspace).mods().values())
-      if (m.card().id().equals(card.id())) own.add(m.id());
+    own.addAll(db.modsOfId(workspace, card.id()));
     Optional<FittingPlan> fitting =
         choices.plain() || !(begins instanceof Outcome.Laid)
             ? Optional.empty()
@@ -248,7 +247,7 @@ class Intake {
     LibraryMapper.ModRow row = db.mod(workspace, instead);
     if (row == null) return choices;
     List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
-    Outcome begins = ContentLayout.begins(places.of(benches.get(workspace)), paths, choices);
+    Outcome begins = ContentLayout.begins(places.of(workspace), paths, choices);
     String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
     return json.read(row.choices(), Choices.class)
         .carriedTo(choices, row.contentRoot(), root, paths);

@@ -5,12 +5,15 @@ import ironing.core.archive.ArchiveLimits;
 import ironing.core.archive.DecoderMemory;
 import ironing.core.archive.Unpacker;
 import ironing.core.archive.Unpacker.Unpacked;
+import ironing.core.deploy.Disk;
+import ironing.core.deploy.RealDisk;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.PathPattern;
 import ironing.server.job.Jobs;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Workbenches;
+import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -25,6 +28,8 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
@@ -50,6 +55,9 @@ class Staging {
   // by when they were asked for last, the oldest first; its monitor guards the holds too
   private final Deque<Long> order = new ArrayDeque<>();
   private final Map<Long, Integer> holds = new HashMap<>();
+  private final ExecutorService remover =
+      Executors.newSingleThreadExecutor(r -> new Thread(r, "staged-remover"));
+  private final Disk disk = new RealDisk();
 
   Staging(
       Archives archives,
@@ -184,13 +192,14 @@ class Staging {
     }
   }
 
-  /** Lets go of all that lies below a folder. */
+  /** Lets go of all that lies below a folder; it is gone from the disk then. */
   void dropBelow(Path folder) {
     staged.forEach(
         (archive, f) -> {
           boolean there = f.isDone() && !f.isCompletedExceptionally();
           if (there && f.join().folder().startsWith(folder)) drop(archive);
         });
+    CompletableFuture.runAsync(() -> {}, remover).join();
   }
 
   private void touch(long archive) {
@@ -220,11 +229,21 @@ class Staging {
     return f == null || !f.isDone() || f.isCompletedExceptionally() ? 0 : f.join().sizeBytes();
   }
 
-  private static void remove(Path folder) {
-    try {
-      Folders.removeTree(folder);
-    } catch (IOException litter) {
-      LOG.warn("{} stays until the next start: {}", folder, litter.getMessage());
-    }
+  // nobody waits for it: what is left of a tree can be thousands of folders
+  private void remove(Path folder) {
+    remover.execute(
+        () -> {
+          try {
+            disk.removeTree(folder);
+          } catch (IOException litter) {
+            LOG.warn("{} stays until the next start: {}", folder, litter.getMessage());
+          }
+        });
+  }
+
+  /** What is not removed by then is at the next start. */
+  @PreDestroy
+  void stop() {
+    remover.shutdownNow();
   }
 }
