@@ -195,6 +195,9 @@ until http_ok "$IRONING_PORT" /actuator/health '"UP"'; do sleep 0.05; done
 large_order
 say "· two million records"
 large_records
+say "· many small archives, beside unzip"
+bench_java ironing.bench.ManyArchives "$URL" "$WORK/many" >"$WORK/many.jsonl"
+rm -rf "$WORK/many"
 ./ironing stop >/dev/null
 say "· paths, beside sort and uniq"
 bench_java -Xmx1g ironing.bench.SortBench "$WORK/paths.txt" >"$WORK/sort.json"
@@ -221,7 +224,7 @@ echo "Of the processors' time, $((100 * (stolen - STOLEN) / (ticks - TICKS))) % 
 echo
 jq -rs --slurpfile targets bench/targets.json -f bench/table.jq "$FIGURES"
 echo
-jq -rs -f bench/install-table.jq "$WORK/install.jsonl"
+cat "$WORK/install.jsonl" "$WORK/many.jsonl" | jq -rs -f bench/install-table.jq
 echo
 jq -r '"A mod of 50,000 files, open in the page: the longest task of its thread is \(.longestTaskMs) ms (target: at most 100) " +
   "while it opens, scrolls, unfolds and is searched; its tree is there after \(.openedMs) ms."' "$WORK/large.json"

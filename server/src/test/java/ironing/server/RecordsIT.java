@@ -408,6 +408,63 @@ class RecordsIT {
     assertThat(preview.toString()).contains("a merge cannot hold that");
   }
 
+  private String patchText() {
+    return api.send("GET", base + "/plugins/Everyday%20patch.plug/text", null, Map.of())
+        .raw()
+        .body();
+  }
+
+  @Test
+  void making_a_mend_and_making_it_anew_are_steps_that_can_be_taken_back() {
+    decide("Base.plug/1", "speed", "Fast.plug");
+    decide("Base.plug/2", "route", "/merged");
+    long patch = api.job(base + "/mends/patch", null).result();
+    assertThat(api.get(base + "/timeline").path("undo").asText()).contains("switched it on");
+    assertThat(mend(patch).path("on").asBoolean()).isTrue();
+    api.change("POST", base + "/undo", Map.of());
+    assertThat(mend(patch).path("on").asBoolean()).isFalse();
+    api.change("POST", base + "/redo", Map.of());
+    String first = patchText();
+    assertThat(first).contains("\"speed\":14");
+    decide("Base.plug/1", "speed", "Calm.plug");
+    api.job(base + "/mends/" + patch + "/rebuild", null).result();
+    String second = patchText();
+    assertThat(second).doesNotContain("\"speed\":14").isNotEqualTo(first);
+    assertThat(mend(patch).path("stale").asBoolean()).isFalse();
+    assertThat(api.get(base + "/timeline").path("undo").asText()).contains("anew");
+    // back and forth again, each time the whole content
+    for (int i = 0; i < 2; i++) {
+      api.change("POST", base + "/undo", Map.of());
+      assertThat(patchText()).isEqualTo(first);
+      assertThat(mend(patch).path("stale").asBoolean()).isTrue();
+      api.change("POST", base + "/redo", Map.of());
+      assertThat(patchText()).isEqualTo(second);
+      assertThat(mend(patch).path("stale").asBoolean()).isFalse();
+    }
+    assertThat(api.get(base + "/bin").path("mods")).as("what is kept is in no bin").isEmpty();
+    assertThat(api.get(base + "/library").path("mods").findValuesAsText("id"))
+        .filteredOn(id -> id.equals(Long.toString(patch)))
+        .hasSize(1);
+    // of many contents the oldest go, and the steps to them with them
+    for (int i = 0; i < 8; i++) {
+      decide("Base.plug/1", "speed", i % 2 == 0 ? "Fast.plug" : "Calm.plug");
+      api.job(base + "/mends/" + patch + "/rebuild", null).result();
+    }
+    int undone = 0;
+    while (api.get(base + "/timeline").path("undo").asText().contains("anew")
+        || api.get(base + "/timeline").path("undo").asText().startsWith("Decided")) {
+      boolean anew = api.get(base + "/timeline").path("undo").asText().contains("anew");
+      api.change("POST", base + "/undo", Map.of());
+      if (anew) undone++;
+    }
+    assertThat(undone).isEqualTo(5);
+  }
+
+  private JsonNode mend(long mod) {
+    for (JsonNode m : api.get(base + "/mends")) if (m.path("mod").asLong() == mod) return m;
+    throw new AssertionError("no mend " + mod);
+  }
+
   @Test
   void one_pattern_decides_many_records_after_showing_them() {
     Map<String, Object> pattern =

@@ -14,7 +14,7 @@ interface WorkspaceMapper {
   @Select(
       """
       select id, title, game_folder, coalesce(game_version, '') as game_version,
-        (select count(*) from mod where workspace_id = w.id) as mods
+        (select count(*) from mod where workspace_id = w.id and binned_at is null) as mods
       from workspace w order by id
       """)
   List<Row> all();

@@ -44,7 +44,8 @@ interface BinMapper {
       select id, strand_id, card, folder, stood, binned_at,
         (select coalesce(sum(size_bytes), 0) from mod_file f where f.mod_id = m.id and pack = '')
           as size_bytes
-      from mod m where workspace_id = #{workspace} and binned_at is not null order by binned_at desc
+      from mod m where workspace_id = #{workspace} and binned_at is not null and former_of is null
+      order by binned_at desc
       """)
   List<BinnedMod> mods(long workspace);
 
@@ -55,7 +56,11 @@ interface BinMapper {
       """)
   List<BinnedArchive> archives(long workspace);
 
-  @Delete("delete from mod where workspace_id = #{workspace} and binned_at is not null")
+  @Delete(
+      """
+      delete from mod
+      where workspace_id = #{workspace} and binned_at is not null and former_of is null
+      """)
   void deleteMods(long workspace);
 
   /** Archives of which nothing in the library is made any more. */

@@ -11,11 +11,13 @@ import ironing.server.library.LibraryMapper.StoredFile;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
+import ironing.server.workbench.FormerContents;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -39,14 +41,22 @@ public class ModStore implements SmartInitializingSingleton {
   private static final Logger LOG = LoggerFactory.getLogger(ModStore.class);
   private static final int ROWS_AT_ONCE = 2000;
   private final LibraryMapper db;
+  private final FormerContents former;
   private final Workbenches benches;
   private final Folders folders;
   private final LibraryGate gate;
   private final Json json;
   private final Disk disk = new RealDisk();
 
-  ModStore(LibraryMapper db, Workbenches benches, Folders folders, LibraryGate gate, Json json) {
+  ModStore(
+      LibraryMapper db,
+      FormerContents former,
+      Workbenches benches,
+      Folders folders,
+      LibraryGate gate,
+      Json json) {
     this.db = db;
+    this.former = former;
     this.benches = benches;
     this.folders = folders;
     this.gate = gate;
@@ -240,8 +250,31 @@ public class ModStore implements SmartInitializingSingleton {
     return mod;
   }
 
-  /** Gives a mend new content; its layer, its switch and its place stay. */
+  /**
+   * Gives a mend new content; its layer, its switch and its place stay. One step, which can be
+   * undone.
+   */
   public void replace(
+      long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
+    String folder = moveIn(workspace, made.card().name(), built);
+    List<String> gone = new ArrayList<>();
+    benches.changeContent(
+        workspace,
+        said,
+        mod,
+        () -> {
+          long aside = former.setAside(mod);
+          db.setContent(mod, folder, json.write(made.card()));
+          addRows(mod, made);
+          also.accept(mod);
+          gone.addAll(former.forgetOldest(mod));
+          return aside;
+        });
+    for (String f : gone) discard(folders.mods(workspace).resolve(f));
+  }
+
+  /** The same for what another program wrote: an act on the world, which is not undone. */
+  public void replaceForGood(
       long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
     String before = benches.get(workspace).mods().get(mod).folder();
     String folder = moveIn(workspace, made.card().name(), built);

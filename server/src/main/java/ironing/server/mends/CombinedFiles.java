@@ -111,7 +111,7 @@ class CombinedFiles {
     // an update of the game may overwrite what they were combined against
     former.keep(bench.workspace(), former.asTheyAre(bench, filled.files().keySet()));
     Writing w = writing(bench, before, Recipe.combined(name, List.copyOf(paths), carried), filled);
-    if (before.isEmpty()) return store.add(bench, w, true);
+    if (before.isEmpty()) return store.addAndUse(bench, w);
     store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
     raise(bench.workspace(), before.get().mod());
     return before.get().mod();

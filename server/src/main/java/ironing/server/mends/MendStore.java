@@ -5,6 +5,7 @@ import ironing.core.archive.ContentHash;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.path.GamePath;
+import ironing.core.picture.Arrangement;
 import ironing.core.records.RecordIndex;
 import ironing.server.library.ModStore;
 import ironing.server.library.ModStore.BuiltFile;
@@ -16,6 +17,7 @@ import ironing.server.mends.MendMapper.MendRow;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -31,12 +33,14 @@ import org.springframework.stereotype.Component;
 class MendStore {
   private final MendMapper db;
   private final ModStore mods;
+  private final Workbenches benches;
   private final Folders folders;
   private final Json json;
 
-  MendStore(MendMapper db, ModStore mods, Folders folders, Json json) {
+  MendStore(MendMapper db, ModStore mods, Workbenches benches, Folders folders, Json json) {
     this.db = db;
     this.mods = mods;
+    this.benches = benches;
     this.folders = folders;
     this.json = json;
   }
@@ -149,11 +153,36 @@ class MendStore {
     }
   }
 
-  /** Gives a mend new content; its layer, its switch and its place stay. */
+  /** A new mend, and a step of its own, which can be undone, that switches its layer on. */
+  long addAndUse(Bench bench, Writing w) throws IOException {
+    long mod = add(bench, w, false);
+    benches.rearrange(
+        bench.workspace(),
+        "Made “" + w.card().name() + "” and switched it on",
+        b -> {
+          Arrangement a = b.picture().arrangement();
+          return a.withLayers(
+              a.layers().stream().map(l -> l.mod() == mod ? l.withOn(true) : l).toList());
+        });
+    return mod;
+  }
+
+  /**
+   * Gives a mend new content; its layer, its switch and its place stay. One step, which can be
+   * undone.
+   */
   void replace(Bench bench, long mod, Writing w, String said) throws IOException {
     try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
       Path built = write(work.path(), w);
       mods.replace(bench.workspace(), mod, made(w, built), built, said, row(bench, w));
+    }
+  }
+
+  /** The same for what another program wrote: no step, since running it is not undone. */
+  void replaceForGood(Bench bench, long mod, Writing w, String said) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+      Path built = write(work.path(), w);
+      mods.replaceForGood(bench.workspace(), mod, made(w, built), built, said, row(bench, w));
     }
   }
 

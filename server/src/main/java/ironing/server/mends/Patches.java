@@ -148,7 +148,7 @@ class Patches {
                         bench,
                         recipe.name() == null ? bench.profileName() + " patch" : recipe.name()));
     Writing w = writing(bench, before, recipe, name, file, wanted);
-    if (before.isEmpty()) return store.add(bench, w, true);
+    if (before.isEmpty()) return store.addAndUse(bench, w);
     store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
     return before.get().mod();
   }

@@ -141,7 +141,7 @@ public class ToolOutput {
             new Ingredients(read.files(), List.of()),
             new MadeOf("", read.loadOrder(), Map.of()));
     if (before.isEmpty()) return store.add(bench, w, true);
-    store.replace(bench, before.get().mod(), w, "Took in what " + name + " wrote");
+    store.replaceForGood(bench, before.get().mod(), w, "Took in what " + name + " wrote");
     return before.get().mod();
   }
 

@@ -20,7 +20,7 @@ interface TimelineMapper {
   @Select(
       """
       select c.id, c.at, c.origin, coalesce(p.name, '') as profile, c.said, c.state,
-        c.before is not null as is_undoable
+        (c.before is not null and (not c.swaps or c.swap_former is not null)) as is_undoable
       from change c left join profile p on p.id = c.profile_id
       where c.workspace_id = #{workspace} and c.id < #{before} order by c.id desc limit #{limit}
       """)

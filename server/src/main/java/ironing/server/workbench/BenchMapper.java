@@ -27,7 +27,11 @@ interface BenchMapper {
   record ModRow(
       long id, long strandId, String kind, String folder, String card, String archiveName) {}
 
-  record ChangeRow(long id, String said, String before, String after) {}
+  /**
+   * @param swapMod a mod whose content was exchanged with that of {@code swapFormer}; null for none
+   */
+  record ChangeRow(
+      long id, String said, String before, String after, Long swapMod, Long swapFormer) {}
 
   @Select("select id from workspace order by id")
   List<Long> workspaces();
@@ -102,10 +106,25 @@ interface BenchMapper {
       @Param("before") String before,
       @Param("after") String after);
 
+  /** A change that exchanges the content of a mod; the arrangement stays. */
+  @Insert(
+      """
+      insert into change (workspace_id, profile_id, origin, said, before, after, swaps, swap_mod,
+        swap_former)
+      values (#{workspace}, #{profile}, #{origin}, #{said}, '{}', '{}', true, #{mod}, #{former})
+      """)
+  void addSwap(
+      @Param("workspace") long workspace,
+      @Param("profile") long profile,
+      @Param("origin") String origin,
+      @Param("said") String said,
+      @Param("mod") long mod,
+      @Param("former") long former);
+
   /** The changes of a profile after one, as far as they stand, the newest first. */
   @Select(
       """
-      select id, said, before, after from change
+      select id, said, before, after, swap_mod, swap_former from change
       where profile_id = #{profile} and id > #{change} and state = 'done' and before is not null
       order by id desc
       """)
@@ -120,16 +139,18 @@ interface BenchMapper {
 
   @Select(
       """
-      select id, said, before, after from change
+      select id, said, before, after, swap_mod, swap_former from change
       where profile_id = #{profile} and state = 'done' and before is not null
+        and (not swaps or swap_former is not null)
       order by id desc limit 1
       """)
   ChangeRow nextToUndo(long profile);
 
   @Select(
       """
-      select id, said, before, after from change
+      select id, said, before, after, swap_mod, swap_former from change
       where profile_id = #{profile} and state = 'undone'
+        and (not swaps or swap_former is not null)
       order by id limit 1
       """)
   ChangeRow nextToRedo(long profile);

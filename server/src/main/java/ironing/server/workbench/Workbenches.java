@@ -32,6 +32,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class Workbenches {
   private final BenchMapper db;
   private final BenchStore store;
+  private final FormerContents former;
   private final TransactionTemplate transaction;
   private final Json json;
   private final Events events;
@@ -39,9 +40,15 @@ public class Workbenches {
   private final Map<Long, Object> locks = new ConcurrentHashMap<>();
 
   Workbenches(
-      BenchMapper db, BenchStore store, TransactionTemplate transaction, Json json, Events events) {
+      BenchMapper db,
+      BenchStore store,
+      FormerContents former,
+      TransactionTemplate transaction,
+      Json json,
+      Events events) {
     this.db = db;
     this.store = store;
+    this.former = former;
     this.transaction = transaction;
     this.json = json;
     this.events = events;
@@ -137,6 +144,13 @@ public class Workbenches {
     }
   }
 
+  /** The same from the arrangement as it is, whatever it is by now. */
+  public Bench rearrange(long workspace, String said, Function<Bench, Arrangement> change) {
+    synchronized (lock(workspace)) {
+      return rearrange(workspace, get(workspace).revision(), b -> said, change);
+    }
+  }
+
   // a change holds only the parts that it touched: the rest may go on changing before it is undone
   private void noteChange(Bench before, Origin origin, String said, Arrangement next) {
     Arrangement present = before.picture().arrangement();
@@ -180,6 +194,7 @@ public class Workbenches {
     synchronized (lock(workspace)) {
       Bench before = get(workspace);
       ChangeRow row = back ? db.nextToUndo(before.profile()) : db.nextToRedo(before.profile());
+      if (row != null && row.swapFormer() != null) return exchanged(before, row, back);
       if (row == null) {
         throw IroningException.of(
             "nothing-to-undo",
@@ -199,6 +214,42 @@ public class Workbenches {
             db.setState(row.id(), back ? "undone" : "done");
           });
       return new Stepped(put(after, "arrangement"), row.said());
+    }
+  }
+
+  private Stepped exchanged(Bench before, ChangeRow row, boolean back) {
+    long workspace = before.workspace();
+    inTransaction(
+        workspace,
+        () -> {
+          former.exchange(row.swapMod(), row.swapFormer());
+          db.advanceWhatever(workspace);
+          db.setState(row.id(), back ? "undone" : "done");
+        });
+    benches.remove(workspace);
+    events.tell(workspace, "library", Map.of("mod", row.swapMod()));
+    return new Stepped(get(workspace), row.said());
+  }
+
+  /**
+   * Gives a mod another content: one step, which can be undone.
+   *
+   * @param work done inside the transaction; gives the number under which its content of before was
+   *     set aside
+   */
+  public void changeContent(long workspace, String said, long mod, LongSupplier work) {
+    synchronized (lock(workspace)) {
+      inTransaction(
+          workspace,
+          () -> {
+            long aside = work.getAsLong();
+            long profile = db.profile(workspace).id();
+            db.advanceWhatever(workspace);
+            db.dropUndone(profile);
+            db.addSwap(workspace, profile, Origin.USER.word(), said, mod, aside);
+          });
+      benches.remove(workspace);
+      events.tell(workspace, "library", Map.of("mod", mod));
     }
   }
 
