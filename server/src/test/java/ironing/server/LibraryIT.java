@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -307,6 +308,20 @@ class LibraryIT {
     // the same bytes again are the same archive
     assertThat(api.bringIn(workspace, "other name.zip", zip))
         .isEqualTo(archive.path("id").asLong());
+  }
+
+  @Test
+  void of_those_that_send_one_piece_at_once_one_succeeds_and_the_others_are_told() {
+    byte[] zip = Archives.zip(files("tide.txt", "high water ".repeat(500)));
+    Map<String, String> head = Map.of("Tus-Resumable", "1.0.0", "Upload-Length", "" + zip.length);
+    for (int round = 0; round < 5; round++) {
+      Api.Answer made = api.ask("POST", "/api/uploads", new byte[0], head);
+      String address = made.header("Location").replaceFirst("^https?://[^/]+", "");
+      List<Integer> answers =
+          IntStream.range(0, 6).parallel().mapToObj(i -> patch(address, zip, 0)).sorted().toList();
+      assertThat(answers.get(0)).isEqualTo(204);
+      assertThat(answers.subList(1, 6)).allMatch(s -> s == 409 || s == 423);
+    }
   }
 
   private int patch(String address, byte[] bytes, int offset) {

@@ -81,6 +81,21 @@ class LocalOnlyIT {
     }
   }
 
+  /** Addresses that RFC 3986 does not allow never come to the product's own code. */
+  @Test
+  void what_the_web_server_itself_refuses_is_a_problem_with_the_same_headers(TestServer server)
+      throws IOException {
+    for (String path :
+        List.of("/%zz", "/api/a%2fb", "/api/\\\\x", "/a/..%2f..", "/api/%", "/;a/../..")) {
+      String answer = ask(server, "GET", path, "Host: 127.0.0.1:PORT");
+      assertThat(answer).as(path).startsWith("HTTP/1.1 4").doesNotContain("<html", "Tomcat");
+      if (answer.indexOf("\r\n\r\n") + 4 < answer.length())
+        assertThat(answer).as(path).contains("Content-Security-Policy", "problem+json");
+    }
+    assertThat(ask(server, "GET", "/api/%zz", "Host: 127.0.0.1:PORT"))
+        .contains("request-unreadable");
+  }
+
   @Test
   void answers_of_the_api_are_never_kept_and_the_page_is_asked_for_anew(TestServer server)
       throws IOException {

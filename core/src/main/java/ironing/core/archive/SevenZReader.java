@@ -121,7 +121,7 @@ final class SevenZReader {
 
   private static void take(SevenZArchiveEntry e, Sink sink, Bytes bytes, long crc)
       throws IOException {
-    String path = e.getName();
+    String path = Sink.fromHere(e.getName());
     if (e.isAntiItem()) throw sink.refused(path, "it asks for a deletion");
     boolean unixMode = e.getHasWindowsAttributes() && (e.getWindowsAttributes() & 0x8000) != 0;
     int type = unixMode ? (e.getWindowsAttributes() >>> 16) & 0170000 : 0;

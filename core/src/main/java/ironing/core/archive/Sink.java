@@ -83,6 +83,13 @@ final class Sink {
     progress.at(packed, of);
   }
 
+  /** A name without the steps at its beginning that say “here”, as some programs write them. */
+  static String fromHere(String name) {
+    String path = name;
+    while (path.startsWith("./")) path = path.substring(2).replaceFirst("^/+", "");
+    return path;
+  }
+
   void folder(String path) {
     String clean = path.replaceAll("/+$", "");
     if (clean.isEmpty() || clean.equals(".")) return;

@@ -46,7 +46,8 @@ final class TarReader {
 
   private static void entry(TarArchiveInputStream tar, TarArchiveEntry e, Sink sink)
       throws IOException {
-    String path = e.getName().startsWith("./") ? e.getName().substring(2) : e.getName();
+    String path = Sink.fromHere(e.getName());
+    if (!e.isCheckSumOK()) throw sink.refused(path, "the checksum of its header is wrong");
     if (path.isEmpty()) return;
     if (e.isDirectory()) sink.folder(path);
     else if (e.isSymbolicLink()) sink.link(path, e.getLinkName());

@@ -25,7 +25,10 @@ final class ZipReader {
       refuseOverlaps(entries, sink);
       sink.expect(entries.stream().mapToLong(e -> Math.max(0, e.getSize())).sum());
       for (ZipArchiveEntry e : entries) {
-        String path = nameOf(e);
+        String path = Sink.fromHere(nameOf(e));
+        if (e.getGeneralPurposeBit().usesUTF8ForNames() && !isUtf8(e.getRawName()))
+          throw sink.refused(path, "its name is marked as UTF-8 and is none");
+        if (path.isEmpty()) continue;
         if (e.getGeneralPurposeBit().usesEncryption())
           throw ArchiveException.encrypted(sink.archive(), path);
         if (e.isDirectory() || path.endsWith("/")) {
@@ -51,6 +54,16 @@ final class ZipReader {
           "The entry “" + path + "” is packed by a method that Ironing does not read.",
           "Unpack it by hand and pack what it holds as a plain zip or 7z.",
           unknown);
+    }
+  }
+
+  private static boolean isUtf8(byte[] raw) {
+    if (raw == null) return true;
+    try {
+      StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(raw));
+      return true;
+    } catch (CharacterCodingException notUtf8) {
+      return false;
     }
   }
 

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import ironing.core.IroningException;
 import ironing.core.archive.Unpacker.Unpacked;
 import ironing.core.testkit.Archives;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -25,6 +26,8 @@ import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.lifecycle.AfterTry;
+import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
+import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
 import org.apache.commons.compress.archivers.tar.TarConstants;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -184,6 +187,42 @@ class UnpackerTest {
       if (zip[i] == 'P' && zip[i + 1] == 'K' && zip[i + 2] == 1 && zip[i + 3] == 2)
         zip[i + 16] ^= 1;
     assertThat(refusal(zip).getMessage()).contains("a.txt").contains("checksum");
+  }
+
+  @Test
+  void a_tar_whose_header_has_a_wrong_checksum_is_refused() throws IOException {
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    try (TarArchiveOutputStream tar = new TarArchiveOutputStream(out)) {
+      TarArchiveEntry e = new TarArchiveEntry("a.txt");
+      e.setSize(1);
+      tar.putArchiveEntry(e);
+      tar.write('x');
+      tar.closeArchiveEntry();
+    }
+    byte[] tar = out.toByteArray();
+    assertThat(unpack(tar)).hasSize(1);
+    clear();
+    // POSIX.1-1988 (ustar): the name stands at 0, its header's sum at 148
+    tar[0] = 'b';
+    assertThat(refusal(tar).getMessage()).contains("b.txt").contains("checksum of its header");
+  }
+
+  @Test
+  void a_name_marked_as_utf8_that_is_none_is_refused_and_never_read_as_another() {
+    byte[] zip = Archives.zip(Map.of("blå.txt", "x"));
+    byte[] name = "blå.txt".getBytes(StandardCharsets.UTF_8);
+    for (int i = 0; i + name.length <= zip.length; i++)
+      if (Arrays.equals(zip, i, i + name.length, name, 0, name.length)) zip[i + 3] = (byte) 0xff;
+    assertThat(refusal(zip).getMessage()).contains("marked as UTF-8");
+  }
+
+  @Test
+  void a_name_that_begins_here_is_the_same_in_every_format() throws IOException {
+    assertThat(unpack(Archives.zip(Map.of("./maps/a.map", "a", "././b.map", "b"))))
+        .extracting(Unpacked::path)
+        .containsExactlyInAnyOrder("maps/a.map", "b.map");
+    clear();
+    assertThat(refusal(Archives.zip(Map.of("./../x", "x")))).isNotNull();
   }
 
   @Test

@@ -8,6 +8,8 @@ import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Duration;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import me.desair.tus.server.TusFileUploadService;
 import me.desair.tus.server.exception.TusException;
@@ -31,6 +33,8 @@ class Uploads {
   private static final Duration KEPT = Duration.ofDays(7);
   private final Archives archives;
   private final Supplier<TusFileUploadService> tus;
+  // those of which a piece is on its way in
+  private final Set<String> sending = ConcurrentHashMap.newKeySet();
 
   Uploads(Archives archives, Folders folders) {
     this.archives = archives;
@@ -44,8 +48,26 @@ class Uploads {
                     .disableTusExtension("concatenation"));
   }
 
+  /**
+   * @throws IroningException with code {@code busy} while another request sends a piece of the same
+   *     upload
+   */
   void process(HttpServletRequest request, HttpServletResponse response) throws IOException {
-    tus.get().process(request, response);
+    String upload = request.getRequestURI();
+    boolean sends = request.getMethod().equals("PATCH");
+    // of two that send the same piece the protocol's own answer would tell neither which came in
+    if (sends && !sending.add(upload)) {
+      throw IroningException.of(
+          "busy",
+          upload,
+          "Another request is sending bytes of this upload.",
+          "Ask with HEAD how far it has come, and go on from there.");
+    }
+    try {
+      tus.get().process(request, response);
+    } finally {
+      if (sends) sending.remove(upload);
+    }
   }
 
   /**

@@ -27,11 +27,7 @@ class LocalOnlyFilter extends OncePerRequestFilter {
   protected void doFilterInternal(
       HttpServletRequest request, HttpServletResponse response, FilterChain chain)
       throws ServletException, IOException {
-    response.setHeader("Content-Security-Policy", POLICY);
-    response.setHeader("X-Content-Type-Options", "nosniff");
-    response.setHeader("Referrer-Policy", "no-referrer");
-    response.setHeader("Cross-Origin-Resource-Policy", "same-origin");
-    response.setHeader("Cache-Control", cacheable(request.getRequestURI()));
+    protect(response, request.getRequestURI());
     String host = request.getHeader("Host");
     String origin = request.getHeader("Origin");
     if (host == null || !isOurs(host, request.getLocalPort())) {
@@ -49,6 +45,15 @@ class LocalOnlyFilter extends OncePerRequestFilter {
     } else {
       chain.doFilter(request, response);
     }
+  }
+
+  /** Sets the headers that every answer carries. */
+  static void protect(HttpServletResponse response, String path) {
+    response.setHeader("Content-Security-Policy", POLICY);
+    response.setHeader("X-Content-Type-Options", "nosniff");
+    response.setHeader("Referrer-Policy", "no-referrer");
+    response.setHeader("Cross-Origin-Resource-Policy", "same-origin");
+    response.setHeader("Cache-Control", cacheable(path));
   }
 
   // An ETag of the API is the revision of the order, and an answer holds more than the order: none
