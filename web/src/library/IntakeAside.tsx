@@ -48,6 +48,11 @@ export function IntakeAside(props: IntakeAsideProps) {
           />
         </label>
       )}
+      {view.warnings.map((w) => (
+        <p key={w.thing + w.reason} className="mt-2 text-ochre">
+          {w.thing}: {w.reason} {w.remedy}
+        </p>
+      ))}
       {view.flaws.length > 0 && (
         <div className="mt-3 flex flex-col gap-2">
           <Problems problems={view.flaws} />

@@ -653,6 +653,17 @@ class LibraryIT {
     assertThat(Trees.of(game)).isEqualTo(before);
   }
 
+  @Test
+  void keys_of_a_card_that_mean_nothing_are_told_where_it_comes_in() {
+    String odd = card("odd", "1.0") + "colour: red\n";
+    long archive =
+        api.bringIn(workspace, "odd.zip", Archives.zip(files("mod-card.yaml", odd, "a.txt", "1")));
+    String intake = base + "/archives/" + archive + "/intake";
+    JsonNode seen = api.send("POST", intake, Map.of(), Map.of()).body();
+    assertThat(seen.path("flaws")).isEmpty();
+    assertThat(seen.path("warnings").toString()).contains("colour");
+  }
+
   /** Where a mount holds anything, any path could go anywhere: the game's own say what is meant. */
   @Test
   void a_wrapping_folder_goes_where_the_games_own_paths_say_and_else_it_is_asked() {

@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -406,6 +407,30 @@ class RecordsIT {
         Map.of("sources", List.of("Fast.plug", "Strange.plug"), "target", "Both.plug");
     JsonNode preview = api.ask("POST", base + "/mends/merges/preview", merge, Map.of()).body();
     assertThat(preview.toString()).contains("a merge cannot hold that");
+  }
+
+  @Test
+  void what_is_odd_about_a_plugin_is_a_wrinkle_and_a_header_that_lacks_something_is_unreadable() {
+    String head = "{\"format\":\"ironing/plugin@1\",\"masters\":[],\"nextId\":2}\n";
+    byte[] low =
+        PluginCodec.encode(PluginText.parse("Low.plug", head + harbour("Low.plug/5", "Low")));
+    install("Low", "1.0", low);
+    assertThat(wrinkles("plugin-odd")).hasSize(1);
+    assertThat(wrinkles("plugin-odd").get(0).path("reason").asText()).contains("nextId is 2");
+    // the same with a key of the header called otherwise (RFC 8949: a text of six bytes)
+    byte[] lacking = low.clone();
+    byte[] key = "nextId".getBytes(UTF_8);
+    for (int i = 0; i + key.length < lacking.length; i++)
+      if (Arrays.equals(lacking, i, i + key.length, key, 0, key.length)) lacking[i] = 'm';
+    install("Lacking", "1.0", lacking);
+    assertThat(wrinkles("undecodable").toString()).contains("its header has no “nextId”");
+  }
+
+  private List<JsonNode> wrinkles(String code) {
+    List<JsonNode> found = new ArrayList<>();
+    for (JsonNode w : api.get(base + "/wrinkles").path("open"))
+      if (w.path("code").asText().equals(code)) found.add(w);
+    return found;
   }
 
   private String patchText() {

@@ -78,7 +78,12 @@ public record Fitting(List<Move> inEveryCase, List<Question> questions) {
    * @throws IroningException with code {@code yaml-invalid} for every mistake
    */
   public static Fitting read(String file, String text) {
-    return YamlDocument.read(file, text, Fitting::fitting).value();
+    return readWithWarnings(file, text).value();
+  }
+
+  /** The same, with what is odd about it and no mistake, such as keys that mean nothing. */
+  public static YamlDocument.Read<Fitting> readWithWarnings(String file, String text) {
+    return YamlDocument.read(file, text, Fitting::fitting);
   }
 
   /**

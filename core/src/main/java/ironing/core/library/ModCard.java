@@ -88,7 +88,12 @@ public record ModCard(
    * @throws IroningException with code {@code yaml-invalid} for every mistake
    */
   public static ModCard read(String file, String text) {
-    return YamlDocument.read(file, text, ModCard::card).value();
+    return readWithWarnings(file, text).value();
+  }
+
+  /** The same, with what is odd about it and no mistake, such as keys that mean nothing. */
+  public static YamlDocument.Read<ModCard> readWithWarnings(String file, String text) {
+    return YamlDocument.read(file, text, ModCard::card);
   }
 
   /**

@@ -49,6 +49,10 @@ public record Plugin(String name, Header header, List<Record> records) {
       other = Collections.unmodifiableMap(new LinkedHashMap<>(other));
     }
 
+    Header withNextId(int next) {
+      return new Header(stage, masters, next, title, author, version, about, game, packs, other);
+    }
+
     public static Header of(int stage, List<String> masters, int nextId) {
       return new Header(
           stage,

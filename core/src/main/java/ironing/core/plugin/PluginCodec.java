@@ -221,9 +221,11 @@ public final class PluginCodec {
       String format = take(rest, "format", String.class).orElse("");
       if (!format.equals(Plugin.FORMAT))
         throw bad("its format is “" + format + "”, not " + Plugin.FORMAT);
-      long stage = take(rest, "stage", Long.class).orElse((long) Plugin.DEFAULT_STAGE);
+      for (String needed : List.of("stage", "masters", "nextId"))
+        if (!rest.containsKey(needed)) throw bad("its header has no “" + needed + "”");
+      long stage = take(rest, "stage", Long.class).orElseThrow();
       if (stage < 0 || stage > 9) throw bad("its stage is " + stage + ", not 0 to 9");
-      long nextId = take(rest, "nextId", Long.class).orElse(1L);
+      long nextId = take(rest, "nextId", Long.class).orElseThrow();
       if (nextId < 1 || nextId > Plugin.MAX_ID + 1L) throw bad("its nextId is " + nextId);
       List<String> masters = texts(rest, "masters");
       Set<String> folded = new HashSet<>(Set.of(PathCase.fold(name)));

@@ -11,6 +11,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.DoubleNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.plugin.Plugin.Record;
 import ironing.core.plugin.Value.Ref;
@@ -47,6 +48,7 @@ public final class PluginText {
     String[] lines = (text.startsWith("\uFEFF") ? text.substring(1) : text).split("\n", -1);
     Header header = null;
     int headerLine = 0;
+    boolean saysNextId = false;
     Map<Ref, Integer> lineOf = new LinkedHashMap<>();
     List<Record> records = new ArrayList<>();
     for (int i = 0; i < lines.length; i++) {
@@ -55,6 +57,7 @@ public final class PluginText {
       if (header == null) {
         header = header(name, node, i + 1);
         headerLine = i + 1;
+        saysNextId = node.has("nextId");
         continue;
       }
       Record r = record(name, node, i + 1);
@@ -64,6 +67,7 @@ public final class PluginText {
       records.add(r);
     }
     if (header == null) throw PluginException.of(name, "it has no header line");
+    if (!saysNextId) header = header.withNextId(1 + highestOwn(name, records));
     try {
       return checked(name, header, records);
     } catch (PluginException whole) {
@@ -71,6 +75,15 @@ public final class PluginText {
       for (Record r : records) checkedAt(name, header, List.of(r), lineOf.get(r.key()));
       throw whole;
     }
+  }
+
+  private static int highestOwn(String name, List<Record> records) {
+    int highest = 0;
+    for (Record r : records)
+      if (PathCase.fold(r.key().owner()).equals(PathCase.fold(name)))
+        highest = Math.max(highest, r.key().id());
+    // a higher one is a mistake, which is told where it stands
+    return Math.min(highest, Plugin.MAX_ID);
   }
 
   // through the codec once: the same checks hold for both forms

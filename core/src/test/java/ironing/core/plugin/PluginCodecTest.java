@@ -137,6 +137,14 @@ class PluginCodecTest {
   }
 
   @Test
+  void a_text_form_without_a_next_id_gets_one_above_its_highest_own() {
+    String head = "{\"format\":\"ironing/plugin@1\"}\n";
+    String line = "{\"type\":\"v\",\"id\":\"Mine.plug/7\",\"fields\":{}}\n";
+    assertThat(PluginText.parse("Mine.plug", head).header().nextId()).isEqualTo(1);
+    assertThat(PluginText.parse("Mine.plug", head + line).header().nextId()).isEqualTo(8);
+  }
+
+  @Test
   void records_are_written_by_owner_then_id() {
     List<Plugin.Record> records = new ArrayList<>();
     for (String key : List.of("Mine.plug/2", "Isles.plug/9", "base.plug/7", "Base.plug/3"))

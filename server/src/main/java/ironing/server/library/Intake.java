@@ -11,6 +11,7 @@ import ironing.core.library.Fitting.Asked;
 import ironing.core.library.ModCard;
 import ironing.core.library.Placing;
 import ironing.core.path.GamePath;
+import ironing.core.yaml.YamlDocument;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -123,6 +124,7 @@ class Intake {
    * What one mod out of an archive would be.
    *
    * @param flaws of its card and its fitting; it can be installed without them
+   * @param warnings of both, which are no mistakes
    * @param fitting empty when it asks nothing, or its questions were left aside
    */
   record Plan(
@@ -131,6 +133,7 @@ class Intake {
       Outcome outcome,
       ModCard card,
       List<Problem> flaws,
+      List<Problem> warnings,
       Optional<FittingPlan> fitting) {
     /** With what was chosen and what was offered where nothing was chosen. */
     Choices settled() {
@@ -227,19 +230,34 @@ class Intake {
     Placing placing = places.of(workspace);
     List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
     choices.root().filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
-    List<Problem> flaws = new ArrayList<>();
+    Told told = new Told(new ArrayList<>(), new ArrayList<>());
     Outcome begins = ContentLayout.begins(placing, paths, choices);
     String root = begins instanceof Outcome.Laid laid ? laid.root() : "";
-    ModCard card = card(row.name(), staged.tree(), choices, root, flaws);
+    ModCard card = card(row.name(), staged.tree(), choices, root, told);
     // looked at again, it must not meet itself in what it asks of other mods
     Set<Long> own = new HashSet<>(without);
     own.addAll(db.modsOfId(workspace, card.id()));
     Optional<FittingPlan> fitting =
         choices.plain() || !(begins instanceof Outcome.Laid)
             ? Optional.empty()
-            : fitting(workspace, row, staged.tree(), root, choices, own, flaws);
-    Outcome outcome = outcome(placing, paths, choices, fitting, flaws);
-    return new Plan(staged, choices, outcome, card, List.copyOf(flaws), fitting);
+            : fitting(workspace, row, staged.tree(), root, choices, own, told);
+    Outcome outcome = outcome(placing, paths, choices, fitting, told);
+    return new Plan(
+        staged,
+        choices,
+        outcome,
+        card,
+        List.copyOf(told.flaws()),
+        List.copyOf(told.warnings()),
+        fitting);
+  }
+
+  /** What is found to be wrong, or odd, on the way. */
+  private record Told(List<Problem> flaws, List<Problem> warnings) {
+    <T> T taken(YamlDocument.Read<T> read) {
+      warnings.addAll(read.warnings());
+      return read.value();
+    }
   }
 
   /** What was chosen for the version that it is to replace, as far as this one has it. */
@@ -258,27 +276,27 @@ class Intake {
       List<String> paths,
       Choices choices,
       Optional<FittingPlan> fitting,
-      List<Problem> flaws) {
+      Told told) {
     if (fitting.isEmpty()) return ContentLayout.of(placing, paths, choices);
     try {
       FittingPlan f = fitting.get();
       return ContentLayout.fitted(placing, paths, choices, f.fitting().moves(f.asked()));
     } catch (IroningException wrong) {
-      flaws.addAll(wrong.problems());
+      told.flaws().addAll(wrong.problems());
       return new Outcome.Nothing();
     }
   }
 
-  private static ModCard card(
-      String archive, Path tree, Choices choices, String root, List<Problem> flaws) {
+  private static ModCard card(String archive, Path tree, Choices choices, String root, Told told) {
     ModCard inferred = ModCard.inferredFrom(archive, root);
     if (choices.name().isPresent()) inferred = inferred.named(choices.name().get());
     try {
       Optional<String> text = text(archive, tree, root, ContentLayout.CARD);
       if (text.isEmpty()) return inferred;
-      return ModCard.read(archive + " › " + ContentLayout.CARD, text.get());
+      String file = archive + " › " + ContentLayout.CARD;
+      return told.taken(ModCard.readWithWarnings(file, text.get()));
     } catch (IroningException e) {
-      flaws.addAll(e.problems());
+      told.flaws().addAll(e.problems());
       return inferred;
     }
   }
@@ -290,16 +308,17 @@ class Intake {
       String root,
       Choices choices,
       Set<Long> without,
-      List<Problem> flaws) {
+      Told told) {
     try {
       Optional<String> text = text(row.name(), tree, root, ContentLayout.FITTING);
       if (text.isEmpty()) return Optional.empty();
-      Fitting fitting = Fitting.read(row.name() + " › " + ContentLayout.FITTING, text.get());
+      String file = row.name() + " › " + ContentLayout.FITTING;
+      Fitting fitting = told.taken(Fitting.readWithWarnings(file, text.get()));
       BenchFacts facts = new BenchFacts(() -> benches.get(workspace), without);
       List<Asked> asked = fitting.asked(choices.answers(), facts);
       return Optional.of(new FittingPlan(text.get(), root, fitting, asked, fitting.truths(facts)));
     } catch (IroningException e) {
-      flaws.addAll(e.problems());
+      told.flaws().addAll(e.problems());
       return Optional.empty();
     }
   }

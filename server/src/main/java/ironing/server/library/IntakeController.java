@@ -183,6 +183,7 @@ class IntakeController {
       String summary,
       boolean inferred,
       List<Problem> flaws,
+      List<Problem> warnings,
       List<Gets> gets,
       List<StaysOut> staysOut,
       List<MountView> mounts,
@@ -244,6 +245,7 @@ class IntakeController {
         card.summary(),
         card.inferred(),
         plan.flaws(),
+        plan.warnings(),
         placed.stream()
             .map(p -> new Gets(p.entry(), p.gamePath(), p.mount(), sizes.get(p.entry())))
             .toList(),

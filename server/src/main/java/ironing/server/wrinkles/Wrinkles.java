@@ -14,6 +14,7 @@ import ironing.core.library.Needs;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.records.Collision.State;
 import ironing.core.records.Collisions;
+import ironing.core.records.RecordIndex;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
 import ironing.server.library.Fittings;
@@ -172,6 +173,7 @@ public class Wrinkles {
     for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
     cards(bench, out);
     records(bench, out);
+    oddPlugins(bench, out);
     files(bench, out);
     mends(bench, out);
     betterFittings(bench, out);
@@ -327,6 +329,27 @@ public class Wrinkles {
         Place.LIBRARY,
         mod,
         null);
+  }
+
+  /** What is odd about a plugin that can be read all the same. */
+  private void oddPlugins(Bench bench, List<Wrinkle> out) {
+    RecordIndex plugins = index.of(bench).index();
+    for (int p = 0; p < plugins.pluginCount(); p++) {
+      String name = plugins.name(p);
+      Long mod =
+          bench.picture().loadOrder().find(name).map(e -> e.plugin().mod()).orElse(Holdings.GAME);
+      for (String warning : plugins.table(p).warnings())
+        out.add(
+            new Wrinkle(
+                "plugin-odd",
+                Weight.HINT,
+                name + " is not quite as its format asks",
+                warning,
+                "Tell its author; the game reads it.",
+                Place.LOAD_ORDER,
+                mod == Holdings.GAME ? null : mod,
+                null));
+    }
   }
 
   private void records(Bench bench, List<Wrinkle> out) {
