@@ -145,7 +145,7 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
             >
               {l.name}{' '}
               <span className="text-ink-3">
-                {l.version}, layer {l.position}
+                {l.version && `${l.version}, `}layer {l.position}
               </span>
             </Command.Item>
           ))}

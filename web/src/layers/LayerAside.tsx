@@ -40,8 +40,8 @@ export function LayerAside({ workspace, view, mod, onSelect }: LayerAsideProps) 
       <h2 className="break-words">{layer?.name ?? view.game.title}</h2>
       <p className="mt-0.5 text-ink-2">
         {layer
-          ? `${layer.version} · ${count(layer.files, 'file')} · ${count(layer.plugins.length, 'plugin')} · layer ${layer.position}`
-          : `${view.game.version} · ${count(view.game.files, 'file')} · layer 0`}
+          ? `${layer.version && `${layer.version} · `}${count(layer.files, 'file')} · ${count(layer.plugins.length, 'plugin')} · layer ${layer.position}`
+          : `${view.game.version && `${view.game.version} · `}${count(view.game.files, 'file')} · layer 0`}
       </p>
       {layer && (
         <p className="mt-1.5">

@@ -169,7 +169,7 @@ export function IntakeAside(props: IntakeAsideProps) {
             </Button>
             {inUse && (
               <Button onClick={() => props.onPart({ root: part.root, instead: inUse.mod })}>
-                Version {inUse.version} is here: put it in its place
+                {inUse.version ? `Version ${inUse.version}` : 'Another version'} is here: put it in its place
               </Button>
             )}
           </>

@@ -26,7 +26,7 @@ function About({ workspace, mod: m }: { workspace: number; mod: Schema['ModDetai
       <h2 className="break-words">{m.name}</h2>
       <p className="mt-0.5 text-ink-2">
         {m.version}
-        {m.authors.length > 0 && ` · by ${list(m.authors)}`}
+        {m.authors.length > 0 && `${m.version && ' · '}by ${list(m.authors)}`}
       </p>
       <p className="mt-1.5">
         <HowFar reached={m.journey.reached} detail={modDetail(m.journey)} withWords />

@@ -10,7 +10,7 @@ type Replacement = Schema['Replacement']
 /** What another version in a mod's place would change: files, collisions, masters of plugins. */
 export function ReplacementPart({ replacement: r }: { replacement: Replacement }) {
   return (
-    <AsidePart title={`In the place of ${r.version}`}>
+    <AsidePart title={`In the place of ${r.version || 'the version that is here'}`}>
       {r.game && <p className="mb-1.5">{differenceWords(r.game, 'would')}</p>}
       <Paths words="new" paths={r.added} />
       <Paths words="gone" paths={r.gone} />

@@ -31,7 +31,7 @@ export function VersionsPart({ workspace, mod: m }: { workspace: number; mod: Sc
                 to={`/workspaces/${workspace}/library/${v.mod}/versions`}
                 className="num font-medium hover:underline"
               >
-                {v.version}
+                {v.version || 'no version told'}
               </Link>{' '}
               {v.inUse && <b className="ml-1 font-semibold text-moss">in use</b>}
               <small className="mono block truncate text-ink-3" title={v.archiveName}>
@@ -84,12 +84,15 @@ function Compared(props: {
     () => {
       props.onUsed()
       go(`/workspaces/${workspace}/library/${other.mod}/versions`, { replace: true })
-      say(`Version ${other.version} is in use now, in the same place.`, { label: 'Undo', run: undo })
+      say(
+        `${other.version ? `Version ${other.version}` : 'The other version'} is in use now, in the same place.`,
+        { label: 'Undo', run: undo },
+      )
     },
   )
   return (
     <section
-      aria-label={`Version ${other.version} compared`}
+      aria-label={`Version ${other.version || 'not told'} compared`}
       className="card min-h-0 overflow-y-auto px-4 pb-4"
     >
       {compared.isPending ? (
@@ -105,7 +108,7 @@ function Compared(props: {
             disabled={use.isPending}
             onClick={() => use.mutate(undefined)}
           >
-            Use {other.version} instead
+            Use {other.version || 'it'} instead
           </Button>
         </>
       )}

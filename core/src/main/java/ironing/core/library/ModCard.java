@@ -139,6 +139,11 @@ public record ModCard(
         Optional.empty());
   }
 
+  /** The name and version for people, such as “Reefs” 1.2. */
+  public String spoken() {
+    return ("“" + name + "” " + shownVersion()).strip();
+  }
+
   /** The version for people: empty where nothing tells one. */
   public String shownVersion() {
     return inferred && version.equals(UNTOLD) ? "" : version;

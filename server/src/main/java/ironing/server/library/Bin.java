@@ -170,7 +170,7 @@ class Bin {
         withArchive && row.archiveId() != 0 && archives.get(workspace, row.archiveId()).mods() <= 1;
     benches.removeMod(
         workspace,
-        "Removed “" + m.card().name() + "” " + m.card().version(),
+        "Removed " + m.card().spoken(),
         mod,
         heir(bench, m),
         stood -> {

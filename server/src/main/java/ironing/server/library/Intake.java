@@ -206,7 +206,7 @@ class Intake {
         decision(plan),
         plan.card().id(),
         plan.card().name(),
-        plan.card().version(),
+        plan.card().shownVersion(),
         files,
         staged.sizeBytes(),
         roots,

@@ -322,7 +322,7 @@ class IntakeController {
     return db.modsOfId(bench.workspace(), cardId).stream()
         .map(m -> bench.mods().get(m))
         .filter(m -> m != null)
-        .map(m -> new Here(m.id(), m.card().version(), bench.inUse(m.id())))
+        .map(m -> new Here(m.id(), m.card().shownVersion(), bench.inUse(m.id())))
         .toList();
   }
 

@@ -374,7 +374,7 @@ class LibraryController {
               ModRow row = mods.row(bench.workspace(), m.id());
               return new VersionView(
                   m.id(),
-                  m.card().version(),
+                  m.card().shownVersion(),
                   bench.inUse(m.id()),
                   m.archiveName(),
                   row.installedAt().toString(),

@@ -190,18 +190,18 @@ public class ModStore implements SmartInitializingSingleton {
    */
   public long add(long workspace, Made made, Place place, Path built, LongConsumer also) {
     String folder = moveIn(workspace, made.card().name(), built);
-    String name = "“" + made.card().name() + "”", version = " " + made.card().version();
+    String name = "“" + made.card().name() + "”", spoken = made.card().spoken();
     if (place instanceof Place.InsteadOf instead) {
       return benches.changeVersion(
           workspace,
-          "Put " + name + version + " in place of " + versionOf(workspace, instead.mod()),
+          "Put " + spoken + " in place of " + versionOf(workspace, instead.mod()),
           instead.mod(),
           () -> addRow(workspace, made, strandOf(workspace, instead.mod()), folder, also));
     }
     if (place instanceof Place.Beside beside) {
       return benches.changeLibraryBeside(
           workspace,
-          "Brought in " + name + version + " beside the version in use",
+          "Brought in " + spoken + " beside the version in use",
           () -> addRow(workspace, made, strandOf(workspace, beside.mod()), folder, also));
     }
     return benches.changeLibrary(
@@ -216,7 +216,8 @@ public class ModStore implements SmartInitializingSingleton {
   }
 
   private String versionOf(long workspace, long mod) {
-    return json.read(row(workspace, mod).card(), ModCard.class).version();
+    String version = json.read(row(workspace, mod).card(), ModCard.class).shownVersion();
+    return version.isEmpty() ? "the other version" : version;
   }
 
   /**

@@ -116,7 +116,7 @@ class Versions {
     return new Replacement(
         mod.id(),
         mod.card().name(),
-        mod.card().version(),
+        mod.card().shownVersion(),
         Paths.of(d.added()),
         Paths.of(d.gone()),
         Paths.of(d.different()),
@@ -188,12 +188,10 @@ class Versions {
         workspace,
         revision,
         bench ->
-            "Put “"
-                + bench.nameOf(other)
-                + "” "
-                + bench.mods().get(other).card().version()
+            "Put "
+                + bench.mods().get(other).card().spoken()
                 + " in place of "
-                + bench.mods().get(mod).card().version(),
+                + bench.mods().get(mod).card().spoken(),
         bench -> {
           if (required(bench, mod).strand() != required(bench, other).strand())
             throw IroningException.of(

@@ -202,7 +202,8 @@ class CombinedFiles {
         else if (now.equals(v.sha256())) state = IngredientState.SAME;
         boolean ofGame = former || v.id().isEmpty();
         String name = ofGame ? bench.title() : mod.map(m -> m.card().name()).orElse(v.id());
-        String version = former ? v.id().substring(1) : mod.map(m -> m.card().version()).orElse("");
+        String version =
+            former ? v.id().substring(1) : mod.map(m -> m.card().shownVersion()).orElse("");
         all.add(new Ingredient(f.path(), name, version, state, v.sha256()));
       }
     }

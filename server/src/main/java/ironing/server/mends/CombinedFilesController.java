@@ -201,7 +201,7 @@ class CombinedFilesController {
     else if (s.mod() == Holdings.GAME && !bench.gameVersion().orElse("").isEmpty())
       name += " " + bench.gameVersion().get();
     else if (s.mod() != Holdings.GAME && !bench.inUse(s.mod()))
-      name += " " + bench.mods().get(s.mod()).card().version();
+      name += " " + bench.mods().get(s.mod()).card().shownVersion();
     return new FileVersion(s.id(), name, s.mod(), s.sha256());
   }
 

@@ -193,7 +193,7 @@ public class Mends implements Contributions {
         k.mod(),
         MendKind.of(k),
         mod.card().name(),
-        mod.card().version(),
+        mod.card().shownVersion(),
         k.plugin(),
         k.builtAt(),
         on,
@@ -256,7 +256,7 @@ public class Mends implements Contributions {
               String modName = e.map(x -> bench.nameOf(x.plugin().mod())).orElse("");
               String version =
                   e.map(x -> bench.mods().get(x.plugin().mod()))
-                      .map(m -> m == null ? "" : m.card().version())
+                      .map(m -> m == null ? "" : m.card().shownVersion())
                       .orElse("");
               out.add(new Ingredient(name, modName, version, state, sha256));
             });

@@ -177,7 +177,7 @@ public class ToolOutput {
                   new Ingredient(
                       path,
                       bench.nameOf(mod),
-                      mod == Holdings.GAME ? "" : bench.mods().get(mod).card().version(),
+                      mod == Holdings.GAME ? "" : bench.mods().get(mod).card().shownVersion(),
                       same ? IngredientState.SAME : IngredientState.CHANGED,
                       sha));
             });

@@ -113,10 +113,10 @@ record ProfileComparison(
               l.mod(),
               bench.nameOf(l.mod()),
               l.on(),
-              bench.mods().get(l.mod()).card().version(),
+              bench.mods().get(l.mod()).card().shownVersion(),
               o == null ? null : o.mod(),
               o != null && o.on(),
-              o == null ? "" : bench.mods().get(o.mod()).card().version()));
+              o == null ? "" : bench.mods().get(o.mod()).card().shownVersion()));
     }
     return mods;
   }
