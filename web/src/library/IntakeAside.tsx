@@ -153,7 +153,7 @@ export function IntakeAside(props: IntakeAsideProps) {
             <Button
               look="quiet"
               disabled={!possible || props.installing}
-              onClick={() => props.onInstall({ instead: undefined })}
+              onClick={() => props.onInstall({ instead: undefined, another: true })}
             >
               It is another mod: a layer of its own
             </Button>
@@ -163,9 +163,13 @@ export function IntakeAside(props: IntakeAsideProps) {
             <Button
               look="strong"
               disabled={!possible || props.installing}
-              onClick={() => props.onInstall({})}
+              onClick={() => props.onInstall(inUse ? { another: true } : {})}
             >
-              {props.others.length > 0 ? `Install ${props.others.length + 1} mods` : 'Install'}
+              {props.others.length > 0
+                ? `Install ${props.others.length + 1} mods`
+                : inUse
+                  ? 'Install as another mod'
+                  : 'Install'}
             </Button>
             {inUse && (
               <Button onClick={() => props.onPart({ root: part.root, instead: inUse.mod })}>

@@ -654,6 +654,25 @@ class LibraryIT {
   }
 
   @Test
+  void a_second_layer_of_one_mod_is_only_made_on_a_word() {
+    install("a-1.zip", files("mod-card.yaml", card("a", "1.0"), "x.txt", "1"));
+    long archive =
+        api.bringIn(
+            workspace,
+            "a-2.zip",
+            Archives.zip(files("mod-card.yaml", card("a", "2.0"), "x.txt", "2")));
+    String wait = "wait=60";
+    Map<String, Object> plain = Map.of("archive", archive);
+    JsonNode job = api.ask("POST", base + "/mods", plain, Map.of("Prefer", wait)).body();
+    assertThat(job.path("state").asText()).isEqualTo("FAILED");
+    assertThat(job.path("problems").get(0).path("code").asText()).isEqualTo("version-here");
+    Map<String, Object> said =
+        Map.of("archive", archive, "parts", List.of(Map.of("another", true)));
+    assertThat(api.job(base + "/mods", said).body().path("state").asText()).isEqualTo("DONE");
+    assertThat(api.get(base + "/library").path("mods")).hasSize(2);
+  }
+
+  @Test
   void keys_of_a_card_that_mean_nothing_are_told_where_it_comes_in() {
     String odd = card("odd", "1.0") + "colour: red\n";
     long archive =

@@ -11,6 +11,7 @@ import ironing.core.library.ContentLayout.LeftOut;
 import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
 import ironing.core.library.Fitting;
+import ironing.core.library.ModCard;
 import ironing.core.library.Reading;
 import ironing.core.library.WholeFolders;
 import ironing.core.path.GamePath;
@@ -94,7 +95,10 @@ class Installer {
    */
   Job install(long workspace, long archive, List<Part> parts) {
     ArchiveRow row = archives.get(workspace, archive);
-    boolean anew = parts.stream().allMatch(p -> p.place() instanceof Place.OnTop);
+    boolean anew =
+        parts.stream()
+            .allMatch(
+                p -> p.place() instanceof Place.OnTop || p.place() instanceof Place.AnotherOnTop);
     if (row.mods() != 0 && anew && parts.stream().allMatch(p -> p.choices().equals(Choices.NONE))) {
       throw IroningException.of(
           "already-there", row.name(), "It is installed already.", "Look for it in the library.");
@@ -335,6 +339,7 @@ class Installer {
     if (!plan.flaws().isEmpty() && !part.choices().plain())
       throw new IroningException(plan.flaws());
     plan.fitting().ifPresent(f -> Fitting.requireFit(plan.card().name(), f.asked()));
+    if (part.place() instanceof Place.OnTop) requireNew(workspace, plan.card());
     if (plan.outcome() instanceof Outcome.Laid) return plan;
     if (plan.outcome() instanceof Outcome.Several several) {
       String reason =
@@ -351,6 +356,16 @@ class Installer {
               .toList());
     }
     throw nothing(benches.game(workspace), row.name());
+  }
+
+  /** Two layers of one mod are only made on a word. */
+  private void requireNew(long workspace, ModCard card) {
+    if (db.modsOfId(workspace, card.id()).isEmpty()) return;
+    throw IroningException.of(
+        "version-here",
+        card.name(),
+        "A version of this mod (“" + card.id() + "”) is in the library already.",
+        "Say which version it is to replace, or lie beside, or that it is another mod.");
   }
 
   private static IroningException nothing(GameDefinition game, String archive) {

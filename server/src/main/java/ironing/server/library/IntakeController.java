@@ -85,6 +85,8 @@ class IntakeController {
    * @param instead the version whose layer it takes; what was chosen for that one is taken over
    *     where leaveOut, sendTo and answers are all absent
    * @param beside the version beside which it lies, unused
+   * @param another whether it is another mod, though one of its id is here; refused without this
+   *     word
    */
   record PartRequest(
       @MayBeAbsent String root,
@@ -94,7 +96,8 @@ class IntakeController {
       @MayBeAbsent Boolean plain,
       @MayBeAbsent String name,
       @MayBeAbsent Long instead,
-      @MayBeAbsent Long beside) {
+      @MayBeAbsent Long beside,
+      @MayBeAbsent Boolean another) {
     Part part() {
       Choices choices =
           new Choices(
@@ -107,7 +110,8 @@ class IntakeController {
       boolean nothing = leaveOut == null && sendTo == null && answers == null;
       if (instead != null) return new Part(choices, new Place.InsteadOf(instead), nothing);
       if (beside != null) return new Part(choices, new Place.Beside(beside));
-      return new Part(choices, new Place.OnTop());
+      return new Part(
+          choices, Boolean.TRUE.equals(another) ? new Place.AnotherOnTop() : new Place.OnTop());
     }
   }
 

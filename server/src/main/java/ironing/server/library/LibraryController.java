@@ -78,7 +78,7 @@ class LibraryController {
     List<Installer.Part> asParts() {
       if (parts != null) return parts.stream().map(PartRequest::part).toList();
       if (root == null) return List.of();
-      return List.of(new PartRequest(root, null, null, null, null, null, null, null).part());
+      return List.of(new PartRequest(root, null, null, null, null, null, null, null, null).part());
     }
   }
 
@@ -362,6 +362,7 @@ class LibraryController {
         c.plain(),
         c.name().orElse(null),
         row.id(),
+        null,
         null);
   }
 

@@ -101,6 +101,9 @@ public class ModStore implements SmartInitializingSingleton {
     /** A mod of its own, with a layer on top. */
     record OnTop() implements Place {}
 
+    /** The same, though a mod of its id is here: the user says that it is another one. */
+    record AnotherOnTop() implements Place {}
+
     /** A mod of its own, with a layer on top that is switched off. */
     record OnTopOff() implements Place {}
 
