@@ -43,9 +43,6 @@ async function layersFix(
   }
 }
 
-/** Makes a mend: that is no step of the timeline. */
-const MADE: ReadonlySet<Fix['kind']> = new Set(['BUILD_PATCH', 'REBUILD_MEND'])
-
 const OF_LAYERS: ReadonlySet<Fix['kind']> = new Set(['SWITCH_MOD_ON', 'SWITCH_MOD_OFF', 'MEND_RULE'])
 
 /**
@@ -89,6 +86,13 @@ export function useFix(workspace: number) {
         if (job.state === 'FAILED') throw new Refused(422, job.problems)
         return
       }
+      if (fix.kind === 'DROP_UNREADABLE') {
+        const body = { key: fix.name }
+        await got(
+          api.POST('/api/workspaces/{workspace}/wrinkles/drop-unreadable', { params: { path }, body }),
+        )
+        return
+      }
       if (OF_LAYERS.has(fix.kind)) {
         await layersFix(workspace, fix, false)
         return
@@ -99,7 +103,7 @@ export function useFix(workspace: number) {
       await got(api.POST('/api/workspaces/{workspace}/load-order/switch', { params: { path, header }, body }))
     },
     onSuccess: (_, fix) =>
-      say(`${label(fix)}: done.`, MADE.has(fix.kind) ? undefined : { label: 'Undo', run: undo }),
+      say(`${label(fix)}: done.`, fix.kind === 'DROP_UNREADABLE' ? undefined : { label: 'Undo', run: undo }),
     onError: fail,
     onSettled: () => makeOld(queries, of(workspace)),
   })
@@ -122,6 +126,8 @@ function label(fix: Fix): string {
       return 'Put them into a patch'
     case 'REBUILD_MEND':
       return 'Make it anew'
+    case 'DROP_UNREADABLE':
+      return 'Go on without it'
     case 'MEND_RULE':
       return `Move ${fix.name} there`
     case 'SWITCH_PLUGIN_OFF':
@@ -139,6 +145,8 @@ function about(fix: Fix): string | null {
       return 'Shows an order that keeps the rules; nothing changes until you take it.'
     case 'BUILD_PATCH':
       return 'Makes the patch anew from the records as they are; it becomes its own layer.'
+    case 'DROP_UNREADABLE':
+      return 'What cannot be read is written down no more.'
     case 'REBUILD_MEND':
       return 'Makes it anew of what its ingredients are now; your decisions stay.'
     default:

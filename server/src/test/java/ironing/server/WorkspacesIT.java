@@ -3,6 +3,7 @@ package ironing.server;
 import static ironing.core.testkit.Trees.write;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.archive.ContentHash;
 import ironing.core.testkit.Archives;
@@ -10,14 +11,19 @@ import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.SharedServer;
+import ironing.server.testkit.TestServer;
 import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.Statement;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import javax.sql.DataSource;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -395,5 +401,59 @@ class WorkspacesIT {
     assertThat(api.get(base + "/mods/" + mod).path("files")).hasSize(1);
     api.job(base + "/deploy", null).result();
     assertThat(folder.resolve("add-ons/tide.txt")).hasContent("mine");
+  }
+
+  /** Whatever has become of a row: it costs itself, is named, and can be dropped. */
+  @Test
+  void a_row_that_cannot_be_read_costs_itself_and_not_the_workspace(TestServer server)
+      throws Exception {
+    Path folder = Games.plain(temp.resolve("broken"));
+    long workspace = api.workspace(folder);
+    String base = "/api/workspaces/" + workspace;
+    long one = api.install(workspace, "reef.zip", Archives.zip(Map.of("tide.txt", "1"))).result();
+    long two = api.install(workspace, "sand.zip", Archives.zip(Map.of("maps/b", "2"))).result();
+    api.change(
+        "POST",
+        base + "/layers/rules",
+        Map.of("kind", "ABOVE", "mod", one, "other", two, "reason", "it says so"));
+    try (Connection c = server.bean(DataSource.class).getConnection();
+        Statement sql = c.createStatement()) {
+      sql.executeUpdate("update mod set card = '{\"id\":\"x\",\"needs\":5}' where id = " + one);
+      sql.executeUpdate(
+          "update workspace set rules = '[ 7, ' || substr(rules, 2) where id = " + workspace);
+      sql.executeUpdate(
+          "update profile set arrangement = jsonb_set(arrangement::jsonb, '{plugins}', '{\"a\":1}')"
+              + " where workspace_id = "
+              + workspace);
+    }
+    // a change of the library has the rows read anew
+    JsonNode given = api.get(base + "/mods/" + two).path("given");
+    Map<String, Object> card =
+        Api.JSON.convertValue(given, new TypeReference<Map<String, Object>>() {});
+    card.put("name", "Sand bank");
+    api.send("PUT", base + "/mods/" + two + "/card", card, Map.of());
+    List<JsonNode> told = unreadable(base);
+    assertThat(told).hasSize(3);
+    assertThat(told.toString()).contains("reef", "A rule of placement", "The load order of");
+    JsonNode layers = api.get(base + "/layers").path("layers");
+    assertThat(layers.findValuesAsText("mod")).contains(Long.toString(one), Long.toString(two));
+    assertThat(api.get(base + "/layers/rules").toString()).contains("it says so");
+    api.job(base + "/deploy", null).result();
+    assertThat(folder.resolve("add-ons/maps/b")).hasContent("2");
+    for (JsonNode w : told)
+      api.send(
+          "POST",
+          base + "/wrinkles/drop-unreadable",
+          Map.of("key", w.path("fix").path("name").asText()),
+          Map.of());
+    assertThat(unreadable(base)).isEmpty();
+    assertThat(api.get(base + "/layers/rules").toString()).contains("it says so");
+  }
+
+  private List<JsonNode> unreadable(String base) {
+    List<JsonNode> found = new ArrayList<>();
+    for (JsonNode w : api.get(base + "/wrinkles").path("open"))
+      if (w.path("code").asText().equals("row-unreadable")) found.add(w);
+    return found;
   }
 }

@@ -157,6 +157,7 @@ class DeployController {
       List<PlanPart> folders,
       List<PlanStep> steps) {}
 
+  /** What is deployed, and how far the game folder is from the picture. */
   @GetMapping
   DeployStatus deployStatus(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -261,6 +262,7 @@ class DeployController {
         s.changed());
   }
 
+  /** Makes the game folder as the picture has it. */
   @PostMapping
   ResponseEntity<Job> deploy(
       @PathVariable long workspace,
@@ -268,6 +270,7 @@ class DeployController {
     return JobController.accepted(jobs, deployments.deploy(workspace), prefer);
   }
 
+  /** Takes everything out of the game folder: it is the unmodded game then. */
   @PostMapping("/undeploy")
   ResponseEntity<Job> undeploy(
       @PathVariable long workspace,

@@ -38,6 +38,7 @@ class ProfileSettingsController {
    */
   record SettingsView(List<String> patterns, List<SettingView> files) {}
 
+  /** The settings files that a profile has copies of. */
   @GetMapping
   SettingsView settings(@PathVariable long workspace, @PathVariable long profile) {
     requireProfile(workspace, profile);

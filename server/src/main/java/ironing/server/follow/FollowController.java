@@ -98,6 +98,7 @@ class FollowController {
     return lists.all(workspace, Kind.MODS).stream().map(l -> view(bench, l).summary()).toList();
   }
 
+  /** One published list, compared with what is here. */
   @GetMapping("/{list}")
   ResponseEntity<FollowView> list(@PathVariable long workspace, @PathVariable long list) {
     Bench bench = benches.get(workspace);
@@ -113,6 +114,7 @@ class FollowController {
     lists.setGone(workspace, lists.get(workspace, list, Kind.MODS), true);
   }
 
+  /** Goes back to following a list after leaving it in part. */
   @PostMapping("/{list}/back")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void followAgain(@PathVariable long workspace, @PathVariable long list) {

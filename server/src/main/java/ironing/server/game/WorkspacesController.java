@@ -103,6 +103,7 @@ class WorkspacesController {
     }
   }
 
+  /** All workspaces. */
   @GetMapping
   List<WorkspaceView> workspaces() {
     return workspaces.all().stream()
@@ -139,6 +140,7 @@ class WorkspacesController {
         prefer);
   }
 
+  /** One workspace: how far it is on its way, and what to do next. */
   @GetMapping("/{workspace}")
   ResponseEntity<OverviewView> overview(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

@@ -1,5 +1,6 @@
 package ironing.server.job;
 
+import io.swagger.v3.oas.annotations.Operation;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -20,16 +21,21 @@ public class JobController {
   }
 
   @GetMapping("/jobs/{job}")
+  @Operation(summary = "One piece of work, as it is now.")
   Job job(@PathVariable long job) {
     return jobs.get(job);
   }
 
   @DeleteMapping("/jobs/{job}")
+  @Operation(
+      summary =
+          "Asks a piece of work to stop; it does at its next step, leaving nothing half done.")
   Job cancelJob(@PathVariable long job) {
     return jobs.cancel(job);
   }
 
   @GetMapping("/workspaces/{workspace}/jobs")
+  @Operation(summary = "The work of a workspace, the newest first.")
   List<Job> jobsOf(@PathVariable long workspace) {
     return jobs.of(workspace);
   }

@@ -166,6 +166,7 @@ class LayersController {
     }
   }
 
+  /** The install order, the lowest layer first. */
   @GetMapping
   ResponseEntity<LayersView> layers(@PathVariable long workspace) {
     // the notes first: after a start the bench may still be on its way
@@ -251,6 +252,7 @@ class LayersController {
     return bars;
   }
 
+  /** Whom a layer covers, and by whom it is covered. */
   @GetMapping("/{mod}/relations")
   RelationsView relations(@PathVariable long workspace, @PathVariable long mod) {
     Bench bench = benches.get(workspace);
@@ -339,6 +341,7 @@ class LayersController {
         .asAnswer();
   }
 
+  /** Switches layers on or off. */
   @PostMapping("/switch")
   ResponseEntity<DifferenceView> switchLayers(
       @PathVariable long workspace,
@@ -368,6 +371,7 @@ class LayersController {
     return bench.picture().holdings().modsHolding(PathCase.fold(file.strip()));
   }
 
+  /** Puts all layers in another order at once. */
   @PutMapping
   ResponseEntity<DifferenceView> setLayers(
       @PathVariable long workspace,

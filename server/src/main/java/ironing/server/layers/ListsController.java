@@ -30,18 +30,21 @@ class ListsController {
     this.db = db;
   }
 
+  /** The install order as CSV. */
   @GetMapping(path = "/csv", produces = "text/csv")
   ResponseEntity<String> csv(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     return file(bench, "csv", "text/csv;charset=UTF-8", ModList.csv(rows(bench)));
   }
 
+  /** The install order as a list that others can follow. */
   @GetMapping(path = "/json", produces = "application/json")
   ResponseEntity<String> json(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     return file(bench, "json", "application/json", ModList.json(bench.profileName(), rows(bench)));
   }
 
+  /** The install order in Markdown, to be read. */
   @GetMapping(path = "/markdown", produces = "text/markdown")
   ResponseEntity<String> markdown(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

@@ -56,6 +56,7 @@ class PairNotesController {
     return views;
   }
 
+  /** Writes a note about two mods; an empty one goes. */
   @PutMapping
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void writePairNote(@PathVariable long workspace, @RequestBody PairNoteRequest body) {

@@ -80,6 +80,7 @@ class SectionsController {
         .asAnswer();
   }
 
+  /** Gives a section another name. */
   @PutMapping("/{section}")
   ResponseEntity<DifferenceView> rename(
       @PathVariable long workspace,

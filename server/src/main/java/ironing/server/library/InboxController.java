@@ -125,6 +125,7 @@ class InboxController {
     }
   }
 
+  /** What has come in and waits to be installed. */
   @GetMapping("/inbox")
   Inbox inbox(@PathVariable long workspace) {
     benches.game(workspace);
@@ -162,12 +163,14 @@ class InboxController {
     return JobController.accepted(jobs, watched.take(workspace, body.names()), prefer);
   }
 
+  /** All archives of the library, the oldest first. */
   @GetMapping("/archives")
   List<Archive> archives(@PathVariable long workspace) {
     benches.game(workspace);
     return db.archives(workspace).stream().map(a -> view(workspace, a)).toList();
   }
 
+  /** One archive. */
   @GetMapping("/archives/{archive}")
   Archive archive(@PathVariable long workspace, @PathVariable long archive) {
     return view(workspace, archives.get(workspace, archive));

@@ -353,6 +353,7 @@ class IntakeController {
     return Served.file(path, placeOf(workspace, archive, path), false);
   }
 
+  /** The text of a file in an archive that is not installed. */
   @GetMapping("/entry-text")
   ModFiles.Text entryText(
       @PathVariable long workspace, @PathVariable long archive, @RequestParam String path) {

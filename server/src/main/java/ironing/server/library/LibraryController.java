@@ -221,6 +221,7 @@ class LibraryController {
       Set<String> heldBack,
       ModJourney journey) {}
 
+  /** All mods of the library. */
   @GetMapping("/library")
   LibraryView library(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

@@ -145,6 +145,7 @@ class ModController {
     return Served.file(path, files.place(workspace, mod, path), download);
   }
 
+  /** The text of a file of a mod. */
   @GetMapping("/text")
   Text text(@PathVariable long workspace, @PathVariable long mod, @RequestParam String path) {
     return files.text(workspace, mod, path);
@@ -157,6 +158,7 @@ class ModController {
     return PluginLooks.header(path, files.place(workspace, mod, path));
   }
 
+  /** What of a mod is there to be read. */
   @GetMapping("/papers")
   List<Paper> papers(@PathVariable long workspace, @PathVariable long mod) {
     return files.papers(workspace, mod);
@@ -178,6 +180,7 @@ class ModController {
     files.restore(workspace, mod, body.path());
   }
 
+  /** Keeps files of a mod out of the game in this profile, or lets them in again. */
   @PostMapping("/held-back")
   ResponseEntity<DifferenceView> holdBack(
       @PathVariable long workspace,
@@ -206,6 +209,7 @@ class ModController {
     return JobController.accepted(jobs, reinstaller.mod(workspace, mod), prefer);
   }
 
+  /** Sets the tags of a mod. */
   @PutMapping("/tags")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setTags(
@@ -223,6 +227,7 @@ class ModController {
     benches.tellLibrary(workspace, mod);
   }
 
+  /** Writes the notes on a mod. */
   @PutMapping("/notes")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setNotes(

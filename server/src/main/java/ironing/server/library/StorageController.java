@@ -51,6 +51,7 @@ class StorageController {
 
   record BinView(List<Binned> mods, List<Binned> archives) {}
 
+  /** What the workspace takes of its drives. */
   @GetMapping("/storage")
   Storage.Use storage(@PathVariable long workspace) {
     return storage.use(workspace);
@@ -73,6 +74,7 @@ class StorageController {
     return JobController.accepted(jobs, reinstaller.all(workspace), prefer);
   }
 
+  /** What was removed and can come back. */
   @GetMapping("/bin")
   BinView bin(@PathVariable long workspace) {
     benches.game(workspace);
@@ -90,12 +92,14 @@ class StorageController {
             .toList());
   }
 
+  /** Brings a mod back from the bin, to the layer that it had. */
   @PostMapping("/bin/mods/{mod}/return")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void returnMod(@PathVariable long workspace, @PathVariable long mod) {
     bin.returnMod(workspace, mod);
   }
 
+  /** Brings an archive back from the bin. */
   @PostMapping("/bin/archives/{archive}/return")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void returnArchive(@PathVariable long workspace, @PathVariable long archive) {

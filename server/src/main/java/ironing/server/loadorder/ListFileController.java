@@ -105,6 +105,7 @@ class ListFileController {
   /** A plugin in the game folder that nobody deployed. */
   record StrayPlugin(String path, long sizeBytes) {}
 
+  /** The list of plugins in the game folder beside the one that is wanted. */
   @GetMapping("/list-file")
   ListFileView listFile(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

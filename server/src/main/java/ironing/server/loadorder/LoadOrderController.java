@@ -197,6 +197,7 @@ class LoadOrderController {
     }
   }
 
+  /** The plugins in their order, with what is wrong. */
   @GetMapping
   ResponseEntity<LoadOrderView> loadOrder(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -416,6 +417,7 @@ class LoadOrderController {
       @MayBeAbsent Integer highest,
       List<ReasonView> ring) {}
 
+  /** Why a plugin stands where it does. */
   @GetMapping("/why")
   WhyView why(@PathVariable long workspace, @RequestParam String plugin) {
     Bench bench = benches.get(workspace);
@@ -452,6 +454,7 @@ class LoadOrderController {
     return answer(orders.move(workspace, revision, body.name(), body.to(), dryRun));
   }
 
+  /** Switches plugins on or off. */
   @PostMapping("/switch")
   ResponseEntity<LoadDifferenceView> switchPlugins(
       @PathVariable long workspace,
@@ -462,6 +465,7 @@ class LoadOrderController {
     return answer(orders.switchTo(workspace, revision, body.names(), body.on(), dryRun));
   }
 
+  /** Puts all plugins in another order at once. */
   @PutMapping
   ResponseEntity<LoadDifferenceView> setLoadOrder(
       @PathVariable long workspace,

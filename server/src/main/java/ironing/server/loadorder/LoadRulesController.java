@@ -173,6 +173,7 @@ class LoadRulesController {
    */
   record WaysOutView(List<List<ExitView>> sets, boolean whole) {}
 
+  /** The rules of the load order, with what each comes to. */
   @GetMapping("/rules")
   LoadRulesView loadRules(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -260,6 +261,7 @@ class LoadRulesController {
     return entries.stream().mapToInt(e -> order.position(e.name())).max().orElse(-1);
   }
 
+  /** Adds a rule of the load order. */
   @PostMapping("/rules")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void addLoadRule(

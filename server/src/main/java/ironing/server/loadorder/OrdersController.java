@@ -73,12 +73,14 @@ class OrdersController {
   record FollowPluginsRequest(
       @MayBeAbsent Optional<List<String>> moves, @MayBeAbsent Optional<List<String>> switches) {}
 
+  /** The load order as CSV. */
   @GetMapping(path = "/csv", produces = "text/csv")
   ResponseEntity<String> orderAsCsv(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     return file(bench, "csv", "text/csv;charset=UTF-8", PluginList.csv(rows(bench)));
   }
 
+  /** The load order as a list that others can follow. */
   @GetMapping(path = "/json", produces = "application/json")
   ResponseEntity<String> orderAsJson(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -86,6 +88,7 @@ class OrdersController {
         bench, "json", "application/json", PluginList.json(bench.profileName(), rows(bench)));
   }
 
+  /** The load order in Markdown, to be read. */
   @GetMapping(path = "/markdown", produces = "text/markdown")
   ResponseEntity<String> orderAsMarkdown(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -135,6 +138,7 @@ class OrdersController {
     return lists.all(workspace, Kind.PLUGINS).stream().map(l -> view(bench, l).summary()).toList();
   }
 
+  /** One published load order, compared with the present one. */
   @GetMapping("/{list}")
   ResponseEntity<FollowView> order(@PathVariable long workspace, @PathVariable long list) {
     Bench bench = benches.get(workspace);
@@ -150,6 +154,7 @@ class OrdersController {
     lists.setGone(workspace, lists.get(workspace, list, Kind.PLUGINS), true);
   }
 
+  /** Goes back to following a load order after leaving it in part. */
   @PostMapping("/{list}/back")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void followOrderAgain(@PathVariable long workspace, @PathVariable long list) {

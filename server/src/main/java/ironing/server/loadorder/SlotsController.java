@@ -45,6 +45,7 @@ class SlotsController {
    */
   record SlotTakers(List<SlotTaker> takers, List<CheapPlugin> cheapest) {}
 
+  /** Who takes the slots of plugins, and which come free cheapest. */
   @GetMapping
   SlotTakers slotTakers(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

@@ -67,6 +67,7 @@ class MendsController {
    */
   record ConditionsRequest(List<ConditionRequest> needs, List<String> clashes) {}
 
+  /** The mends of the profile, with whether they are fresh. */
   @GetMapping
   List<MendView> mends(@PathVariable long workspace) {
     return mends.of(benches.get(workspace));

@@ -54,6 +54,7 @@ class ContentsController {
       long sizeBytes,
       String sha256) {}
 
+  /** Who contends for a path, and who is in play. */
   @GetMapping
   OnePath path(@PathVariable long workspace, @RequestParam String path) {
     Bench bench = benches.get(workspace);
@@ -66,6 +67,8 @@ class ContentsController {
   }
 
   /**
+   * The content of a path from one of its contenders.
+   *
    * @param mod 0 for the game
    * @param pack the pack that it lies in; absent for a loose file
    */

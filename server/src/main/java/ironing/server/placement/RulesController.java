@@ -121,6 +121,7 @@ class RulesController {
    */
   record TakeRequest(@MayBeAbsent Optional<List<Long>> mods) {}
 
+  /** The rules of placement, with what they come to. */
   @GetMapping("/rules")
   RulesView rules(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -146,6 +147,7 @@ class RulesController {
     return new RulesView(bench.revision(), views);
   }
 
+  /** Adds a rule of placement. */
   @PostMapping("/rules")
   ResponseEntity<DifferenceView> addRule(
       @PathVariable long workspace,
@@ -167,6 +169,7 @@ class RulesController {
         .asAnswer();
   }
 
+  /** Takes a rule of placement back. */
   @DeleteMapping("/rules")
   ResponseEntity<DifferenceView> dropRule(
       @PathVariable long workspace,
@@ -272,6 +275,7 @@ class RulesController {
     };
   }
 
+  /** An order of the layers that keeps the rules with the fewest moves. */
   @GetMapping("/suggestion")
   ResponseEntity<SuggestionView> suggestion(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

@@ -102,6 +102,7 @@ class RulingsController {
       List<String> packed,
       DifferenceView difference) {}
 
+  /** What was said of single paths and folders, whatever the layers say. */
   @GetMapping
   RulingsView rulings(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

@@ -2,7 +2,9 @@ package ironing.server.platform;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.introspect.JacksonAnnotationIntrospector;
 import org.springframework.stereotype.Component;
@@ -42,6 +44,30 @@ public class Json {
       return mapper.readValue(text, type);
     } catch (JsonProcessingException e) {
       throw new IllegalStateException("our own records are readable: " + type, e);
+    }
+  }
+
+  /**
+   * @throws IllegalStateException when it cannot be read, with the reason as its cause
+   */
+  public <T> T read(String text, TypeReference<T> type) {
+    try {
+      return mapper.readValue(text, type);
+    } catch (JsonProcessingException e) {
+      throw new IllegalStateException("it is not as it was written: " + type.getType(), e);
+    }
+  }
+
+  /**
+   * A part of a text that was read.
+   *
+   * @throws IllegalStateException when it is no such thing, with the reason as its cause
+   */
+  public <T> T convert(JsonNode part, TypeReference<T> type) {
+    try {
+      return mapper.convertValue(part, type);
+    } catch (IllegalArgumentException e) {
+      throw new IllegalStateException("it is not as it was written: " + type.getType(), e);
     }
   }
 }

@@ -10,11 +10,19 @@ import io.swagger.v3.oas.models.Paths;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.servers.Server;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
+import java.util.Properties;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -46,6 +54,62 @@ class OpenApi {
       new TreeMap<>(api.getPaths()).forEach(paths::addPathItem);
       api.setPaths(paths);
     };
+  }
+
+  /** What the comments of the code leave open is told by the list of words, and by names. */
+  @Bean
+  OpenApiCustomizer told() {
+    Properties words = new Properties();
+    try (Reader in =
+        new InputStreamReader(
+            OpenApi.class.getResourceAsStream("/api-words.properties"), StandardCharsets.UTF_8)) {
+      words.load(in);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return api -> {
+      api.getPaths()
+          .values()
+          .forEach(
+              path ->
+                  path.readOperations()
+                      .forEach(
+                          o -> {
+                            // the first sentence says what it does; it is not told twice
+                            if (o.getSummary() != null && o.getSummary().equals(o.getDescription()))
+                              o.setDescription(null);
+                            if (o.getParameters() != null)
+                              o.getParameters()
+                                  .forEach(
+                                      p ->
+                                          told(
+                                              words,
+                                              p.getName(),
+                                              p.getDescription(),
+                                              p::setDescription));
+                          }));
+      api.getComponents()
+          .getSchemas()
+          .values()
+          .forEach(
+              schema -> {
+                Map<?, ?> members = schema.getProperties();
+                if (members == null) return;
+                members.forEach(
+                    (name, member) -> {
+                      Schema<?> m = (Schema<?>) member;
+                      // a reference is described where it leads to
+                      if (m.get$ref() == null)
+                        told(words, (String) name, m.getDescription(), m::setDescription);
+                    });
+              });
+    };
+  }
+
+  private static void told(
+      Properties words, String name, String present, Consumer<String> describe) {
+    if (present == null && words.getProperty(name) != null)
+      describe.accept(words.getProperty(name));
   }
 
   @Bean

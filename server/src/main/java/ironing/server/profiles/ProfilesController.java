@@ -61,6 +61,7 @@ class ProfilesController {
     }
   }
 
+  /** The profiles of the workspace. */
   @GetMapping
   List<ProfileView> profiles(@PathVariable long workspace) {
     return profiles.all(benches.get(workspace)).stream().map(ProfilesController::view).toList();
@@ -76,6 +77,7 @@ class ProfilesController {
         p.arrangement().heldBack().values().stream().mapToInt(Set::size).sum());
   }
 
+  /** Makes a profile as a copy of the one in use. */
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
   MadeProfile create(@PathVariable long workspace, @RequestBody NewProfile body) {
@@ -83,6 +85,7 @@ class ProfilesController {
         profiles.create(workspace, Optional.ofNullable(body.name()).orElse(""), body.from()));
   }
 
+  /** Gives a profile another name. */
   @PutMapping("/{profile}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void rename(
@@ -90,12 +93,14 @@ class ProfilesController {
     profiles.rename(workspace, profile, Optional.ofNullable(body.name()).orElse(""));
   }
 
+  /** Deletes a profile; its saves are kept. */
   @DeleteMapping("/{profile}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void delete(@PathVariable long workspace, @PathVariable long profile) {
     profiles.delete(workspace, profile);
   }
 
+  /** Brings a deleted profile back. */
   @PostMapping("/{profile}/bring-back")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void bringBack(@PathVariable long workspace, @PathVariable long profile) {
@@ -121,6 +126,7 @@ class ProfilesController {
         .asAnswer();
   }
 
+  /** How another profile differs from the one in use. */
   @GetMapping("/{profile}/comparison")
   ProfileComparison comparison(@PathVariable long workspace, @PathVariable long profile) {
     Bench bench = benches.get(workspace);

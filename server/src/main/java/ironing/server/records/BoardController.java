@@ -206,6 +206,7 @@ class BoardController {
     }
   }
 
+  /** One record laid open, field by field. */
   @GetMapping
   ResponseEntity<Board> board(
       @PathVariable long workspace, @PathVariable String owner, @PathVariable int id) {

@@ -124,6 +124,7 @@ class RecordsController {
    */
   record RecordPairs(long revision, List<RecordPair> pairs, int more) {}
 
+  /** How many records there are, and how they stand. */
   @GetMapping
   ResponseEntity<RecordsView> records(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);

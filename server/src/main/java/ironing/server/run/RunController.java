@@ -154,12 +154,14 @@ class RunController {
    */
   record RunsView(boolean startable, List<RunView> runs) {}
 
+  /** Starts the game on what is deployed. */
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
   RunStarted startRun(@PathVariable long workspace) {
     return new RunStarted(runs.start(workspace));
   }
 
+  /** The runs of the game, the newest first. */
   @GetMapping
   RunsView runs(@PathVariable long workspace) {
     boolean startable = benches.game(workspace).run().isPresent();
@@ -194,6 +196,7 @@ class RunController {
     return time == null ? null : time.toString();
   }
 
+  /** One run of the game, with what it read and printed. */
   @GetMapping("/{run}")
   RunDetail run(@PathVariable long workspace, @PathVariable long run) {
     Bench bench = benches.get(workspace);

@@ -56,6 +56,7 @@ class SavesController {
    */
   record SavesCopied(int copied) {}
 
+  /** The saves of each profile. */
   @GetMapping("/profiles")
   SavesOfProfiles savesOfProfiles(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -74,6 +75,7 @@ class SavesController {
             .toList());
   }
 
+  /** Copies saves of another profile into the one in use. */
   @PostMapping("/copies")
   SavesCopied copySaves(@PathVariable long workspace, @RequestBody CopySaves asked) {
     Bench bench = benches.get(workspace);

@@ -87,6 +87,7 @@ class TimelineController {
    */
   record SteppedView(long revision, String said) {}
 
+  /** The changes of the workspace, the newest first. */
   @GetMapping("/timeline")
   TimelineView timeline(
       @PathVariable long workspace,
@@ -105,12 +106,14 @@ class TimelineController {
         profiles.points(bench).stream().map(p -> new PointView(p.id(), p.name(), p.at())).toList());
   }
 
+  /** Makes a restore point of the arrangement as it is. */
   @PostMapping("/restore-points")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void addPoint(@PathVariable long workspace, @RequestBody NewPoint body) {
     profiles.addPoint(workspace, Optional.ofNullable(body.name()).orElse(""));
   }
 
+  /** Deletes a restore point. */
   @DeleteMapping("/restore-points/{point}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void deletePoint(@PathVariable long workspace, @PathVariable long point) {
@@ -176,11 +179,13 @@ class TimelineController {
         row.isUndoable());
   }
 
+  /** Takes the last step back. */
   @PostMapping("/undo")
   ResponseEntity<SteppedView> undo(@PathVariable long workspace) {
     return answer(benches.undo(workspace));
   }
 
+  /** Does again what was undone last. */
   @PostMapping("/redo")
   ResponseEntity<SteppedView> redo(@PathVariable long workspace) {
     return answer(benches.redo(workspace));

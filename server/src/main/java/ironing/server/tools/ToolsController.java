@@ -139,6 +139,7 @@ class ToolsController {
 
   record ToolMade(long tool) {}
 
+  /** The programs that work on the deployed game. */
   @GetMapping
   List<ToolView> tools(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
@@ -178,6 +179,7 @@ class ToolsController {
     return r.exitCode() == 0 ? ToolRunState.DONE : ToolRunState.FAILED;
   }
 
+  /** Adds a program. */
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
   ToolMade addTool(@PathVariable long workspace, @RequestBody ToolRequest wish) {
@@ -186,6 +188,7 @@ class ToolsController {
     return new ToolMade(id);
   }
 
+  /** Changes what is known of a program. */
   @PutMapping("/{tool}")
   ToolMade changeTool(
       @PathVariable long workspace, @PathVariable long tool, @RequestBody ToolRequest wish) {
@@ -221,6 +224,7 @@ class ToolsController {
     return db.runs(workspace, tool).stream().map(this::line).toList();
   }
 
+  /** One run of a program, with what it printed. */
   @GetMapping("/runs/{run}")
   ToolRunDetail toolRun(@PathVariable long workspace, @PathVariable long run) {
     // whether it goes on is asked first: of a run that does not, all is written down by then

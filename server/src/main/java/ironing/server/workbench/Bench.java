@@ -21,6 +21,7 @@ import java.util.Set;
  * @param mods every installed mod by its number
  * @param former by the key of a path, the game's files of earlier versions that are kept, the
  *     oldest first
+ * @param unreadable what is written down of it and cannot be read
  */
 public record Bench(
     long workspace,
@@ -34,6 +35,7 @@ public record Bench(
     Own own,
     Map<Long, Mod> mods,
     Map<String, List<FormerFiles.Former>> former,
+    List<Unreadable> unreadable,
     Picture picture) {
 
   /**
@@ -108,10 +110,15 @@ public record Bench(
   }
 
   Bench with(Picture picture, long revision) {
-    return with(profile, profileName, picture, revision);
+    return with(profile, profileName, unreadable, picture, revision);
   }
 
-  Bench with(long profile, String profileName, Picture picture, long revision) {
+  Bench with(
+      long profile,
+      String profileName,
+      List<Unreadable> unreadable,
+      Picture picture,
+      long revision) {
     return new Bench(
         workspace,
         title,
@@ -124,6 +131,7 @@ public record Bench(
         own,
         mods,
         former,
+        unreadable,
         picture);
   }
 }

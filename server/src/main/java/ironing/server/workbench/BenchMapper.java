@@ -76,6 +76,9 @@ interface BenchMapper {
   @Update("update profile set arrangement = #{arrangement} where id = #{profile}")
   void setArrangement(@Param("profile") long profile, @Param("arrangement") String arrangement);
 
+  @Update("update mod set card = #{card}, card_given = #{card} where id = #{mod}")
+  void setCard(@Param("mod") long mod, @Param("card") String card);
+
   @Update("update workspace set rules = #{rules} where id = #{workspace}")
   void setRules(@Param("workspace") long workspace, @Param("rules") String rules);
 

@@ -4,9 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
-import ironing.core.layers.PlacementRule;
 import ironing.core.library.ModCard;
-import ironing.core.loadorder.RuleBook;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
@@ -76,8 +74,9 @@ class BenchStore {
     GameDefinition game = definition(row);
     Path folder = Path.of(row.gameFolder());
     ProfileRow profile = db.profile(workspace);
+    TolerantReader reader = new TolerantReader(json);
     CompletableFuture<List<Carded>> cards =
-        CompletableFuture.supplyAsync(() -> cards(db.mods(workspace)));
+        CompletableFuture.supplyAsync(() -> cards(reader, db.mods(workspace)));
     GatheredFiles files = gatherer.gather(workspace, game.pathCase());
     int[] plugins = Picture.pluginPaths(game, files.holdings());
     Map<Long, Bench.Mod> mods = mods(cards.join(), files, pluginNames(files.holdings(), plugins));
@@ -86,7 +85,7 @@ class BenchStore {
             game,
             files.holdings(),
             plugins,
-            arrangement(profile, row, mods),
+            arrangement(reader, profile, row, mods),
             content.headers(workspace, folder, mods, Shapes.of(game)));
     GatheredFiles.Of own = files.of(Holdings.GAME);
     return new Bench(
@@ -101,6 +100,7 @@ class BenchStore {
         new Bench.Own(own.files(), own.sizeBytes()),
         mods,
         former.of(workspace, game),
+        reader.unreadable(),
         picture);
   }
 
@@ -123,12 +123,14 @@ class BenchStore {
    * A profile's arrangement with the mods of today: those that are gone are left out; a mod that
    * has no layer in it yet gets one on top, switched off.
    */
-  private Arrangement arrangement(ProfileRow profile, WorkspaceRow row, Map<Long, Bench.Mod> mods) {
+  private static Arrangement arrangement(
+      TolerantReader reader, ProfileRow profile, WorkspaceRow row, Map<Long, Bench.Mod> mods) {
     Arrangement told =
-        json.read(profile.arrangement(), Parts.class)
+        reader
+            .parts(profile)
             .on(Arrangement.EMPTY)
-            .withRules(List.of(json.read(row.rules(), PlacementRule[].class)))
-            .withLoadRules(json.read(row.loadRules(), RuleBook.class));
+            .withRules(reader.rules(row.rules()))
+            .withLoadRules(reader.loadRules(row.loadRules()));
     return fitted(told, List.of(), mods);
   }
 
@@ -155,8 +157,8 @@ class BenchStore {
 
   private record Carded(ModRow row, ModCard card) {}
 
-  private List<Carded> cards(List<ModRow> rows) {
-    return rows.stream().map(m -> new Carded(m, json.read(m.card(), ModCard.class))).toList();
+  private static List<Carded> cards(TolerantReader reader, List<ModRow> rows) {
+    return rows.stream().map(m -> new Carded(m, reader.card(m))).toList();
   }
 
   private static Map<Long, Bench.Mod> mods(
@@ -186,18 +188,36 @@ class BenchStore {
   Bench profileOf(Bench before) {
     WorkspaceRow row = row(before.workspace());
     ProfileRow profile = db.profile(before.workspace());
-    Arrangement next = arrangement(profile, row, before.mods());
+    TolerantReader reader = new TolerantReader(json);
+    Arrangement next = arrangement(reader, profile, row, before.mods());
+    List<Unreadable> unreadable = new ArrayList<>(reader.unreadable());
+    before.unreadable().stream().filter(u -> u.mod() != null).forEach(unreadable::add);
     return before.with(
-        profile.id(), profile.name(), before.picture().rearranged(next), row.revision());
+        profile.id(),
+        profile.name(),
+        List.copyOf(unreadable),
+        before.picture().rearranged(next),
+        row.revision());
   }
 
   /** A layer on top of all, switched on; nothing when the mod has its layer already. */
   void addTopLayer(ProfileRow profile, long mod, boolean on) {
-    Arrangement told = json.read(profile.arrangement(), Parts.class).on(Arrangement.EMPTY);
+    Arrangement told = new TolerantReader(json).parts(profile).on(Arrangement.EMPTY);
     if (told.layers().stream().anyMatch(l -> l.mod() == mod)) return;
     List<Layer> layers = new ArrayList<>(told.layers());
     layers.add(new Layer(mod, on));
     db.setArrangement(profile.id(), json.write(Parts.of(told.withLayers(layers))));
+  }
+
+  /** Writes what could be read in the place of what could not. Inside the caller's transaction. */
+  void drop(Bench bench, Unreadable gone) {
+    Arrangement a = bench.picture().arrangement();
+    if (gone.mod() != null) db.setCard(gone.mod(), json.write(bench.mods().get(gone.mod()).card()));
+    else if (gone.key().equals(TolerantReader.RULES))
+      db.setRules(bench.workspace(), json.write(a.rules()));
+    else if (gone.key().equals(TolerantReader.LOAD_RULES))
+      db.setLoadRules(bench.workspace(), json.write(a.loadRules()));
+    else db.setArrangement(bench.profile(), json.write(Parts.of(a)));
   }
 
   /** Writes what differs between two arrangements. Inside the caller's transaction. */

@@ -28,7 +28,9 @@ public record Fix(
     MEND_RULE,
     TAKE_PROPOSAL,
     BUILD_PATCH,
-    REBUILD_MEND
+    REBUILD_MEND,
+    /** What cannot be read goes; {@code name} is its key. */
+    DROP_UNREADABLE
   }
 
   public Fix(Kind kind, Long mod, String plugin, String name) {

@@ -447,6 +447,38 @@ public class Workbenches {
   public record Stood(int place, boolean on, long section, boolean kept) {}
 
   /**
+   * Drops something that is written down and cannot be read.
+   *
+   * @throws IroningException with code {@code not-found}
+   */
+  public void drop(long workspace, String key) {
+    synchronized (lock(workspace)) {
+      Bench bench = get(workspace);
+      Unreadable gone =
+          bench.unreadable().stream()
+              .filter(u -> u.key().equals(key))
+              .findFirst()
+              .orElseThrow(
+                  () ->
+                      IroningException.of(
+                          "not-found",
+                          key,
+                          "Nothing of this name is unreadable.",
+                          "Choose one from the wrinkles."));
+      inTransaction(
+          workspace,
+          () -> {
+            store.drop(bench, gone);
+            db.advanceWhatever(workspace);
+            noteLibrary(
+                workspace, bench.profile(), "Dropped what could not be read: " + gone.what());
+          });
+      benches.remove(workspace);
+      events.tell(workspace, "library", Map.of());
+    }
+  }
+
+  /**
    * Makes a workspace be no more.
    *
    * @param work that deletes its row

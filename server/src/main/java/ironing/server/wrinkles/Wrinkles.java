@@ -33,6 +33,7 @@ import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.Fix;
 import ironing.server.workbench.Harmless;
+import ironing.server.workbench.Unreadable;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import java.nio.file.Files;
 import java.util.ArrayList;
@@ -168,6 +169,7 @@ public class Wrinkles {
   List<Wrinkle> of(Bench bench) {
     List<Wrinkle> out = new ArrayList<>();
     folder(bench, out);
+    unreadable(bench, out);
     newVersion(bench, out);
     for (TroubleView t : Troubles.of(bench)) out.add(trouble(bench, t));
     for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
@@ -329,6 +331,20 @@ public class Wrinkles {
         Place.LIBRARY,
         mod,
         null);
+  }
+
+  private static void unreadable(Bench bench, List<Wrinkle> out) {
+    for (Unreadable u : bench.unreadable())
+      out.add(
+          new Wrinkle(
+              "row-unreadable",
+              Weight.LOSES,
+              u.what() + " cannot be read",
+              "What is written down of it is not as Ironing writes it: " + u.because(),
+              "Go on without it: the rest of the workspace is as it was. The server’s log has its text.",
+              Place.OVERVIEW,
+              u.mod(),
+              new Fix(Fix.Kind.DROP_UNREADABLE, null, null, u.key())));
   }
 
   /** What is odd about a plugin that can be read all the same. */

@@ -51,6 +51,7 @@ class WrinklesController {
    */
   record SetAsideRequest(String key, @MayBeAbsent Optional<String> why) {}
 
+  /** What is wrong, the weightiest first, and what was set aside. */
   @GetMapping
   WrinklesView wrinkles(@PathVariable long workspace) {
     Map<String, SetAsideRow> quiet = new HashMap<>();
@@ -63,6 +64,18 @@ class WrinklesController {
       else aside.add(new SetAsideView(w, row.reason(), row.at()));
     }
     return new WrinklesView(open, aside);
+  }
+
+  /**
+   * @param key as the fix of the wrinkle names it
+   */
+  record DropRequest(String key) {}
+
+  /** Drops something that is written down of the workspace and cannot be read. */
+  @PostMapping("/drop-unreadable")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void dropUnreadable(@PathVariable long workspace, @RequestBody DropRequest body) {
+    benches.drop(workspace, body.key());
   }
 
   /** Sets a wrinkle aside: it stays quiet until its facts change. */

@@ -1,0 +1,130 @@
+package ironing.server.workbench;
+
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.layers.PlacementRule;
+import ironing.core.library.ModCard;
+import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.loadorder.RuleBook;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.core.picture.Arrangement.Ruling;
+import ironing.core.picture.Arrangement.Section;
+import ironing.server.platform.Json;
+import ironing.server.workbench.BenchMapper.ModRow;
+import ironing.server.workbench.BenchMapper.ProfileRow;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * Reads what is written down of one workspace, and goes on where something of it cannot be read: a
+ * card gives way to what the archive's name says, any other part to nothing. The log keeps the
+ * text.
+ *
+ * <p>Threads: one workspace, one thread at a time.
+ */
+final class TolerantReader {
+  static final String RULES = "rules", LOAD_RULES = "load-rules", CARD = "card-";
+  private static final Logger LOG = LoggerFactory.getLogger(TolerantReader.class);
+  private static final int LONGEST_REASON = 300;
+  private final Json json;
+  private final List<Unreadable> unreadable = new ArrayList<>();
+
+  TolerantReader(Json json) {
+    this.json = json;
+  }
+
+  List<Unreadable> unreadable() {
+    return List.copyOf(unreadable);
+  }
+
+  private <T> T read(
+      String key, String what, Long mod, Object from, TypeReference<T> type, T other) {
+    try {
+      return from instanceof JsonNode n ? json.convert(n, type) : json.read(from.toString(), type);
+    } catch (IllegalStateException e) {
+      String because = String.valueOf(e.getCause() == null ? e : e.getCause().getMessage());
+      because = because.lines().findFirst().orElse("");
+      if (because.length() > LONGEST_REASON) because = because.substring(0, LONGEST_REASON) + " …";
+      synchronized (unreadable) {
+        unreadable.add(new Unreadable(key, what, mod, because));
+      }
+      LOG.warn("{} cannot be read: {}: {}", what, because, from);
+      return other;
+    }
+  }
+
+  ModCard card(ModRow m) {
+    String name = m.archiveName().isEmpty() ? "Mod " + m.id() : m.archiveName();
+    return read(
+        CARD + m.id(),
+        "The card of “" + name + "”",
+        m.id(),
+        m.card(),
+        new TypeReference<ModCard>() {},
+        ModCard.inferredFrom(name));
+  }
+
+  List<PlacementRule> rules(String text) {
+    List<PlacementRule> rules = new ArrayList<>();
+    JsonNode all =
+        read(RULES, "The rules of placement", null, text, new TypeReference<>() {}, null);
+    if (all == null) return rules;
+    for (JsonNode n : all) {
+      PlacementRule r =
+          read(RULES, "A rule of placement", null, n, new TypeReference<PlacementRule>() {}, null);
+      if (r != null) rules.add(r);
+    }
+    return rules;
+  }
+
+  RuleBook loadRules(String text) {
+    return read(
+        LOAD_RULES,
+        "The rules of the load order",
+        null,
+        text,
+        new TypeReference<RuleBook>() {},
+        RuleBook.EMPTY);
+  }
+
+  /** Part by part: what cannot be read is not spoken of. */
+  Parts parts(ProfileRow profile) {
+    String of = " of the profile “" + profile.name() + "”";
+    JsonNode all =
+        read(
+            "arrangement",
+            "The arrangement" + of,
+            null,
+            profile.arrangement(),
+            new TypeReference<>() {},
+            null);
+    if (all == null) return new Parts(null, null, null, null, null, null, null, null, null);
+    return new Parts(
+        part(all, "layers", "The layers" + of, new TypeReference<List<Layer>>() {}),
+        part(all, "sections", "The sections" + of, new TypeReference<List<Section>>() {}),
+        part(all, "plugins", "The load order" + of, new TypeReference<List<Wish>>() {}),
+        part(
+            all,
+            "decisions",
+            "The decisions on records" + of,
+            new TypeReference<Map<String, Map<String, String>>>() {}),
+        part(
+            all,
+            "heldBack",
+            "What is held back" + of,
+            new TypeReference<Map<Long, Set<String>>>() {}),
+        part(all, "rulings", "The rulings" + of, new TypeReference<List<Ruling>>() {}),
+        null,
+        null,
+        part(all, "muted", "The muted rules" + of, new TypeReference<Set<String>>() {}));
+  }
+
+  private <T> T part(JsonNode all, String name, String what, TypeReference<T> type) {
+    JsonNode n = all.get(name);
+    return n == null || n.isNull() ? null : read("arrangement", what, null, n, type, null);
+  }
+}
