@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { zipOf } from '../support/archives'
 import { drop, expect, installReady, open, test } from '../support/test'
@@ -40,6 +40,57 @@ test.describe('Workspaces', () => {
     await page.getByRole('button', { name: 'Undeploy everything' }).click()
     await expect(page.getByText('Nothing is deployed: the game is as it was.')).toBeVisible()
     expect(readFileSync(join(folder, 'north.txt'), 'utf8')).toBe('a letter\n')
+  })
+
+  test('a definition is corrected after seeing what that changes, and a workspace deleted', async ({
+    page,
+    world,
+  }) => {
+    const folder = join(world.folder, 'sands')
+    mkdirSync(folder)
+    writeFileSync(join(folder, 'north.txt'), 'sand\n')
+    const text = (holds: string) =>
+      `format: ironing/game@1\nid: sands\ntitle: Sands\nmounts: [ { id: all, at: ".", holds: [ ${holds} ] } ]\n`
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder of the game').fill(folder)
+    await page.getByRole('button', { name: 'Describe the game here' }).click()
+    await page.getByLabel('Definition of the game').fill(text('"*.txt"'))
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await page.getByRole('button', { name: 'Make a workspace of it' }).click()
+    await open(page, 'Library')
+    const zip = zipOf({ 'north.txt': 'better\n', 'tide.dat': 'tide\n' })
+    await drop(page, 'main', [{ name: 'Dunes.zip', bytes: zip }])
+    await installReady(page, 1)
+    await open(page, 'Deploy')
+    await page.getByRole('button', { name: 'Deploy 1 change' }).click()
+    await expect(page.getByText('The game folder is as you arranged it').first()).toBeVisible()
+
+    await page.goto('/workspaces')
+    await page.getByRole('button', { name: 'More for Sands' }).click()
+    await page.getByRole('menuitem', { name: 'Definition of the game' }).click()
+    const take = page.getByRole('button', { name: 'Take this definition' })
+    await page.getByLabel('Definition of the game').fill(text('5 :'))
+    await expect(page.getByRole('alert').first()).toContainText('line 4, column')
+    await expect(take).toBeDisabled()
+    await page.getByLabel('Definition of the game').fill(text('"*.txt", "*.dat"'))
+    await expect(page.getByText('1 mod is installed anew from its archive.')).toBeVisible()
+    await expect(page.getByText('New in the game with the next deployment: 1 file')).toBeVisible()
+    await take.click()
+    await expect(page.getByText('The definition is changed.').first()).toBeVisible()
+    await open(page, 'Deploy')
+    await page.getByRole('button', { name: 'Deploy 1 change' }).click()
+    await expect.poll(() => existsSync(join(folder, 'tide.dat'))).toBe(true)
+
+    await page.goto('/workspaces')
+    await page.getByRole('button', { name: 'More for Sands' }).click()
+    await page.getByRole('menuitem', { name: 'Delete it …' }).click()
+    await expect(page.getByText('2 deployed files are taken out')).toBeVisible()
+    const kept = (await page.getByText('archives-of-sands').textContent()) ?? ''
+    await page.getByRole('button', { name: 'Delete it', exact: true }).click()
+    await expect(page.getByRole('link', { name: /^Sands/ })).toBeHidden()
+    await expect.poll(() => existsSync(join(folder, 'tide.dat'))).toBe(false)
+    expect(readFileSync(join(folder, 'north.txt'), 'utf8')).toBe('sand\n')
+    expect(readFileSync(join(kept.trim(), 'Dunes.zip'))).toEqual(zip)
   })
 
   test('mistakes in a definition are shown with their lines, and nothing is lost of what was typed', async ({
