@@ -58,7 +58,7 @@ public class LibraryRemoval {
     List<Named> archives = archives(workspace);
     return new Holds(
         folders.library(workspace).toString(),
-        db.folders(workspace).size(),
+        benches.get(workspace).mods().size(),
         archives.size(),
         archives.stream().mapToLong(Named::sizeBytes).sum());
   }

@@ -55,8 +55,7 @@ class Staging {
   // by when they were asked for last, the oldest first; its monitor guards the holds too
   private final Deque<Long> order = new ArrayDeque<>();
   private final Map<Long, Integer> holds = new HashMap<>();
-  private final ExecutorService remover =
-      Executors.newSingleThreadExecutor(r -> new Thread(r, "staged-remover"));
+  private final ExecutorService remover = Executors.newSingleThreadExecutor(Staging::removerThread);
   private final Disk disk = new RealDisk();
 
   Staging(
@@ -239,6 +238,13 @@ class Staging {
             LOG.warn("{} stays until the next start: {}", folder, litter.getMessage());
           }
         });
+  }
+
+  // a start that fails must not be kept from ending by it
+  private static Thread removerThread(Runnable work) {
+    Thread thread = new Thread(work, "staged-remover");
+    thread.setDaemon(true);
+    return thread;
   }
 
   /** What is not removed by then is at the next start. */
