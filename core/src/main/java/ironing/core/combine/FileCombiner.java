@@ -154,7 +154,12 @@ public final class FileCombiner {
   }
 
   /** What came out, and why some of it should rather be combined line by line. */
-  private record Merged(String text, Set<TreeMerge.Doubt> doubts) {}
+  private record Merged(String text, Set<TreeMerge.Doubt> doubts, Check check) {}
+
+  /** That a text is what it should be. */
+  private interface Check {
+    void of(String text) throws Unfit;
+  }
 
   private interface Merge {
     Merged combine(Places places);
@@ -174,11 +179,11 @@ public final class FileCombiner {
     }
     String shown = merged.text();
     try {
-      check(shown);
+      merged.check().of(shown);
       remarks.add(new Remark("parses", "", "The outcome parses as " + rule.as().title() + "."));
     } catch (Unfit e) {
       boolean typed = choices.values().stream().anyMatch(c -> c.text().isPresent());
-      if (!typed) return otherwise(first, others, e);
+      if (!typed) return otherwise(first, others, merged.check(), e);
       remarks.add(new Remark("unparsed", "", "What you typed does not fit. " + e.getMessage()));
     }
     return new CombinedFile(
@@ -189,11 +194,11 @@ public final class FileCombiner {
    * What comes out where entries put together by their keys are no such file: the lines put
    * together, or, where these are none either, the question whose file it is.
    */
-  private CombinedFile otherwise(String first, List<String> others, Unfit why) {
-    String reason = "Put together by keys it does not parse: " + why.getMessage();
+  private CombinedFile otherwise(String first, List<String> others, Check check, Unfit why) {
+    String reason = "Put together by keys it would be read otherwise: " + why.getMessage();
     CombinedFile lines = asText(first, others);
     try {
-      if (lines.asked() == 0) check(lines.shown());
+      if (lines.asked() == 0) check.of(lines.shown());
       remarks.add(new Remark("by-lines", "", reason + " So it is combined line by line."));
       return lines;
     } catch (Unfit neither) {
@@ -215,7 +220,8 @@ public final class FileCombiner {
     return places ->
         new Merged(
             new TableMerge(all.get(0), ids, all.subList(1, all.size()), places).combine(),
-            Set.of());
+            Set.of(),
+            text -> Table.read(text, rule.key()));
   }
 
   private Merge trees(String first, List<String> others) {
@@ -224,8 +230,9 @@ public final class FileCombiner {
     List<Tree> all = read.get();
     arrays(all);
     return places -> {
-      TreeMerge m = new TreeMerge(all.get(0), ids, all.subList(1, all.size()), places);
-      return new Merged(m.combine(), m.doubts());
+      List<Tree> sides = all.subList(1, all.size());
+      TreeMerge m = new TreeMerge(all.get(0), ids, sides, places);
+      return new Merged(m.combine(), m.doubts(), text -> check(text, all.get(0), sides, places));
     };
   }
 
@@ -274,17 +281,17 @@ public final class FileCombiner {
 
   private void unfit(int side, String why) {
     String reason = why + " So the files are combined line by line.";
-    remarks.add(new Remark("not-" + rule.as().word(), idOf(side), reason));
+    remarks.add(new Remark("unparsable", idOf(side), reason));
   }
 
   private String idOf(int side) {
     return side < 0 ? base.id() : ids.get(side);
   }
 
-  private void check(String text) throws Unfit {
-    if (rule.as() == CombineWay.TABLE) Table.read(text, rule.key());
-    else if (rule.as() == CombineWay.JSON) JsonTree.check(text);
-    else tree(text);
+  private void check(String text, Tree base, List<Tree> sides, Places places) throws Unfit {
+    Optional<String> astray = new ReadBack(places.all()).astray(base, sides, tree(text));
+    if (astray.isPresent())
+      throw new Unfit("What stands at “" + astray.get() + "” would not be what was decided.");
   }
 
   private Tree tree(String text) throws Unfit {

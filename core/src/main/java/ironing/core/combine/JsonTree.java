@@ -62,15 +62,6 @@ final class JsonTree {
     }
   }
 
-  /** Whether a text is JSON, without keeping anything of it. */
-  static void check(String text) throws Unfit {
-    try (JsonParser in = JSON.createParser(text)) {
-      while (in.nextToken() != null) if (in.currentToken().isScalarValue()) in.finishToken();
-    } catch (IOException e) {
-      throw new Unfit("It is not JSON: " + e.getMessage().lines().findFirst().orElse(""));
-    }
-  }
-
   private int at() {
     return (int) in.currentTokenLocation().getCharOffset();
   }

@@ -9,6 +9,7 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 
@@ -89,30 +90,37 @@ final class TreeMerge {
    */
   private boolean entry(Node b, Node[] s, Node beside, String indent, String where) {
     List<Integer> changed = new ArrayList<>();
-    boolean open = b == null || b.hasEntries();
-    Node first = b;
-    for (int i = 0; i < s.length; i++) {
-      if (isSame(b, s[i])) continue;
-      changed.add(i);
-      if (first == null) first = s[i];
-      // of an element that several bring in nobody can tell what goes with what
-      open &= s[i] != null && first.isKindOf(s[i]);
-      open &= b != null || first.layout != Layout.ELEMENT;
-    }
+    for (int i = 0; i < s.length; i++) if (!isSame(b, s[i])) changed.add(i);
     if (changed.isEmpty()) {
       if (b != null) out.append(base.text(), b.start, b.end);
       return b != null;
     }
-    boolean differ = changed.stream().anyMatch(i -> !isSame(s[changed.get(0)], s[i]));
+    Node first = first(b, s, changed);
     String here = first == null ? where : where + first.label();
-    if (open && (b != null || differ)) {
+    if (isOpen(b, s, changed)) {
       container(b, s, changed, here, beside, indent);
       return true;
     }
     return cell(b, s, changed, here, beside, indent);
   }
 
-  private static boolean isSame(Node a, Node b) {
+  /** The first that there is: the base’s, or that of a side. */
+  static Node first(Node b, Node[] s, List<Integer> changed) {
+    if (b != null) return b;
+    return changed.stream().map(i -> s[i]).filter(Objects::nonNull).findFirst().orElse(null);
+  }
+
+  /** Whether what changed is told entry by entry, and not as a whole. */
+  static boolean isOpen(Node b, Node[] s, List<Integer> changed) {
+    if (b != null && !b.hasEntries()) return false;
+    Node first = first(b, s, changed);
+    // of an element that several bring in nobody can tell what goes with what
+    if (b == null && first.layout == Layout.ELEMENT) return false;
+    for (int i : changed) if (s[i] == null || !first.isKindOf(s[i])) return false;
+    return b != null || changed.stream().anyMatch(i -> !isSame(s[changed.get(0)], s[i]));
+  }
+
+  static boolean isSame(Node a, Node b) {
     if (a == null || b == null) return a == b;
     return a == b || a.print == b.print;
   }
@@ -307,7 +315,7 @@ final class TreeMerge {
     out.append("</").append(tag).append('>');
   }
 
-  private static Node[] parts(Node b, Node[] s, List<Integer> changed, int part) {
+  static Node[] parts(Node b, Node[] s, List<Integer> changed, int part) {
     Node[] of = new Node[s.length];
     Arrays.fill(of, b.children.get(part));
     for (int i : changed) of[i] = s[i].children.get(part);

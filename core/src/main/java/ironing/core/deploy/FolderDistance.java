@@ -119,15 +119,17 @@ public final class FolderDistance {
     if (packed && !rule) return NOT_WANTED;
     boolean guard = holder.mod() == Holdings.GAME && !packed;
     if (guard && !written.get(p)) return NOT_WANTED;
-    return kind(p, holdings.shaAt(slot)) + (guard ? GUARD : 0);
+    return kind(p, holdings.shaAt(slot), packed || written.get(p)) + (guard ? GUARD : 0);
   }
 
-  private int kind(int p, String sha256) {
-    if (laid[p] != null) {
-      boolean unsafe = written.get(p) && laid[p].how() == LaidOut.How.LINK;
-      return LAID + (!unsafe && laid[p].sha256().equals(sha256) ? RIGHT : REPLACE);
-    }
+  private int kind(int p, String sha256, boolean mustCopy) {
+    if (laid[p] != null) return LAID + (isRight(laid[p], sha256, mustCopy) ? RIGHT : REPLACE);
     return ofGame[p] >= 0 ? REPLACE : ADD;
+  }
+
+  // as DeployPlan has it: what has to be a file of its own is not right as a link
+  private static boolean isRight(LaidOut.Item item, String sha256, boolean mustCopy) {
+    return item.sha256().equals(sha256) && !(mustCopy && item.how() == LaidOut.How.LINK);
   }
 
   /**
@@ -155,7 +157,7 @@ public final class FolderDistance {
               ? Optional.ofNullable(laid[id])
               : Optional.ofNullable(laidOut.files().get(w.path()));
       if (item.isPresent()) otherLaid++;
-      boolean right = item.isPresent() && item.get().sha256().equals(w.sha256());
+      boolean right = item.isPresent() && isRight(item.get(), w.sha256(), w.mustCopy());
       boolean there = item.isPresent() || id >= 0 && ofGame[id] >= 0;
       other[right ? RIGHT : there ? REPLACE : ADD]++;
     }

@@ -98,7 +98,7 @@ public final class MergePlan {
     numbers = new Renumbering(index, sources, target);
     if (!numbers.fits())
       refuse(
-          "too-many",
+          "merge-too-many",
           target,
           "A plugin numbers its records up to 16,777,215, and here are more.",
           "Merge fewer.");
@@ -138,19 +138,26 @@ public final class MergePlan {
 
   private void refuseWhatIsNotThere(Collection<String> wished) {
     if (sources.size() < 2)
-      refuse("too-few", target, "A merge is made of two plugins or more.", "Choose another one.");
+      refuse(
+          "merge-too-few",
+          target,
+          "A merge is made of two plugins or more.",
+          "Choose another one.");
     Set<String> own = new HashSet<>();
     game.plugins().ifPresent(p -> p.own().forEach(o -> own.add(PathCase.fold(o))));
     for (String name : wished) {
       int p = index.position(name);
       if (p < 0)
         refuse(
-            "not-on", name, "It is not on, or cannot be read.", "Switch it on, or leave it out.");
+            "merge-not-on",
+            name,
+            "It is not on, or cannot be read.",
+            "Switch it on, or leave it out.");
       else if (own.contains(PathCase.fold(name)))
-        refuse("own", name, "It is the game’s own, and always on.", "Leave it out.");
+        refuse("merge-own", name, "It is the game’s own, and always on.", "Leave it out.");
       else if (index.source(p).mend())
         refuse(
-            "patch",
+            "merge-patch",
             name,
             "It is a patch that Ironing made, and is made anew after the merge.",
             "Leave it out.");
@@ -158,7 +165,7 @@ public final class MergePlan {
     int there = index.position(target);
     if (there >= 0 && !merged[there])
       refuse(
-          "name-taken",
+          "merge-name-taken",
           target,
           "Another plugin has this name.",
           "Give the merge a name of its own, or one of the plugins that it is made of.");
@@ -175,7 +182,7 @@ public final class MergePlan {
       for (String m : index.table(s).header().masters())
         if (needed.remove(PathCase.fold(m)))
           refuse(
-              "master-missing",
+              "merge-master-missing",
               m,
               "It is a master of " + index.name(s) + " and is not on.",
               "Switch it on first.");
@@ -202,7 +209,7 @@ public final class MergePlan {
     }
     if (low > high)
       refuse(
-          "ring",
+          "merge-ring",
           lowest,
           lowest
               + " is a master of what is merged, and "
@@ -236,7 +243,7 @@ public final class MergePlan {
     }
     for (String reason : lowReasons)
       refuse(
-          "no-place",
+          "merge-no-place",
           target,
           reason + ".",
           "Take " + index.name(rest.get(high)) + " into the merge too, or fewer.");
@@ -283,7 +290,7 @@ public final class MergePlan {
         if (!mine && placed.contains(used)) {
           leftOut.add(
               new Note(
-                  "loses",
+                  "merge-loses",
                   index.key(record).toString(),
                   "The game reads it as "
                       + index.name(used)
@@ -308,14 +315,14 @@ public final class MergePlan {
           PathCase.fold(index.name(index.usedPosition(record))).equals(PathCase.fold(o.plugin()));
       if (read)
         refuse(
-            "odd",
+            "merge-odd",
             o.key().toString(),
             o.reason()
                 + " The game reads it as "
                 + o.plugin()
                 + " has it, and a merge cannot hold that.",
             "Leave " + o.plugin() + " out of the merge.");
-      else leftOut.add(new Note("odd", o.key().toString(), o.reason(), ""));
+      else leftOut.add(new Note("merge-odd", o.key().toString(), o.reason(), ""));
     }
   }
 

@@ -310,7 +310,7 @@ class FileCombinerTest {
     assertThat(c.remarks())
         .containsExactly(
             new Remark(
-                "not-ini",
+                "unparsable",
                 "A",
                 "“a” stands twice in [s]. So the files are combined line by line."));
     // above the first section too, where nothing has a name
@@ -320,6 +320,25 @@ class FileCombinerTest {
     assertThat(c.remarks().get(0).of()).isEqualTo("base");
     c = Combining.of(JSON, "{\"o\":{\"a\":1}}", "{\"o\":{\"a\":1,\"a\":2}}", "{\"o\":{\"a\":3}}");
     assertThat(c.remarks()).anyMatch(r -> r.text().contains("“a” stands twice in one object"));
+  }
+
+  /** java.util.Properties reads “d=4\\” and “c=3” below it as one entry, “4c=3”. */
+  @Test
+  void where_what_comes_behind_a_value_would_become_a_part_of_it_lines_are_combined() {
+    CombinedFile c = Combining.of(PROPERTIES, "a=1\nb=2\n", "a=1\nb=2\nd=4\\", "a=1\nb=2\nc=3\n");
+    assertThat(c.way()).isEqualTo(TEXT);
+    assertThat(c.asked()).isEqualTo(1);
+    assertThat(c.remarks())
+        .singleElement()
+        .satisfies(
+            r -> {
+              assertThat(r.code()).isEqualTo("by-lines");
+              assertThat(r.text()).contains("“d”");
+            });
+    // the blank line is a part of the value, as YAML 1.2, 8.1.1.2 has it of “+”
+    c = Combining.of(YAML, "a: 1", "a: 1\nb: |+\n  text\n\n", "a: 1\nc: 2");
+    assertThat(c.remarks()).anyMatch(r -> r.code().equals("by-lines"));
+    assertThat(c.asked()).isEqualTo(1);
   }
 
   @Test
@@ -374,6 +393,19 @@ class FileCombinerTest {
     CombinedFile c = FileCombiner.combine(Combining.rule(TEXT), base, List.of(binary), Map.of());
     assertThat(c.possible()).isFalse();
     assertThat(c.remarks()).singleElement().matches(r -> r.code().equals("binary"));
+  }
+
+  @Test
+  void another_encoding_is_remarked_and_one_that_would_lose_bytes_is_left_whole() {
+    Contender base = new Contender("base", "a\nb\n".getBytes(UTF_8));
+    Contender accents = new Contender("A", "\u00e9\nb\n".getBytes(Charset.forName("windows-1252")));
+    CombinedFile c = FileCombiner.combine(Combining.rule(TEXT), base, List.of(accents), Map.of());
+    assertThat(c.remarks()).extracting(Remark::code).containsExactly("encoding");
+    // UTF-16 with half of a pair: no text that is read of it gives these bytes again
+    Contender half = new Contender("A", new byte[] {(byte) 0xFF, (byte) 0xFE, 0x3D, (byte) 0xD8});
+    c = FileCombiner.combine(Combining.rule(TEXT), base, List.of(half), Map.of());
+    assertThat(c.possible()).isFalse();
+    assertThat(c.remarks()).extracting(Remark::code).containsExactly("encoding-unclear");
   }
 
   @Test

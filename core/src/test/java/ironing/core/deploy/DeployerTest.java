@@ -13,6 +13,7 @@ import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Deployer.Recovered;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.PowerCutDisk;
+import ironing.core.testkit.Refused;
 import ironing.core.testkit.Trees;
 import ironing.core.testkit.Tries;
 import java.io.IOException;
@@ -763,6 +764,8 @@ class DeployerTest {
     assertThatThrownBy(() -> deploy(List.of(link("data/new.png", "deep"))))
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("A folder lies where a file is to go");
+    assertThat(Refused.code(() -> deploy(List.of(link("data/new.png", "deep")))))
+        .isEqualTo("folder-in-the-way");
   }
 
   @Test
@@ -823,6 +826,7 @@ class DeployerTest {
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("laid-out.json")
         .hasMessageContaining("backup");
+    assertThat(Refused.code(() -> deploy(second()))).isEqualTo("laid-out-unreadable");
   }
 
   /** Run as an unprivileged account by ./ironing test: for root nothing is read-only. */

@@ -3,9 +3,7 @@ package ironing.core.deploy;
 import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Wanted;
-import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.deploy.LaidOut.How;
 import ironing.core.deploy.WantedFiles.Setting;
@@ -70,8 +68,7 @@ class FolderDistanceTest {
     int add = 0, replace = 0;
     for (Wanted w : WantedFiles.of(picture, m -> "mod " + m, settings, byTools)) {
       LaidOut.Item item = left.remove(w.path());
-      boolean byOthers = w.writer() != Writer.NOBODY && w.content() instanceof Content.File;
-      boolean unsafe = byOthers && item != null && item.how() == How.LINK;
+      boolean unsafe = w.mustCopy() && item != null && item.how() == How.LINK;
       if (item != null && !unsafe && item.sha256().equals(w.sha256())) continue;
       int id = holdings.idOf(w.path());
       boolean ofGame =

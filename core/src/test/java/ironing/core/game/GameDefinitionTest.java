@@ -9,6 +9,7 @@ import ironing.core.Problem;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
 import ironing.core.testkit.Archives;
+import ironing.core.testkit.Refused;
 import ironing.core.testkit.Schemas;
 import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
@@ -171,5 +172,7 @@ class GameDefinitionTest {
     assertThatThrownBy(() -> GameFolder.packContent(TestWorld.GAME, "data/x.crate", pack))
         .hasMessageContaining("data/x.crate")
         .hasMessageContaining("cannot be read");
+    assertThat(Refused.code(() -> GameFolder.packContent(TestWorld.GAME, "data/x.crate", pack)))
+        .isEqualTo("pack-unreadable");
   }
 }

@@ -7,6 +7,7 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
 import ironing.core.path.PathCase;
+import ironing.core.testkit.Refused;
 import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
 import java.io.File;
@@ -108,5 +109,15 @@ class ManifestTest {
         Map.of("a", one, "DATA/B", two, "own.ini", two, "saves/0", two, "data/more", two);
     assertThat(manifest.unlike(game, there))
         .containsExactly(new Manifest.Unlike("data/b", false), new Manifest.Unlike("data/c", true));
+  }
+
+  @Test
+  void a_manifest_that_cannot_be_read_is_told() throws IOException {
+    GameDefinition game = TestWorld.game(TestWorld.DEFINITION + "manifest: sums.txt\n");
+    Files.createDirectories(temp.resolve("sums.txt"));
+    assertThat(Refused.code(() -> Manifest.of(game, temp::resolve)))
+        .isEqualTo("manifest-unreadable");
+    Files.delete(temp.resolve("sums.txt"));
+    assertThat(Manifest.of(game, temp::resolve)).isEmpty();
   }
 }

@@ -81,6 +81,28 @@ class ContentLayoutTest {
         .containsExactly("data/textures/a.png");
   }
 
+  @Test
+  void moves_that_speak_of_what_is_not_there_are_refused_each() {
+    String fitting =
+        """
+        format: ironing/fitting@1
+        in-every-case: [ { from: gone/, to: "" }, { from: a.png, to: "", mount: nowhere } ]
+        questions: []
+        """;
+    Fitting read = Fitting.read("fitting.yaml", fitting);
+    IroningException e =
+        catchThrowableOfType(
+            IroningException.class,
+            () ->
+                ContentLayout.fitted(
+                    Placing.of(TestWorld.GAME),
+                    List.of("fitting.yaml", "textures/a.png"),
+                    Choices.NONE,
+                    read.moves(List.of())));
+    assertThat(e.problems()).extracting(Problem::code).containsOnly("fitting-wrong");
+    assertThat(e.problems()).extracting(Problem::thing).hasSize(2);
+  }
+
   private static final String ANYTHING =
       """
       format: ironing/game@1

@@ -242,6 +242,7 @@ class MergeTest {
     List<Plugin> order = List.of(BASE, one, between, two);
     MergePlan plan = plan(order, "New.plug", "One.plug", "Two.plug");
     assertThat(plan.leftOut()).extracting(Note::thing).containsExactly("Base.plug/1");
+    assertThat(plan.leftOut()).extracting(Note::code).containsExactly("merge-loses");
     assertThat(plan.leftOut().get(0).reason()).contains("Between.plug");
     assertThat(plan.after()).isEqualTo("Between.plug");
     assertThat(plan.overrides()).isEqualTo(1);
@@ -259,7 +260,7 @@ class MergeTest {
             vessel("One.plug/1", "\"speed\":3"));
     Plugin two = plugin("Two.plug", "\"Base.plug\"", vessel("Base.plug/1", "\"speed\":4"));
     MergePlan plan = plan(List.of(BASE, one, needs, two), "New.plug", "One.plug", "Two.plug");
-    assertThat(plan.refused()).extracting(Note::code).containsExactly("no-place");
+    assertThat(plan.refused()).extracting(Note::code).containsExactly("merge-no-place");
     assertThat(plan.refused().get(0).reason()).contains("Base.plug/1").contains("Needs.plug");
     Plugin plain = plugin("Plain.plug", "\"Base.plug\"", vessel("Base.plug/1", "\"speed\":5"));
     Plugin only = plugin("Needs.plug", "\"Base.plug\",\"One.plug\"", vessel("One.plug/1", ""));
@@ -282,7 +283,7 @@ class MergeTest {
     Plugin two = plugin("Two.plug", "\"Base.plug\",\"Middle.plug\"", vessel("Two.plug/1", ""));
     List<Plugin> order = List.of(BASE, one, middle, two);
     MergePlan plan = plan(order, "New.plug", "One.plug", "Two.plug");
-    assertThat(plan.refused()).extracting(Note::code).containsExactly("ring");
+    assertThat(plan.refused()).extracting(Note::code).containsExactly("merge-ring");
     assertThat(plan.refused().get(0).thing()).isEqualTo("Middle.plug");
     MergePlan all = plan(order, "New.plug", "One.plug", "Middle.plug", "Two.plug");
     assertThat(all.refused()).isEmpty();
@@ -295,13 +296,13 @@ class MergeTest {
     List<Plugin> order = List.of(BASE, one);
     assertThat(plan(order, "New.plug", "One.plug").refused())
         .extracting(Note::code)
-        .containsExactly("too-few");
+        .containsExactly("merge-too-few");
     assertThat(plan(order, "Base.plug", "One.plug", "Gone.plug").refused())
         .extracting(Note::code)
-        .contains("not-on", "name-taken");
+        .contains("merge-not-on", "merge-name-taken");
     assertThat(plan(order, "New.plug", "One.plug", "Base.plug").refused())
         .extracting(Note::code)
-        .contains("own");
+        .contains("merge-own");
     assertThat(plan(order, "New.plug", "One.plug", "Base.plug").refused())
         .allSatisfy(n -> assertThat(n.remedy()).isNotBlank());
   }
@@ -350,5 +351,24 @@ class MergeTest {
             List.of(pack),
             Map.of());
     return new Plugin(name, h, List.of());
+  }
+
+  @Test
+  void a_master_that_is_off_a_patch_and_a_record_that_does_not_fit_are_refused() {
+    Plugin one = plugin("One.plug", "\"Base.plug\",\"Off.plug\"", vessel("One.plug/1", ""));
+    Plugin two = plugin("Two.plug", "\"Base.plug\"", vessel("Two.plug/1", ""));
+    RecordIndex index = TestWorld.index(List.of(BASE, one, two), Set.of("two.plug"));
+    MergePlan plan =
+        MergePlan.of(TestWorld.GAME, index, List.of("One.plug", "Two.plug"), "New.plug");
+    assertThat(plan.refused())
+        .extracting(Note::code)
+        .containsExactlyInAnyOrder("merge-master-missing", "merge-patch");
+    Plugin odd =
+        plugin(
+            "Odd.plug",
+            "\"Base.plug\"",
+            "{\"type\":\"port\",\"id\":\"Base.plug/1\",\"fields\":{}}");
+    plan = plan(List.of(BASE, odd, two), "New.plug", "Odd.plug", "Two.plug");
+    assertThat(plan.refused()).extracting(Note::code).containsExactly("merge-odd");
   }
 }

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import ironing.core.IroningException;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.plugin.Value.Ref;
+import ironing.core.testkit.Refused;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -207,6 +208,8 @@ class PluginCodecTest {
         .hasMessageContaining(why)
         .hasMessageContaining("on line " + line)
         .satisfies(e -> assertThat(((IroningException) e).problems().get(0).remedy()).isNotBlank());
+    assertThat(Refused.code(() -> PluginText.parse(NAME, lines.replace('~', '\n'))))
+        .isEqualTo("plugin-undecodable");
   }
 
   @Test

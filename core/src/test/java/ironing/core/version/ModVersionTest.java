@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.IroningException;
+import ironing.core.testkit.Refused;
 import java.util.List;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
@@ -100,6 +101,7 @@ class ModVersionTest {
     assertThatThrownBy(() -> VersionRange.of(text))
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("Write it like");
+    assertThat(Refused.code(() -> VersionRange.of(text))).isEqualTo("range-invalid");
   }
 
   /** SemVer 2.0.0, section 11.4.2: identifiers with letters compare in ASCII sort order. */

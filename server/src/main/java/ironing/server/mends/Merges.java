@@ -241,7 +241,7 @@ class Merges {
     if (plan.refused().isEmpty()) return;
     throw new IroningException(
         plan.refused().stream()
-            .map((Note n) -> new Problem("merge-" + n.code(), n.thing(), n.reason(), n.remedy()))
+            .map((Note n) -> new Problem(n.code(), n.thing(), n.reason(), n.remedy()))
             .toList());
   }
 

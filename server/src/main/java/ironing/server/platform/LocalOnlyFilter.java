@@ -75,9 +75,9 @@ class LocalOnlyFilter extends OncePerRequestFilter {
     response
         .getWriter()
         .write(
-            "{\"type\":\"about:blank\",\"title\":\"A request that cannot be read\",\"status\":"
+            "{\"type\":\"/api/codes/request-unfit\",\"title\":\"A request that cannot be read\",\"status\":"
                 + status
-                + ",\"code\":\"request-unreadable\",\"detail\":\""
+                + ",\"code\":\"request-unfit\",\"detail\":\""
                 + why
                 + "\"}");
   }
@@ -90,7 +90,7 @@ class LocalOnlyFilter extends OncePerRequestFilter {
     response
         .getWriter()
         .write(
-            "{\"type\":\"about:blank\",\"title\":\"Not from this machine\",\"status\":403,\"detail\":\"The request’s "
+            "{\"type\":\"/api/codes/request-refused\",\"title\":\"Not from this machine\",\"status\":403,\"code\":\"request-refused\",\"detail\":\"The request’s "
                 + header
                 + " is “"
                 + shown

@@ -8,7 +8,14 @@ import io.swagger.v3.core.util.Json;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.Paths;
 import io.swagger.v3.oas.models.info.Info;
+import io.swagger.v3.oas.models.media.ArraySchema;
+import io.swagger.v3.oas.models.media.Content;
+import io.swagger.v3.oas.models.media.IntegerSchema;
+import io.swagger.v3.oas.models.media.ObjectSchema;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.media.StringSchema;
+import io.swagger.v3.oas.models.responses.ApiResponse;
+import io.swagger.v3.oas.models.responses.ApiResponses;
 import io.swagger.v3.oas.models.servers.Server;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -26,6 +33,7 @@ import java.util.function.Consumer;
 import org.springdoc.core.customizers.OpenApiCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.http.MediaType;
 
 /**
  * Makes the OpenAPI document say what the records say: a component is required unless it is
@@ -54,6 +62,59 @@ class OpenApi {
       new TreeMap<>(api.getPaths()).forEach(paths::addPathItem);
       api.setPaths(paths);
     };
+  }
+
+  /** Every operation says how an error is told, and with which codes. */
+  @Bean
+  OpenApiCustomizer refused() {
+    return api -> {
+      Schema<?> told = new ObjectSchema();
+      told.description("An error, as RFC 9457 has it.");
+      told.addProperty(
+          "type", text("Where it is told what the code means: /api/codes/ and the code."));
+      told.addProperty("title", text("What it is about."));
+      told.addProperty("status", new IntegerSchema().description("The answer’s HTTP status."));
+      told.addProperty("detail", text("The reason and the remedy of the first problem."));
+      Schema<String> code = text("The code of the first problem.");
+      Codes.all().stream()
+          .filter(c -> c.kind() == Codes.Kind.ERROR)
+          .forEach(c -> code.addEnumItemObject(c.code()));
+      told.addProperty("code", code);
+      told.addProperty(
+          "problems",
+          new ArraySchema()
+              .items(new Schema<>().$ref("Problem"))
+              .description("All that is wrong; absent where there is nothing beyond the detail."));
+      told.setRequired(List.of("type", "title", "status", "detail", "code"));
+      api.getComponents().addSchemas("ProblemDetails", told);
+      ApiResponse refused =
+          new ApiResponse()
+              .description("What is wrong, and what can be done.")
+              .content(
+                  new Content()
+                      .addMediaType(
+                          MediaType.APPLICATION_PROBLEM_JSON_VALUE,
+                          new io.swagger.v3.oas.models.media.MediaType()
+                              .schema(new Schema<>().$ref("ProblemDetails"))));
+      api.getComponents().addResponses("refused", refused);
+      api.getPaths()
+          .values()
+          .forEach(
+              path ->
+                  path.readOperations()
+                      .forEach(
+                          o ->
+                              o.getResponses()
+                                  .addApiResponse(
+                                      ApiResponses.DEFAULT,
+                                      new ApiResponse().$ref("#/components/responses/refused"))));
+    };
+  }
+
+  private static Schema<String> text(String words) {
+    StringSchema text = new StringSchema();
+    text.description(words);
+    return text;
   }
 
   /** What the comments of the code leave open is told by the list of words, and by names. */

@@ -20,7 +20,7 @@ public final class PlainErrors extends ErrorReportValve {
     response.setContentType("application/problem+json");
     String body =
         """
-        {"type":"about:blank","title":"Not answered","status":%d,"code":"request-unreadable",\
+        {"type":"/api/codes/request-unreadable","title":"Not answered","status":%d,"code":"request-unreadable",\
         "detail":"The server cannot read this request. Check its address and its headers."}
         """
             .formatted(status);

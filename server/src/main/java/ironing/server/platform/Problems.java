@@ -8,17 +8,16 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DuplicateKeyException;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.lang.Nullable;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
@@ -32,21 +31,16 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 @RestControllerAdvice
 class Problems extends ResponseEntityExceptionHandler {
   private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
-  private static final Set<String> NOT_FOUND = Set.of("not-found");
-  private static final Set<String> MACHINE =
-      Set.of("disk-full", "game-folder-failed", "library-failed");
+  private static final String METHOD_CODE = "method-unknown";
 
   @ExceptionHandler(IroningException.class)
   ResponseEntity<ProblemDetail> told(IroningException e) {
     List<Problem> problems = e.problems();
     Problem first = problems.get(0);
-    HttpStatus status = statusOf(first.code());
     ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(status, first.reason() + " " + first.remedy());
-    detail.setTitle(first.thing());
-    detail.setProperty("code", first.code());
+        detail(first.code(), first.thing(), first.reason() + " " + first.remedy());
     detail.setProperty("problems", problems);
-    return ResponseEntity.status(status).body(detail);
+    return answer(detail);
   }
 
   @Override
@@ -64,13 +58,11 @@ class Problems extends ResponseEntityExceptionHandler {
       return told(gone.get());
     }
     LOG.error("unforeseen", e);
-    ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
-            HttpStatus.INTERNAL_SERVER_ERROR,
-            "Something went wrong inside Ironing. Nothing was changed by this request; the server’s log has the details.");
-    detail.setTitle("An error of Ironing’s own");
-    detail.setProperty("code", "internal");
-    return ResponseEntity.internalServerError().body(detail);
+    return answer(
+        detail(
+            "internal",
+            "An error of Ironing’s own",
+            "Something went wrong inside Ironing. Nothing was changed by this request; the server’s log has the details."));
   }
 
   @Override
@@ -79,15 +71,13 @@ class Problems extends ResponseEntityExceptionHandler {
       HttpHeaders headers,
       HttpStatusCode status,
       WebRequest request) {
-    ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
-            HttpStatus.BAD_REQUEST,
+    return refused(
+        detail(
+            "body-unreadable",
+            "A body that cannot be read",
             "The request’s body is not what this address takes"
                 + why(e.getMostSpecificCause())
-                + " Compare it with /api/openapi.json.");
-    detail.setTitle("A body that cannot be read");
-    detail.setProperty("code", "body-unreadable");
-    return ResponseEntity.badRequest().body(detail);
+                + " Compare it with /api/openapi.json."));
   }
 
   private static String why(Throwable cause) {
@@ -128,37 +118,58 @@ class Problems extends ResponseEntityExceptionHandler {
         e.getParameterValidationResults().stream()
             .map(r -> "“" + r.getMethodParameter().getParameterName() + "”")
             .collect(Collectors.joining(", "));
-    ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
-            HttpStatus.BAD_REQUEST,
+    return refused(
+        detail(
+            "parameter-unfit",
+            "A parameter that does not fit",
             "Of the request’s parameters, "
                 + what
-                + " is out of its range. See /api/openapi.json.");
-    detail.setTitle("A parameter that does not fit");
-    detail.setProperty("code", "parameter-unfit");
-    return ResponseEntity.badRequest().body(detail);
+                + " is out of its range. See /api/openapi.json."));
   }
 
   /** Of two requests for one and the same, made at once, the second one finds it there. */
   @ExceptionHandler(DuplicateKeyException.class)
   ResponseEntity<ProblemDetail> twice(DuplicateKeyException e) {
-    ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(
-            HttpStatus.CONFLICT,
-            "Another request has just made one of that name. Look at it, or choose another name.");
-    detail.setTitle("There is one already");
-    detail.setProperty("code", "already-there");
-    return ResponseEntity.status(HttpStatus.CONFLICT).body(detail);
+    return answer(
+        detail(
+            "already-there",
+            "There is one already",
+            "Another request has just made one of that name. Look at it, or choose another name."));
   }
 
-  private static HttpStatus statusOf(String code) {
-    if (NOT_FOUND.contains(code)) return HttpStatus.NOT_FOUND;
-    if (code.equals(DatabaseGone.CODE)) return HttpStatus.SERVICE_UNAVAILABLE;
-    if (code.equals("changed-meanwhile")) return HttpStatus.PRECONDITION_FAILED;
-    if (code.equals("if-match-missing")) return HttpStatus.PRECONDITION_REQUIRED;
-    if (code.equals("busy") || code.equals("already-there")) return HttpStatus.CONFLICT;
-    return MACHINE.contains(code)
-        ? HttpStatus.INSUFFICIENT_STORAGE
-        : HttpStatus.UNPROCESSABLE_ENTITY;
+  /** What the framework refuses by itself has a code as everything else. */
+  @Override
+  protected ResponseEntity<Object> createResponseEntity(
+      @Nullable Object body, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+    if (body instanceof ProblemDetail detail
+        && (detail.getProperties() == null || !detail.getProperties().containsKey("code")))
+      coded(
+          detail,
+          switch (status.value()) {
+            case 404 -> "not-found";
+            case 405 -> METHOD_CODE;
+            default -> "request-unfit";
+          });
+    return super.createResponseEntity(body, headers, status, request);
+  }
+
+  private static ProblemDetail detail(String code, String title, String text) {
+    ProblemDetail detail = ProblemDetail.forStatusAndDetail(Codes.statusOf(code), text);
+    detail.setTitle(title);
+    coded(detail, code);
+    return detail;
+  }
+
+  private static void coded(ProblemDetail detail, String code) {
+    detail.setType(Codes.typeOf(code));
+    detail.setProperty("code", code);
+  }
+
+  private static ResponseEntity<ProblemDetail> answer(ProblemDetail detail) {
+    return ResponseEntity.status(detail.getStatus()).body(detail);
+  }
+
+  private static ResponseEntity<Object> refused(ProblemDetail detail) {
+    return ResponseEntity.status(detail.getStatus()).body(detail);
   }
 }

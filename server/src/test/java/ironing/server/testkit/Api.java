@@ -15,8 +15,11 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** What a script does over HTTP. Every call says which status it expects. */
 public final class Api {
@@ -99,6 +102,27 @@ public final class Api {
   /** Starts a job and waits for its end. */
   public Answer job(String path, Object body) {
     return send("POST", path, body, Map.of("Prefer", "wait=120"));
+  }
+
+  /**
+   * The code with which a request is refused, at once or when its job has ended. A request for a
+   * change carries the state as it is.
+   */
+  public String refusal(String method, String path, Object body) {
+    Map<String, String> headers = new HashMap<>(Map.of("Prefer", "wait=120"));
+    Matcher workspace = Pattern.compile("/api/workspaces/\\d+").matcher(path);
+    if (workspace.lookingAt()) {
+      String etag = ask("GET", workspace.group(), null, Map.of()).header("ETag");
+      if (!etag.isEmpty()) headers.put("If-Match", etag);
+    }
+    Answer answer = ask(method, path, body, headers);
+    if (answer.status() < 400) return answer.problem().path("code").asText();
+    String code = answer.body().path("code").asText();
+    assertThat(answer.body().path("type").asText()).isEqualTo("/api/codes/" + code);
+    assertThat(get("/api/codes/" + code).path("status").asInt())
+        .as(code)
+        .isEqualTo(answer.status());
+    return code;
   }
 
   /** A change of the arrangement as it is now. */
