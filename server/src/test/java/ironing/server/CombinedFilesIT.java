@@ -268,6 +268,8 @@ class CombinedFilesIT {
     install("Late", "1.0", Map.of("scripts/day.sks", DAY + "rest\n"));
     assertThat(api.get(base + "/mends").get(0).path("reasons").toString())
         .contains("Late changes data/scripts/day.sks too now");
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .contains("mend-stale");
     api.job(base + "/mends/rebuild", null);
     assertThat(api.get(base + "/mends").get(0).path("stale").asBoolean()).isFalse();
     assertThat(deployed("scripts/day.sks")).contains("ring bell twice").endsWith("end\nrest\n");
@@ -489,5 +491,47 @@ class CombinedFilesIT {
 
   private List<String> codes() {
     return api.get(base + "/wrinkles").path("open").findValuesAsText("code");
+  }
+
+  @Test
+  void what_needs_a_word_first_is_not_combined() {
+    Map<String, Object> wish = Map.of("paths", List.of("data/ui/bridge.json"));
+    install("Third", "1.0", Map.of("ui/bridge.json", "{\"title\":\"Third bridge\"}"));
+    assertThat(api.refusal("POST", base + "/combined-files", wish)).isEqualTo("nothing-to-combine");
+  }
+
+  @Test
+  void a_combined_file_that_the_library_lost_too_cannot_be_put_back() throws IOException {
+    api.job(base + "/combined-files", Map.of("paths", List.of("data/scripts/day.sks")));
+    api.job(base + "/deploy", null);
+    // written through the link: the library’s copy is the same file
+    Files.writeString(game.resolve("data/scripts/day.sks"), "lost\n");
+    Map<String, Object> wish =
+        Map.of("cause", "THROUGH_LINK", "paths", List.of("data/scripts/day.sks"));
+    assertThat(api.refusal("POST", base + "/drift/put-back", wish)).isEqualTo("library-damaged");
+  }
+
+  @Test
+  void mods_of_two_versions_whose_places_the_game_has_changed_ask_for_a_base() throws IOException {
+    twoOfBefore(true);
+    // made on 1.1, and changes the line that 1.2 changes
+    String card = "game: { id: with-scripts, versions: \"1.1\" }\n";
+    install("Third", "1.0", card, Map.of("scripts/way.sks", lines(5, "third")));
+    api.job(base + "/deploy", null);
+    for (Map.Entry<String, String> f :
+        Map.of(
+                "fleet.json",
+                "{ \"version\": \"1.2\" }",
+                "data/scripts/way.sks",
+                lines(5, "updated again"))
+            .entrySet()) {
+      Files.delete(game.resolve(f.getKey()));
+      Trees.write(game.resolve(f.getKey()), f.getValue());
+    }
+    api.job(base + "/game-version", null);
+    JsonNode board = board("data/scripts/way.sks");
+    assertThat(board.at("/file/state").asText()).isEqualTo("IMPOSSIBLE");
+    assertThat(board.path("remarks").toString())
+        .contains("made on version 1.1 of the game, another’s on 1.0");
   }
 }

@@ -34,7 +34,7 @@ class ErrorCodesIT {
     assertThat(busy.path("means").asText()).isNotBlank();
     assertThat(api.get("/api/codes/clash").path("kind").asText()).isEqualTo("WRINKLE");
     assertThat(api.get("/api/codes").path("codes").findValuesAsText("code"))
-        .contains("busy", "clash", "by-lines", "merge-loses")
+        .contains("busy", "clash", "merge-loses")
         .isSorted();
     assertThat(api.refusal("GET", "/api/codes/nonesuch", null)).isEqualTo("not-found");
   }
@@ -116,9 +116,6 @@ class ErrorCodesIT {
     assertThat(api.refusal("GET", address + "/text?path=add-ons/tide.txt", null))
         .isEqualTo("library-failed");
     Files.delete(content);
-    Path stored = file(server.library(workspace).resolve("archives"), "");
-    Files.write(stored, Archives.zip(Map.of("tide.txt", "low\n", "maps/a.map", "x")));
-    assertThat(api.refusal("POST", address + "/reinstall", null)).isEqualTo("other-bytes");
   }
 
   private static Path file(Path below, String name) throws IOException {

@@ -180,12 +180,14 @@ class GameVersionIT {
   void a_version_that_is_taken_in_is_the_unmodded_game_from_then_on(Api api) throws IOException {
     update();
     Map<String, String> updated = Trees.of(game);
+    assertThat(each(api.get(base).path("wrinkles"), "code")).contains("game-updated");
     api.job(base + "/game-version", null);
     JsonNode view = api.get(base + "/game-version");
     assertThat(view.path("noticed").asBoolean()).as(view.toString()).isFalse();
     assertThat(view.path("known").asText()).isEqualTo("1.5");
     assertThat(each(view.path("earlier"), "version")).containsExactly("1.4");
     assertThat(view.path("earlier").get(0).path("changed").asInt()).isEqualTo(4);
+    assertThat(each(api.get(base).path("wrinkles"), "code")).contains("game-version");
     assertThat(wrinkles(api))
         .contains("Pilots is made for another version of the game")
         .noneMatch(t -> t.startsWith("Skies"))

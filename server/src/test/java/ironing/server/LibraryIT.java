@@ -754,6 +754,26 @@ class LibraryIT {
             .filter(t -> t.contains("another game"))
             .toList();
     assertThat(told).containsExactly("Mod far is made for another game");
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .containsExactly("other-game");
+  }
+
+  @Test
+  void two_that_do_not_go_together_are_told_while_both_are_on() {
+    install("a.zip", files("mod-card.yaml", card("a", "1.0"), "a.txt", "1"));
+    long b =
+        install(
+            "b.zip",
+            files(
+                "mod-card.yaml",
+                card("b", "1.0") + "clashes: [ { mod: a, why: both move the tide } ]\n",
+                "b.txt",
+                "2"));
+    JsonNode clash = api.get(base + "/wrinkles").path("open").get(0);
+    assertThat(clash.path("code").asText()).isEqualTo("clash");
+    assertThat(clash.path("reason").asText()).contains("both move the tide");
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(b), "on", false));
+    assertThat(api.get(base + "/wrinkles").path("open")).isEmpty();
   }
 
   @Test

@@ -189,6 +189,13 @@ class LoadOrderIT {
   }
 
   @Test
+  void what_the_mod_of_a_plugin_needs_is_told_beside_the_plugin() {
+    install("E", "needs: [ { mod: kelp, versions: \">=2\" } ]\n");
+    assertThat(api.get(base).findValuesAsText("code")).containsExactly("MOD_NEED");
+    assertThat(api.get(base).findValuesAsText("text").toString()).contains("needs kelp >=2");
+  }
+
+  @Test
   void why_a_plugin_stands_where_it_does() {
     JsonNode why = api.get(base + "/why?plugin=d.PLUG");
     assertThat(why.path("before").get(0).path("name").asText()).isEqualTo("C.plug");
@@ -208,6 +215,10 @@ class LoadOrderIT {
     String deployed = Files.readString(list);
     String changed = "use D.plug\r\nskip A.plug\nuse Z.plug\nwhat is this\nuse C.plug\n";
     Files.writeString(list, changed);
+    // it is no file of a mod, so that none can take it in
+    Map<String, Object> wish = Map.of("cause", "CHANGED", "paths", List.of("settings/list.txt"));
+    assertThat(api.refusal("POST", "/api/workspaces/" + workspace + "/drift/own", wish))
+        .isEqualTo("no-mod");
     JsonNode view = api.get(base + "/list-file");
     assertThat(view.path("state").asText()).isEqualTo("CHANGED");
     assertThat(view.path("switches").toString()).isEqualTo("[{\"name\":\"A.plug\",\"on\":false}]");

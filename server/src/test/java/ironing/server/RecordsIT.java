@@ -241,7 +241,16 @@ class RecordsIT {
   void a_patch_keeps_decisions_and_asks_again_only_about_what_changed_since() {
     decide("Base.plug/1", "speed", "Fast.plug");
     decide("Base.plug/2", "route", "/merged");
+    Map<String, Object> nobodys = Map.of("place", "speed", "choice", "Nobody.plug");
+    assertThat(api.refusal("PUT", base + "/records/Base.plug/1/decisions", nobodys))
+        .isEqualTo("choice-unknown");
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .contains("records-unpatched");
     long patch = api.job(base + "/mends/patch", null).result();
+    assertThat(api.refusal("POST", base + "/mods/" + patch + "/reinstall", null))
+        .isEqualTo("no-archive");
+    assertThat(api.refusal("POST", base + "/mends/merges/" + patch + "/take-back", null))
+        .isEqualTo("not-a-merge");
     JsonNode mend = api.get(base + "/mends").get(0);
     assertThat(mend.path("stale").asBoolean()).isFalse();
     assertThat(mend.path("records").asInt()).isEqualTo(2);
@@ -261,6 +270,8 @@ class RecordsIT {
     assertThat(aud.path("state").asText())
         .as("its speed is another one now")
         .isEqualTo("NEEDS_YOU");
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .contains("records-asked", "mend-stale");
     assertThat(place(aud, "speed").path("choice").asText()).isEqualTo("Fast.plug");
     assertThat(place(aud, "speed").path("why").asText()).contains("changed since");
     JsonNode bo = api.get(base + "/records/Base.plug/2");
@@ -752,5 +763,21 @@ class RecordsIT {
     refused = api.ask("PUT", base + "/mends/" + merge + "/conditions", conditions, Map.of());
     assertThat(refused.body().path("code").asText()).isEqualTo("not-a-patch");
     assertThat(api.get(base + "/mends").get(0).path("kind").asText()).isEqualTo("MERGE");
+  }
+
+  @Test
+  void where_the_definition_leaves_no_name_for_a_patch_it_says_so() {
+    String other = GAME.replace("match: \"*.plug\"", "match: \"*a*.plug\"");
+    api.send(
+        "PUT",
+        base + "/definition",
+        Map.of("definition", other),
+        Map.of("Prefer", "wait=120", "If-Match", etag()));
+    decide("Base.plug/1", "speed", "Fast.plug");
+    assertThat(api.refusal("POST", base + "/mends/patch", null)).isEqualTo("patch-unnameable");
+  }
+
+  private String etag() {
+    return api.send("GET", base, null, Map.of()).header("ETag");
   }
 }

@@ -3,9 +3,11 @@ package ironing.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.testkit.Archives;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.DemoWorld;
+import ironing.server.testkit.Games;
 import ironing.server.testkit.Patience;
 import ironing.server.testkit.TestServer;
 import java.io.IOException;
@@ -52,6 +54,30 @@ class RestartIT {
       assertThat(server.api().get(base + "/records").path("states").path("needYou").asInt())
           .as("the decision before the restart is undone after it")
           .isEqualTo(before.get("/records").path("states").path("needYou").asInt() + 1);
+    }
+  }
+
+  @Test
+  void an_archive_that_was_exchanged_behind_the_back_makes_no_mod_anew() {
+    try (TestServer server = TestServer.start(temp.resolve("home"))) {
+      long workspace = server.api().workspace(Games.plain(temp.resolve("game")));
+      byte[] bytes = Archives.zip(Map.of("tide.txt", "high\n"));
+      long mod = server.api().install(workspace, "Tides.zip", bytes).result();
+      Path archives = server.library(workspace).resolve("archives");
+      server.down(
+          () -> {
+            try (Stream<Path> all = Files.walk(archives)) {
+              Path stored = all.filter(Files::isRegularFile).findFirst().orElseThrow();
+              Files.write(stored, Archives.zip(Map.of("tide.txt", "low\n")));
+            } catch (IOException e) {
+              throw new UncheckedIOException(e);
+            }
+          });
+      String address = "/api/workspaces/" + workspace + "/mods/" + mod;
+      assertThat(server.api().refusal("POST", address + "/reinstall", null))
+          .isEqualTo("other-bytes");
+      assertThat(server.api().get(address + "/text?path=add-ons/tide.txt").path("text").asText())
+          .isEqualTo("high\n");
     }
   }
 

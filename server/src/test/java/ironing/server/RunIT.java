@@ -73,6 +73,7 @@ class RunIT {
     Api.Answer second = api.ask("POST", base + "/runs", null, Map.of());
     assertThat(second.status()).isEqualTo(409);
     assertThat(second.body().path("detail").asText()).contains("running");
+    assertThat(second.body().path("code").asText()).isEqualTo("busy");
     Api.Answer deploy = api.ask("POST", base + "/deploy", null, Map.of());
     assertThat(deploy.status()).as("no deploying under a game that runs").isEqualTo(409);
     assertThat(api.get(base + "/deploy").path("use").asText()).isEqualTo("RUNNING");

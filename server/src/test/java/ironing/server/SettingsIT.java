@@ -8,6 +8,7 @@ import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.SharedServer;
 import java.io.IOException;
+import java.io.RandomAccessFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
@@ -120,6 +121,12 @@ class SettingsIT {
   void a_wrinkle_is_quiet_until_its_facts_change() {
     JsonNode need = api.get(base + "/wrinkles").path("open").get(0);
     assertThat(need.path("code").asText()).isEqualTo("need-unmet");
+    assertThat(
+            api.refusal(
+                "POST",
+                base + "/wrinkles/set-aside",
+                Map.of("key", need.path("key").asText(), "why", "x".repeat(20_000))))
+        .isEqualTo("bad-reason");
     api.send(
         "POST",
         base + "/wrinkles/set-aside",
@@ -144,5 +151,16 @@ class SettingsIT {
     assertThat(
             api.ask("POST", base + "/wrinkles/set-aside", Map.of("key", "gone"), Map.of()).status())
         .isEqualTo(404);
+  }
+
+  @Test
+  void a_file_that_is_too_large_to_have_for_each_profile_is_told() throws IOException {
+    String first = api.get(base + "/profiles").get(0).path("name").asText();
+    try (RandomAccessFile large = new RandomAccessFile(own.toFile(), "rw")) {
+      large.setLength((16 << 20) + 1);
+    }
+    assertThat(api.refusal("POST", base + "/deploy", null)).isEqualTo("settings-too-large");
+    assertThat(game.resolve("add-ons/tide.txt")).hasContent("the game’s tide");
+    assertThat(api.get(base + "/profiles").get(0).path("name").asText()).isEqualTo(first);
   }
 }

@@ -103,6 +103,10 @@ class ToolsIT {
     assertThat(api.get(base + "/mends").get(0).path("reasons").toString())
         .contains("add-ons/shoal.txt is read too now.");
     assertThat(tool().path("stale").toString()).contains("shoal");
+    assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
+        .containsExactly("tool-stale");
+    assertThat(api.refusal("POST", base + "/mends/" + mend.path("mod").asLong() + "/rebuild", null))
+        .isEqualTo("needs-tool");
     Api.Answer early = api.ask("POST", base + "/tools/" + tool + "/run", null, Map.of());
     assertThat(early.status()).isEqualTo(422);
     assertThat(early.body().path("code").asText()).isEqualTo("tool-not-ready");

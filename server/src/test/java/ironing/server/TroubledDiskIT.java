@@ -66,6 +66,7 @@ class TroubledDiskIT {
       JsonNode problem =
           server.api().job("/api/workspaces", Map.of("folder", game.toString())).problem();
       assertThat(problem.path("thing").asText()).contains(closed.toString());
+      assertThat(problem.path("code").asText()).isEqualTo("game-folder-unreadable");
       assertThat(problem.path("remedy").asText()).isNotBlank();
       assertThat(server.api().get("/api/workspaces")).isEmpty();
     } finally {

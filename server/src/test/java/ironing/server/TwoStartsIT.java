@@ -2,15 +2,20 @@ package ironing.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.catchThrowable;
 
+import ironing.core.IroningException;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
+import ironing.server.testkit.Database;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.ServerProcess;
+import ironing.server.testkit.TestServer;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
+import org.assertj.core.api.ThrowableAssert.ThrowingCallable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -73,5 +78,23 @@ class TwoStartsIT {
     } catch (Exception e) {
       throw new CompletionException(e);
     }
+  }
+
+  @Test
+  void what_a_second_start_is_refused_with_has_a_code() {
+    try (Database database = Database.create();
+        TestServer first = TestServer.start(temp.resolve("home"), database.url())) {
+      assertThat(first.api().get("/api/workspaces")).isEmpty();
+      assertThat(refusal(() -> TestServer.start(temp.resolve("home"), database.url())))
+          .isEqualTo("home-in-use");
+      assertThat(refusal(() -> TestServer.start(temp.resolve("another"), database.url())))
+          .isEqualTo("database-in-use");
+    }
+  }
+
+  private static String refusal(ThrowingCallable start) {
+    for (Throwable t = catchThrowable(start); t != null; t = t.getCause())
+      if (t instanceof IroningException e) return e.problems().get(0).code();
+    throw new AssertionError("it was not refused");
   }
 }

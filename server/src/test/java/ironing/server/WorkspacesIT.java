@@ -277,6 +277,7 @@ class WorkspacesIT {
     assertThat(look.path("warnings").findValuesAsText("thing"))
         .containsExactly("add-ons\\tide.txt");
     assertThat(look.at("/warnings/0/reason").asText()).contains("backslash");
+    assertThat(look.at("/warnings/0/code").asText()).isEqualTo("name-unusable");
     long workspace = api.workspace(folder);
     String base = "/api/workspaces/" + workspace;
     api.install(workspace, "m.zip", Archives.zip(Map.of("maps/a.map", "a")));
@@ -455,5 +456,18 @@ class WorkspacesIT {
     for (JsonNode w : api.get(base + "/wrinkles").path("open"))
       if (w.path("code").asText().equals("row-unreadable")) found.add(w);
     return found;
+  }
+
+  @Test
+  void a_definition_without_saves_of_each_profile_says_what_becomes_of_them() {
+    Path folder = Games.plain(temp.resolve("saving"));
+    String with = Games.PLAIN + "protect: [ \"saves/**\" ]\nperProfile: [ \"saves/**\" ]\n";
+    Trees.write(folder.resolve("game.yaml"), with);
+    String definition = "/api/workspaces/" + api.workspace(folder) + "/definition";
+    JsonNode look =
+        api.send("POST", definition + "/look", Map.of("definition", Games.PLAIN), Map.of()).body();
+    assertThat(look.path("warnings").findValuesAsText("code")).containsExactly("saves-shared");
+    look = api.send("POST", definition + "/look", Map.of("definition", with), Map.of()).body();
+    assertThat(look.path("warnings")).isEmpty();
   }
 }

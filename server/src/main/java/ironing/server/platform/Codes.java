@@ -30,8 +30,6 @@ final class Codes {
     ERROR,
     /** In the list of wrinkles. */
     WRINKLE,
-    /** Beside a combined file. */
-    REMARK,
     /** Beside a merge that is planned. */
     NOTE
   }
@@ -86,7 +84,6 @@ final class Codes {
   private static Code code(String code, String kind, String means) {
     return switch (kind) {
       case "wrinkle" -> new Code(code, Kind.WRINKLE, null, means);
-      case "remark" -> new Code(code, Kind.REMARK, null, means);
       case "note" -> new Code(code, Kind.NOTE, null, means);
       default -> new Code(code, Kind.ERROR, Integer.valueOf(kind), means);
     };

@@ -151,17 +151,17 @@ class OpenApi {
                           }));
       api.getComponents()
           .getSchemas()
-          .values()
           .forEach(
-              schema -> {
+              (of, schema) -> {
                 Map<?, ?> members = schema.getProperties();
                 if (members == null) return;
                 members.forEach(
                     (name, member) -> {
                       Schema<?> m = (Schema<?>) member;
                       // a reference is described where it leads to
-                      if (m.get$ref() == null)
-                        told(words, (String) name, m.getDescription(), m::setDescription);
+                      if (m.get$ref() != null) return;
+                      told(words, of + "." + name, m.getDescription(), m::setDescription);
+                      told(words, (String) name, m.getDescription(), m::setDescription);
                     });
               });
     };

@@ -12,6 +12,7 @@ import ironing.core.IroningException;
 import ironing.server.job.Job.State;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
+import java.nio.file.FileSystemException;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -122,6 +123,23 @@ class JobsTest {
             p -> {
               assertThat(p.code()).isEqualTo("internal");
               assertThat(p.toString()).doesNotContain("secret");
+            });
+  }
+
+  @Test
+  void a_drive_that_refuses_is_told_by_the_place() {
+    Job job =
+        start(
+            p -> {
+              throw new FileSystemException("/far/away/x", null, "Input/output error");
+            });
+    assertThat(jobs.await(job.id(), LONG_MS).problems())
+        .singleElement()
+        .satisfies(
+            p -> {
+              assertThat(p.code()).isEqualTo("disk-failed");
+              assertThat(p.thing()).isEqualTo("/far/away/x");
+              assertThat(p.reason()).contains("Input/output error");
             });
   }
 
