@@ -25,7 +25,6 @@ interface IntakeAsideProps {
 /** What installing it would mean, and the buttons that do it. */
 export function IntakeAside(props: IntakeAsideProps) {
   const { view, part } = props
-  const size = view.gets.reduce((sum, g) => sum + g.sizeBytes, 0)
   const inUse = view.here.find((h) => h.inUse) ?? view.here[0]
   const possible =
     view.state === 'LAID' && !props.amiss && !props.asking && (view.flaws.length === 0 || part.plain === true)
@@ -34,7 +33,7 @@ export function IntakeAside(props: IntakeAsideProps) {
       <h2 className="break-words">
         {view.state === 'SEVERAL'
           ? 'Nothing is chosen yet'
-          : `${count(view.gets.length, 'file')}, ${bytes(size)}`}
+          : `${count(view.getsInAll, 'file')}, ${bytes(view.getsBytes)}`}
       </h2>
       <p className="mono mt-0.5 break-all text-ink-3">{view.archiveName}</p>
       {view.summary && <p className="mt-2">{view.summary}</p>}

@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { PackageX } from 'lucide-react'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { api, got, Refused, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -11,7 +11,7 @@ import { Menu, type MenuAct } from '../ui/Menu'
 import { Screen } from '../ui/Screen'
 import { Segments } from '../ui/Segments'
 import { Empty, Failed, Loading } from '../ui/States'
-import { count } from '../ui/text'
+import { count, number } from '../ui/text'
 import type { TreeNode } from '../ui/tree'
 import { IntakeAside } from './IntakeAside'
 import { answered, beginningAt, entriesOf, leftOut, letIn, pagesOf, sentTo } from './part'
@@ -47,7 +47,8 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
   const [others, setOthers] = useState<readonly PartRequest[]>([])
   const [shown, setShown] = useState<'questions' | 'gets' | 'out' | 'read' | null>(null)
   const [page, setPage] = useState(0)
-  const intake = useIntake(workspace, archive, asked)
+  const [below, setBelow] = useState('')
+  const intake = useIntake(workspace, archive, asked, below)
   const install = useInstall(workspace, archive)
   const view = intake.data
   if (intake.isPending) {
@@ -114,8 +115,8 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
             onChange={setShown}
             options={[
               ...(pages.length > 0 ? [{ value: 'questions' as const, label: 'Questions' }] : []),
-              { value: 'gets' as const, label: `The game gets ${count(view.gets.length, 'file')}` },
-              { value: 'out' as const, label: `Left out: ${view.staysOut.length}` },
+              { value: 'gets' as const, label: `The game gets ${count(view.getsInAll, 'file')}` },
+              { value: 'out' as const, label: `Left out: ${number(view.staysOutInAll)}` },
               ...(papers.length > 0 ? [{ value: 'read' as const, label: 'To read' }] : []),
             ]}
           />
@@ -157,6 +158,7 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
             <Outcome
               view={view}
               part={part}
+              some={<Some shown={view.gets.length} all={view.getsInAll} below={below} onBelow={setBelow} />}
               onPart={setPart}
               onSplit={(root) => {
                 setPart(leftOut(part, [`${root}/`]))
@@ -164,7 +166,19 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
               }}
             />
           ) : (
-            <Out view={view} part={part} onPart={setPart} />
+            <Out
+              view={view}
+              part={part}
+              some={
+                <Some
+                  shown={view.staysOut.length}
+                  all={view.staysOutInAll}
+                  below={below}
+                  onBelow={setBelow}
+                />
+              }
+              onPart={setPart}
+            />
           )}
         </>
       )}
@@ -228,9 +242,39 @@ function Several(props: { view: Intake; onPick: (root: string) => void; onAll: (
   )
 }
 
+/** Where more files are there than are listed: how many, and which are asked for. */
+function Some(props: { shown: number; all: number; below: string; onBelow: (path: string) => void }) {
+  if (props.shown === props.all && props.below === '') return null
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 border-line border-b px-4 py-2 text-ink-2"
+      onSubmit={(e) => {
+        e.preventDefault()
+        const typed = new FormData(e.currentTarget).get('below')
+        props.onBelow(typeof typed === 'string' ? typed.trim() : '')
+      }}
+    >
+      <span className="flex-1">
+        {number(props.shown)} of {count(props.all, 'file')} are listed
+      </span>
+      <label className="flex items-center gap-2">
+        Only those below
+        <input
+          name="below"
+          defaultValue={props.below}
+          placeholder="folder/"
+          className="mono h-8 w-56 rounded-[7px] border border-line-2 bg-card px-2 text-ink"
+        />
+      </label>
+      <Button type="submit">List them</Button>
+    </form>
+  )
+}
+
 function Outcome(props: {
   view: Intake
   part: PartRequest
+  some: ReactNode
   onPart: (part: PartRequest) => void
   onSplit: (root: string) => void
 }) {
@@ -251,8 +295,13 @@ function Outcome(props: {
     const entry = entriesOf(node, view.gets)
     const only = entry.length === 1 ? entry[0] : undefined
     const folder = only?.endsWith('/') ? only.slice(0, -1) : undefined
+    // of a folder that is listed in part, only what is said by its own path is said of all of it
+    if (!isWhole(view) && !node.leaf && !folder) return []
     return [
-      { label: 'Leave it out', run: () => onPart(leftOut(part, entry)) },
+      {
+        label: folder && !isWhole(view) ? `Leave all of ${folder}/ out` : 'Leave it out',
+        run: () => onPart(leftOut(part, entry)),
+      },
       ...(only
         ? view.mounts.map((m) => ({
             label: `Send it to ${mountWords(m)}`,
@@ -270,6 +319,7 @@ function Outcome(props: {
   }
   return (
     <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden py-1">
+      {props.some}
       <FileTree
         label="What the game gets"
         files={view.getsTree}
@@ -285,7 +335,7 @@ function Outcome(props: {
                 {n.leaf.entry}
               </small>
             )}
-            <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />
+            {acts(n).length > 0 && <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />}
           </>
         )}
       />
@@ -293,11 +343,16 @@ function Outcome(props: {
   )
 }
 
+/** Whether every file of the archive is listed. */
+function isWhole(view: Intake): boolean {
+  return view.gets.length === view.getsInAll && view.staysOut.length === view.staysOutInAll
+}
+
 function mountWords(m: Schema['MountView']): string {
   return m.at === '.' ? 'the game’s own folder' : `${m.at}/`
 }
 
-/** Every entry of the archive. */
+/** Every entry of the archive that is listed. */
 function entries(view: Intake): string[] {
   return [...view.gets.map((g) => g.entry), ...view.staysOut.map((s) => s.entry)]
 }
@@ -305,15 +360,21 @@ function entries(view: Intake): string[] {
 function Out({
   view,
   part,
+  some,
   onPart,
 }: {
   view: Intake
   part: PartRequest
+  some: ReactNode
   onPart: (part: PartRequest) => void
 }) {
   const [selected, setSelected] = useState<string | null>(null)
   const all = () => entries(view)
-  const acts = (node: TreeNode<StaysOut>): MenuAct[] => [
+  // letting one file of a folder in names all the others, and some of them may not be listed
+  const splits = (path: string) =>
+    !isWhole(view) && (part.leaveOut ?? []).some((l) => l.endsWith('/') && l !== path && path.startsWith(l))
+  const acts = (node: TreeNode<StaysOut>): MenuAct[] => (splits(node.path) ? [] : decisions(node))
+  const decisions = (node: TreeNode<StaysOut>): MenuAct[] => [
     ...((part.leaveOut ?? []).some(
       (l) => l === node.path || node.path.startsWith(l) || l.startsWith(node.path),
     )
@@ -327,12 +388,13 @@ function Out({
       ? []
       : [null, { label: 'Begin here', run: () => onPart(beginningAt(part, node.path.slice(0, -1))) }]),
   ]
-  if (view.staysOut.length === 0)
+  if (view.staysOutInAll === 0)
     return (
       <div className="card mt-2 flex-1 p-4 text-ink-2">Nothing: the game gets every file of the archive.</div>
     )
   return (
     <div className="card mt-2 flex min-h-0 flex-1 flex-col overflow-hidden py-1">
+      {some}
       <FileTree
         label="Left out"
         files={view.outTree}
@@ -346,7 +408,7 @@ function Out({
                 {n.leaf.reading && ' It can be read in the library.'}
               </small>
             )}
-            <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />
+            {acts(n).length > 0 && <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />}
           </>
         )}
       />

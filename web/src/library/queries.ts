@@ -133,17 +133,21 @@ export type Intake = Schema['IntakeView'] & {
   outTree: Tree<StaysOut>
 }
 
-/** What the game would get from an archive under some choices. */
-export function useIntake(workspace: number, archive: number, part: PartRequest) {
+/**
+ * What the game would get from an archive under some choices.
+ *
+ * @param below lists only what lies there; for archives of more files than are listed at once
+ */
+export function useIntake(workspace: number, archive: number, part: PartRequest, below: string) {
   return useQuery({
-    queryKey: of(workspace, 'intake', archive, part),
+    queryKey: of(workspace, 'intake', archive, part, below),
     placeholderData: keepPreviousData,
     structuralSharing: false,
     gcTime: 60_000,
     queryFn: async ({ signal }): Promise<Intake> => {
       const view = await got(
         api.POST('/api/workspaces/{workspace}/archives/{archive}/intake', {
-          params: { path: { workspace, archive } },
+          params: { path: { workspace, archive }, query: { below } },
           body: part,
           signal,
         }),

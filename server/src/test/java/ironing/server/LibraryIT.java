@@ -795,4 +795,31 @@ class LibraryIT {
         api.send("POST", base + "/archives/" + archive + "/intake", Map.of(), Map.of()).body();
     assertThat(again.at("/questions/0/answers/0/taken").asBoolean()).isTrue();
   }
+
+  @Test
+  void of_many_files_the_first_are_listed_and_others_are_asked_for_by_their_folder() {
+    Map<String, String> many = new LinkedHashMap<>();
+    for (int i = 0; i < 40; i++) {
+      many.put("maps/north/" + i + ".map", "n" + i);
+      many.put("maps/south/" + i + ".map", "s");
+      many.put("notes/" + i + ".xyz", "x");
+    }
+    many.put("notes/zz.txt", "read me");
+    long archive = api.bringIn(workspace, "many.zip", Archives.zip(many));
+    String intake = base + "/archives/" + archive + "/intake";
+    JsonNode seen = api.send("POST", intake + "?limit=10", Map.of(), Map.of()).body();
+    assertThat(seen.path("gets")).hasSize(10);
+    assertThat(seen.path("getsInAll").asInt()).isEqualTo(80);
+    assertThat(seen.path("getsBytes").asLong()).isEqualTo(10 * 2 + 30 * 3 + 40);
+    assertThat(seen.path("staysOut")).hasSize(10);
+    assertThat(seen.path("staysOutInAll").asInt()).isEqualTo(41);
+    assertThat(seen.at("/staysOut/0/entry").asText()).isEqualTo("notes/zz.txt");
+    seen = api.send("POST", intake + "?below=add-ons/maps/south/", Map.of(), Map.of()).body();
+    assertThat(seen.path("gets")).hasSize(40).allMatch(g -> g.path("sizeBytes").asLong() == 1);
+    assertThat(seen.path("getsInAll").asInt()).isEqualTo(80);
+    long mod = api.job(base + "/mods", Map.of("archive", archive)).result();
+    JsonNode page = api.get(base + "/mods/" + mod + "/files?limit=5&offset=78");
+    assertThat(page.findValuesAsText("path"))
+        .containsExactly("add-ons/maps/south/8.map", "add-ons/maps/south/9.map");
+  }
 }

@@ -24,8 +24,15 @@ public final class Reading {
   /** What is larger is no reading matter. */
   public static final long LARGEST_BYTES = 16L << 20;
 
-  private static final Pattern TEXT =
-      Pattern.compile(".*\\.(md|markdown|txt|text|rst|nfo|log|adoc)");
+  private static final String TEXT_ENDS = "\\.(md|markdown|txt|text|rst|nfo|log|adoc)";
+
+  /**
+   * A regular expression that is found, whatever the case, in every path whose name can be that of
+   * a text to read; as Java and PostgreSQL have them.
+   */
+  public static final String TEXT_NAMES = TEXT_ENDS + "$|(^|/)[^./]+$";
+
+  private static final Pattern TEXT = Pattern.compile(".*" + TEXT_ENDS);
   private static final Pattern IMAGE = Pattern.compile(".*\\.(png|jpe?g|gif|webp|bmp|svg)");
   private static final Pattern BARE = Pattern.compile("[^.]+");
   private static final Charset FALLBACK = Charset.forName("windows-1252");

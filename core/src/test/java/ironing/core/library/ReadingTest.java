@@ -8,6 +8,14 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import net.jqwik.api.constraints.CharRange;
+import net.jqwik.api.constraints.StringLength;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -80,5 +88,22 @@ class ReadingTest {
             new ContentDifference(
                 List.of("data/new.txt"), List.of("data/gone.txt"), List.of("data/b.png")));
     assertThat(d.isNone()).isFalse();
+  }
+
+  @Property(tries = 500, seed = "8160")
+  void every_text_to_read_has_a_name_of_the_expression(
+      @ForAll @CharRange(from = ' ', to = '~') @StringLength(max = 12) String before,
+      @ForAll("ends") String end) {
+    String path = "a.b/" + before + end;
+    boolean text = Reading.kind(path).filter(k -> k != Reading.Kind.IMAGE).isPresent();
+    boolean found =
+        Pattern.compile(Reading.TEXT_NAMES, Pattern.CASE_INSENSITIVE).matcher(path).find();
+    if (text) assertThat(found).as(path).isTrue();
+  }
+
+  @Provide
+  Arbitrary<String> ends() {
+    return Arbitraries.of(
+        "", ".txt", ".MD", "readme", "/Licence", ".map", ".nfo.png", "CHANGES.rst");
   }
 }

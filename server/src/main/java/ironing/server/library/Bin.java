@@ -40,6 +40,7 @@ class Bin {
   private final ModStore mods;
   private final Archives archives;
   private final Staging staging;
+  private final Remover remover;
   private final LibraryMapper library;
   private final Workbenches benches;
   private final TransactionTemplate transaction;
@@ -52,6 +53,7 @@ class Bin {
       ModStore mods,
       Archives archives,
       Staging staging,
+      Remover remover,
       LibraryMapper library,
       Workbenches benches,
       TransactionTemplate transaction,
@@ -62,6 +64,7 @@ class Bin {
     this.mods = mods;
     this.archives = archives;
     this.staging = staging;
+    this.remover = remover;
     this.library = library;
     this.benches = benches;
     this.transaction = transaction;
@@ -252,7 +255,7 @@ class Bin {
           db.deleteStrands(workspace);
         });
     // whatever of it a crash leaves, the next start clears
-    for (BinnedMod m : gone) mods.discard(folders.mods(workspace).resolve(m.folder()));
+    for (BinnedMod m : gone) remover.remove(folders.mods(workspace).resolve(m.folder()));
     Set<String> kept = new HashSet<>(library.archiveHashes(workspace));
     Path folder = folders.archives(workspace);
     try {

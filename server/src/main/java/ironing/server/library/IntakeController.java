@@ -25,11 +25,15 @@ import ironing.server.library.Versions.Collision;
 import ironing.server.library.Versions.FileOf;
 import ironing.server.library.Versions.Replacement;
 import ironing.server.platform.MayBeAbsent;
+import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -168,6 +172,8 @@ class IntakeController {
    * @param roots the folders to choose from
    * @param leaveOut and {@code sendTo}, {@code answers}: the choices that this is the outcome of
    * @param inferred its name and version were guessed
+   * @param gets the first of {@code getsInAll} files that the game gets, {@code getsBytes} in all
+   * @param staysOut the first of {@code staysOutInAll} that it does not; those to be read first
    * @param hasQuestions it has a fitting, whether or not that was left aside
    * @param collisions who has files at the same paths
    * @param replaces what it would change in the place of the version that it is to replace
@@ -188,7 +194,10 @@ class IntakeController {
       boolean inferred,
       List<Problem> flaws,
       List<Problem> warnings,
+      int getsInAll,
+      long getsBytes,
       List<Gets> gets,
+      int staysOutInAll,
       List<StaysOut> staysOut,
       List<MountView> mounts,
       boolean hasQuestions,
@@ -204,10 +213,20 @@ class IntakeController {
     }
   }
 
-  /** What the game would get from it under these choices. Unpacks it first where need be. */
+  /**
+   * What the game would get from it under these choices. Unpacks it first where need be.
+   *
+   * @param limit how many files of each kind are listed at most
+   * @param below only files whose path in the game, or in the archive where they stay out, begins
+   *     so are listed; empty for all
+   */
   @PostMapping("/intake")
   IntakeView intake(
-      @PathVariable long workspace, @PathVariable long archive, @RequestBody PartRequest body) {
+      @PathVariable long workspace,
+      @PathVariable long archive,
+      @RequestBody PartRequest body,
+      @RequestParam(defaultValue = "5000") @Min(0) @Max(Rows.MOST) int limit,
+      @RequestParam(defaultValue = "") String below) {
     ArchiveRow row = archives.get(workspace, archive);
     Staged staged = staging.get(workspace, row, (done, total, unit) -> {});
     Bench bench = benches.get(workspace);
@@ -220,16 +239,20 @@ class IntakeController {
             ? intake.carried(workspace, staged, part.choices(), instead.get())
             : part.choices();
     Plan plan = intake.plan(workspace, row, staged, choices, own);
-    return view(row, bench, plan, instead, own);
+    return view(row, bench, plan, instead, own, new Page(limit, below));
   }
 
+  /** Which files are listed. */
+  private record Page(int limit, String below) {}
+
   private IntakeView view(
-      ArchiveRow row, Bench bench, Plan plan, Optional<Long> instead, Set<Long> own) {
+      ArchiveRow row, Bench bench, Plan plan, Optional<Long> instead, Set<Long> own, Page page) {
     Map<String, Long> sizes = new HashMap<>();
     for (Unpacked u : plan.staged().entries()) sizes.put(u.path(), u.sizeBytes());
     Outcome.Laid laid = plan.outcome() instanceof Outcome.Laid l ? l : null;
     List<Placed> placed = laid == null ? List.of() : laid.placed();
     List<String> paths = placed.stream().map(Placed::gamePath).toList();
+    List<StaysOut> out = staysOut(plan, laid, sizes);
     ModCard card = plan.card();
     boolean asks =
         plan.staged().entries().stream()
@@ -250,10 +273,20 @@ class IntakeController {
         card.inferred(),
         plan.flaws(),
         plan.warnings(),
+        placed.size(),
+        placed.stream().mapToLong(p -> sizes.get(p.entry())).sum(),
         placed.stream()
+            .filter(p -> p.gamePath().startsWith(page.below()))
+            .limit(page.limit())
             .map(p -> new Gets(p.entry(), p.gamePath(), p.mount(), sizes.get(p.entry())))
             .toList(),
-        staysOut(plan, laid, sizes),
+        out.size(),
+        out.stream()
+            .filter(o -> o.entry().startsWith(page.below()))
+            // what can be read is shown apart, however much there is besides
+            .sorted(Comparator.comparing(o -> o.reading() == null))
+            .limit(page.limit())
+            .toList(),
         bench.game().mounts().stream().map(m -> new MountView(m.id(), m.at())).toList(),
         asks,
         plan.fitting().map(IntakeController::questions).orElse(List.of()),

@@ -1,13 +1,16 @@
 package ironing.server.library;
 
 import java.time.OffsetDateTime;
+import java.util.ArrayList;
 import java.util.List;
+import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.apache.ibatis.type.ArrayTypeHandler;
 
 /** Archives, mods and their files, as the database has them. What lies in the bin is not seen. */
 @Mapper
@@ -183,8 +186,56 @@ interface LibraryMapper {
   List<FileRow> files(
       @Param("mod") long mod, @Param("limit") int limit, @Param("offset") int offset);
 
-  @Select(FILE + "order by pack, path")
-  List<FileRow> allFiles(long mod);
+  /** The files of a mod column by column; null where it has none. */
+  record FileColumns(
+      String[] packs,
+      String[] paths,
+      String[] entries,
+      Long[] sizes,
+      String[] hashes,
+      String[] stored,
+      String[] given) {}
+
+  // an object for each row costs many times as much, where they are hundreds of thousands
+  @Arg(column = "packs", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "paths", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "entries", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "sizes", javaType = Long[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "hashes", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "stored", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "given", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Select(
+      """
+      select array_agg(pack) as packs, array_agg(path) as paths, array_agg(entry) as entries,
+        array_agg(size_bytes) as sizes, array_agg(sha256) as hashes,
+        array_agg(stored) as stored, array_agg(given_sha256) as given
+      from (
+      """
+          + FILE
+          + " order by pack, path) f")
+  FileColumns fileColumns(long mod);
+
+  /** All files of a mod, by pack and path. */
+  default List<FileRow> allFiles(long mod) {
+    FileColumns c = fileColumns(mod);
+    if (c == null) return List.of();
+    List<FileRow> rows = new ArrayList<>(c.paths.length);
+    for (int i = 0; i < c.paths.length; i++)
+      rows.add(
+          new FileRow(
+              c.packs[i],
+              c.paths[i],
+              c.entries[i],
+              c.sizes[i],
+              c.hashes[i],
+              c.stored[i],
+              c.given[i]));
+    return rows;
+  }
+
+  /** Loose files whose names could be those of something to read; {@link Reading} decides. */
+  @Select(FILE + "and pack = '' and path ~* #{names} order by path")
+  List<FileRow> filesNamed(@Param("mod") long mod, @Param("names") String names);
 
   @Select(FILE + "and pack = '' and path = #{path}")
   FileRow file(@Param("mod") long mod, @Param("path") String path);

@@ -358,9 +358,8 @@ public class ModFiles {
     mods.row(workspace, mod);
     List<Paper> out = new ArrayList<>();
     for (StoredLeftOut l : db.leftOut(mod)) if (l.kept()) add(out, l.entry(), l.sizeBytes(), false);
-    for (FileRow f : db.allFiles(mod))
-      if (f.pack().isEmpty()
-          && Reading.kind(f.path()).filter(k -> k != Reading.Kind.IMAGE).isPresent())
+    for (FileRow f : db.filesNamed(mod, Reading.TEXT_NAMES))
+      if (Reading.kind(f.path()).filter(k -> k != Reading.Kind.IMAGE).isPresent())
         add(out, f.path(), f.sizeBytes(), true);
     out.sort((a, b) -> a.kind().compareTo(b.kind()));
     return out;

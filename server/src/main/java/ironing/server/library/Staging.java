@@ -5,15 +5,12 @@ import ironing.core.archive.ArchiveLimits;
 import ironing.core.archive.DecoderMemory;
 import ironing.core.archive.Unpacker;
 import ironing.core.archive.Unpacker.Unpacked;
-import ironing.core.deploy.Disk;
-import ironing.core.deploy.RealDisk;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.PathPattern;
 import ironing.server.job.Jobs;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Workbenches;
-import jakarta.annotation.PreDestroy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -28,10 +25,6 @@ import java.util.concurrent.CancellationException;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Component;
 
@@ -43,7 +36,6 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class Staging {
-  private static final Logger LOG = LoggerFactory.getLogger(Staging.class);
 
   private final Archives archives;
   private final Workbenches benches;
@@ -55,14 +47,14 @@ class Staging {
   // by when they were asked for last, the oldest first; its monitor guards the holds too
   private final Deque<Long> order = new ArrayDeque<>();
   private final Map<Long, Integer> holds = new HashMap<>();
-  private final ExecutorService remover = Executors.newSingleThreadExecutor(Staging::removerThread);
-  private final Disk disk = new RealDisk();
+  private final Remover remover;
 
   Staging(
       Archives archives,
       Workbenches benches,
       Folders folders,
       LibraryGate gate,
+      Remover remover,
       @Value("${ironing.archives.ratio:1000}") long ratio,
       @Value("${ironing.archives.floor-bytes:1073741824}") long floorBytes,
       @Value("${ironing.archives.entries:2000000}") int entries,
@@ -73,6 +65,7 @@ class Staging {
     this.benches = benches;
     this.folders = folders;
     this.gate = gate;
+    this.remover = remover;
     this.keepBytes = keepBytes;
     this.unpacker =
         new Unpacker(
@@ -146,7 +139,7 @@ class Staging {
     } catch (IOException e) {
       throw ModStore.failed(row.name(), e);
     } finally {
-      if (!whole) remove(folder);
+      if (!whole) remover.remove(folder);
     }
   }
 
@@ -187,7 +180,7 @@ class Staging {
       order.remove(archive);
     }
     if (known != null && known.isDone() && !known.isCompletedExceptionally()) {
-      remove(known.join().folder());
+      remover.remove(known.join().folder());
     }
   }
 
@@ -198,7 +191,7 @@ class Staging {
           boolean there = f.isDone() && !f.isCompletedExceptionally();
           if (there && f.join().folder().startsWith(folder)) drop(archive);
         });
-    CompletableFuture.runAsync(() -> {}, remover).join();
+    remover.finish();
   }
 
   private void touch(long archive) {
@@ -226,30 +219,5 @@ class Staging {
   private long sizeOf(long archive) {
     CompletableFuture<Staged> f = staged.get(archive);
     return f == null || !f.isDone() || f.isCompletedExceptionally() ? 0 : f.join().sizeBytes();
-  }
-
-  // nobody waits for it: what is left of a tree can be thousands of folders
-  private void remove(Path folder) {
-    remover.execute(
-        () -> {
-          try {
-            disk.removeTree(folder);
-          } catch (IOException litter) {
-            LOG.warn("{} stays until the next start: {}", folder, litter.getMessage());
-          }
-        });
-  }
-
-  // a start that fails must not be kept from ending by it
-  private static Thread removerThread(Runnable work) {
-    Thread thread = new Thread(work, "staged-remover");
-    thread.setDaemon(true);
-    return thread;
-  }
-
-  /** What is not removed by then is at the next start. */
-  @PreDestroy
-  void stop() {
-    remover.shutdownNow();
   }
 }

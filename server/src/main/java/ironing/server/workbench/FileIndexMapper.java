@@ -1,11 +1,13 @@
 package ironing.server.workbench;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.type.ArrayTypeHandler;
 
 /** The files of the game and of each mod, each in one row that is packed by {@link PackedFiles}. */
 @Mapper
@@ -51,30 +53,60 @@ interface FileIndexMapper {
   @Select("select not exists (select from game_index where workspace_id = #{workspace})")
   boolean gameWithout(long workspace);
 
-  // told here and not found out by name, which MyBatis does for each row anew
-  @Arg(column = "pack", javaType = String.class)
-  @Arg(column = "path", javaType = String.class)
-  @Arg(column = "size_bytes", javaType = long.class)
-  @Arg(column = "sha256", javaType = String.class)
-  @Arg(column = "stored", javaType = String.class)
-  @Select(
-      """
-      select pack, path, size_bytes, sha256, stored from mod_file
-      where mod_id = #{mod} order by pack, path
-      """)
-  List<PackedFiles.File> modFiles(long mod);
+  /** Files column by column; null where there are none. */
+  record FileColumns(
+      String[] packs, String[] paths, Long[] sizes, String[] hashes, String[] stored) {
+    List<PackedFiles.File> files() {
+      List<PackedFiles.File> files = new ArrayList<>(paths.length);
+      for (int i = 0; i < paths.length; i++)
+        files.add(new PackedFiles.File(packs[i], paths[i], sizes[i], hashes[i], stored[i]));
+      return files;
+    }
+  }
 
-  @Arg(column = "pack", javaType = String.class)
-  @Arg(column = "path", javaType = String.class)
-  @Arg(column = "size_bytes", javaType = long.class)
-  @Arg(column = "sha256", javaType = String.class)
-  @Arg(column = "stored", javaType = String.class)
-  @Select(
+  String COLUMNS =
       """
-      select pack, path, size_bytes, sha256, null::text as stored from game_file
-      where workspace_id = #{workspace} order by pack, path
-      """)
-  List<PackedFiles.File> gameFiles(long workspace);
+      select array_agg(pack) as packs, array_agg(path) as paths, array_agg(size_bytes) as sizes,
+        array_agg(sha256) as hashes, array_agg(stored) as stored
+      from (
+      """;
+
+  // an object for each row costs many times as much, where they are hundreds of thousands
+  @Arg(column = "packs", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "paths", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "sizes", javaType = Long[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "hashes", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "stored", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Select(
+      COLUMNS
+          + """
+          select pack, path, size_bytes, sha256, stored from mod_file
+          where mod_id = #{mod} order by pack, path) f
+          """)
+  FileColumns modColumns(long mod);
+
+  default List<PackedFiles.File> modFiles(long mod) {
+    FileColumns c = modColumns(mod);
+    return c == null ? List.of() : c.files();
+  }
+
+  @Arg(column = "packs", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "paths", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "sizes", javaType = Long[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "hashes", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "stored", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Select(
+      COLUMNS
+          + """
+          select pack, path, size_bytes, sha256, null::text as stored from game_file
+          where workspace_id = #{workspace} order by pack, path) f
+          """)
+  FileColumns gameColumns(long workspace);
+
+  default List<PackedFiles.File> gameFiles(long workspace) {
+    FileColumns c = gameColumns(workspace);
+    return c == null ? List.of() : c.files();
+  }
 
   @Insert(
       """
