@@ -223,7 +223,7 @@ function WatchedPart({ workspace, inbox }: { workspace: number; inbox: Schema['I
       }),
     ),
   )
-  const ready = inbox.arrived.filter((a) => !a.arriving)
+  const ready = inbox.arrived.filter((a) => !a.arriving && !a.outside)
   return (
     <section aria-label="Watched folder" className="px-3.5 py-3">
       <p className="flex flex-wrap items-center gap-x-3 gap-y-1 text-ink-2">
@@ -261,8 +261,14 @@ function ArrivedRow({ arrived: a, onTake }: { arrived: Arrived; onTake: () => vo
       <span className="min-w-0 flex-1 truncate" title={a.name}>
         {a.name}
       </span>
-      <span className="num text-ink-2">{a.arriving ? 'still arriving' : bytes(a.sizeBytes)}</span>
-      <Button className="h-6" disabled={a.arriving} onClick={onTake}>
+      <span className="num text-ink-2">
+        {a.outside
+          ? 'a link to another folder, not followed'
+          : a.arriving
+            ? 'still arriving'
+            : bytes(a.sizeBytes)}
+      </span>
+      <Button className="h-6" disabled={a.arriving || a.outside} onClick={onTake}>
         Bring in
       </Button>
     </li>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import clsx from 'clsx'
 import { CircleCheck } from 'lucide-react'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -11,7 +11,8 @@ import { useAct } from '../library/queries'
 import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
 import { Menu, type MenuAct } from '../ui/Menu'
-import { when } from '../ui/text'
+import { number, when } from '../ui/text'
+import { type Group, grouped } from './groups'
 import { useFix, useFixPreview } from './useFix'
 
 type Wrinkle = Schema['Wrinkle']
@@ -77,13 +78,19 @@ export function Wrinkles({
         </p>
       )}
       <ol>
-        {open.map((w, i) => (
-          <OpenWrinkle
-            key={w.key}
-            number={i + 1}
-            wrinkle={w}
-            workspace={workspace}
-            onSetAside={(why) => setAside.mutate({ key: w.key, why })}
+        {grouped(open).map((g) => (
+          <Alike
+            key={g.key}
+            group={g}
+            one={(w) => (
+              <OpenWrinkle
+                key={w.key}
+                number={open.indexOf(w) + 1}
+                wrinkle={w}
+                workspace={workspace}
+                onSetAside={(why) => setAside.mutate({ key: w.key, why })}
+              />
+            )}
           />
         ))}
       </ol>
@@ -118,6 +125,30 @@ export function Wrinkles({
         </div>
       )}
     </section>
+  )
+}
+
+/** Wrinkles that are alike: a few of them, and the rest when it is asked for. */
+function Alike({ group, one }: { group: Group; one: (w: Wrinkle) => ReactNode }) {
+  const [all, setAll] = useState(false)
+  const rest = group.more.length
+  return (
+    <>
+      {group.shown.map(one)}
+      {all && group.more.map(one)}
+      {rest > 0 && (
+        <li className="pb-2.5 pl-[30px]">
+          <button
+            type="button"
+            aria-expanded={all}
+            onClick={() => setAll(!all)}
+            className="text-ink-2 underline"
+          >
+            {all ? 'Show only the first of these' : `and ${number(rest)} more like it`}
+          </button>
+        </li>
+      )}
+    </>
   )
 }
 

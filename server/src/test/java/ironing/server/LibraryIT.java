@@ -355,6 +355,36 @@ class LibraryIT {
   }
 
   @Test
+  void links_are_followed_within_a_folder_and_said_where_they_lead_out_of_it() throws Exception {
+    Path elsewhere = Files.createDirectories(temp.resolve("elsewhere"));
+    Path folder = Files.createDirectories(temp.resolve("archives"));
+    Files.write(elsewhere.resolve("far.zip"), Archives.zip(files("far.txt", "f")));
+    Files.write(folder.resolve("near.zip"), Archives.zip(files("near.txt", "n")));
+    Files.createDirectory(folder.resolve("kept"));
+    Files.write(folder.resolve("kept/inner.zip"), Archives.zip(files("inner.txt", "i")));
+    Files.createSymbolicLink(folder.resolve("far.zip"), elsewhere.resolve("far.zip"));
+    Files.createSymbolicLink(folder.resolve("inner.zip"), Path.of("kept/inner.zip"));
+    Files.createSymbolicLink(folder.resolve("loop.zip"), Path.of("loop.zip"));
+    for (String name : List.of("near.zip", "far.zip", "inner.zip"))
+      Files.setLastModifiedTime(
+          folder.resolve(name), java.nio.file.attribute.FileTime.fromMillis(1_000_000));
+    JsonNode inbox =
+        api.send("PUT", base + "/inbox/watched", Map.of("folder", folder.toString()), Map.of())
+            .body();
+    for (JsonNode a : inbox.path("arrived"))
+      assertThat(a.path("outside").asBoolean())
+          .isEqualTo(a.path("name").asText().equals("far.zip"));
+    assertThat(inbox.path("arrived")).hasSize(3);
+    assertThat(api.refusal("POST", base + "/inbox/take-in", Map.of("names", List.of("far.zip"))))
+        .isEqualTo("leads-outside");
+    assertThat(
+            api.refusal(
+                "POST", base + "/archives/from-folder", Map.of("folder", folder.toString())))
+        .isEqualTo("leads-outside");
+    assertThat(names()).containsExactly("inner", "near");
+  }
+
+  @Test
   void a_plain_folder_is_taken_in_like_an_archive() throws Exception {
     Path folder = temp.resolve("My Mod 0.3");
     Trees.write(folder.resolve("tide.txt"), "x");

@@ -726,6 +726,20 @@ class RecordsIT {
         .isEqualTo("[\"data/hulls/first-middle.obj\"]");
   }
 
+  @Test
+  void a_pack_whose_plugin_is_off_is_told_not_to_be_read() {
+    packed("First", "first");
+    String pack = base + "/path?path=data/First.crate";
+    assertThat(api.get(pack).at("/path/why").asText()).isEqualTo("Only this mod has it.");
+    Map<String, Object> off = Map.of("names", List.of("First.plug"), "on", false);
+    api.change("POST", base + "/load-order/switch", off);
+    assertThat(api.get(pack).at("/path/why").asText())
+        .contains("does not read what is in it: First.plug, which names it, is off.");
+    assertThat(api.ask("GET", base + "/path?path=data/hulls/first.obj", null, Map.of()).status())
+        .as("nothing of it is in play")
+        .isEqualTo(404);
+  }
+
   private void packed(String name, String hull) {
     Map<String, String> hulls = new LinkedHashMap<>();
     hulls.put("hulls/" + hull + ".obj", hull);

@@ -168,7 +168,7 @@ public final class ContentLayout {
     for (Fitting.Move m : moves) {
       Optional<GameDefinition.Mount> mount = m.mount().flatMap(game::mount);
       if (m.mount().isPresent() && mount.isEmpty()) {
-        wrong.add(wrong("mount: " + m.mount().get(), "The game has no such mount."));
+        wrong.add(wrong(m, "mount: " + m.mount().get(), "The game has no such mount."));
         continue;
       }
       String from = game.pathCase().key(m.from());
@@ -188,7 +188,8 @@ public final class ContentLayout {
                   settled.add(b.entry());
                 });
       }
-      if (!any) wrong.add(wrong("from: " + m.from(), "The archive holds no such file or folder."));
+      if (!any)
+        wrong.add(wrong(m, "from: " + m.from(), "The archive holds no such file or folder."));
     }
     if (!wrong.isEmpty()) throw new IroningException(wrong);
     for (String entry : candidates) {
@@ -201,10 +202,10 @@ public final class ContentLayout {
     }
   }
 
-  private static Problem wrong(String thing, String reason) {
+  private static Problem wrong(Fitting.Move at, String thing, String reason) {
     return new Problem(
         "fitting-wrong",
-        FITTING + ", " + thing,
+        FITTING + at.place() + ": " + thing,
         reason,
         "Tell its author. To install it all the same, leave the questions aside.");
   }

@@ -27,8 +27,14 @@ public record Fitting(List<Move> inEveryCase, List<Question> questions) {
    * @param from relative to the fitting's folder; with {@code /} at the end or empty, all in it
    * @param to with {@code /} at the end or empty, a folder
    * @param mount the mount that {@code to} counts from; empty to let the game's definition decide
+   * @param place where it stands in the fitting, see {@link YamlDocument.Section#place}
    */
-  public record Move(String from, String to, Optional<String> mount) {}
+  public record Move(String from, String to, Optional<String> mount, String place) {
+    public Move {
+      // one that was written down before places were
+      if (place == null) place = "";
+    }
+  }
 
   /**
    * @param onlyIf asked only then; nothing of a question that is not asked is installed
@@ -309,7 +315,7 @@ public record Fitting(List<Move> inEveryCase, List<Question> questions) {
   private static List<Move> moves(Section s, String key) {
     List<Move> out = new ArrayList<>();
     for (Section m : s.sections(key)) {
-      out.add(new Move(path(m, "from"), path(m, "to"), m.text("mount")));
+      out.add(new Move(path(m, "from"), path(m, "to"), m.text("mount"), m.place()));
       m.warnOfUnknownKeys();
     }
     return out;

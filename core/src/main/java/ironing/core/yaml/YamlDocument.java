@@ -58,6 +58,11 @@ public final class YamlDocument {
       }
     }
 
+    /** Where it begins, as it stands behind the name of the file: “, line 4, column 7”. */
+    public String place() {
+      return where(node.getStartMark());
+    }
+
     public Set<String> keys() {
       return values.keySet();
     }

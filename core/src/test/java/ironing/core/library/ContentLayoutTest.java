@@ -100,7 +100,11 @@ class ContentLayoutTest {
                     Choices.NONE,
                     read.moves(List.of())));
     assertThat(e.problems()).extracting(Problem::code).containsOnly("fitting-wrong");
-    assertThat(e.problems()).extracting(Problem::thing).hasSize(2);
+    assertThat(e.problems())
+        .extracting(Problem::thing)
+        .containsExactly(
+            "fitting.yaml, line 2, column 18: from: gone/",
+            "fitting.yaml, line 2, column 43: mount: nowhere");
   }
 
   private static final String ANYTHING =

@@ -168,10 +168,10 @@ class FittingTest {
   void a_file_that_comes_to_two_places_is_left_out_of_neither_list_twice() {
     List<Fitting.Move> moves =
         List.of(
-            new Fitting.Move("a.png", "textures/", Optional.of("data")),
-            new Fitting.Move("a.png", "textures/copy.png", Optional.of("data")),
-            new Fitting.Move("b.png", "textures/a.png", Optional.of("data")),
-            new Fitting.Move("a.png", "textures/a.png", Optional.of("data")));
+            new Fitting.Move("a.png", "textures/", Optional.of("data"), ""),
+            new Fitting.Move("a.png", "textures/copy.png", Optional.of("data"), ""),
+            new Fitting.Move("b.png", "textures/a.png", Optional.of("data"), ""),
+            new Fitting.Move("a.png", "textures/a.png", Optional.of("data"), ""));
     Outcome.Laid laid =
         (Outcome.Laid)
             ContentLayout.fitted(
@@ -197,7 +197,7 @@ class FittingTest {
                 Placing.of(TestWorld.GAME),
                 List.of("fitting.yaml", decomposed + "rind.png"),
                 Choices.NONE,
-                List.of(new Fitting.Move(composed, "textures/", Optional.of("data"))));
+                List.of(new Fitting.Move(composed, "textures/", Optional.of("data"), "")));
     assertThat(laid.placed())
         .extracting(Placed::gamePath)
         .containsExactly("data/textures/rind.png");

@@ -220,7 +220,13 @@ class Installer {
         "bring-in-folder",
         "Bring in " + folder,
         p -> {
-          each(files.size(), p, i -> bringIn(workspace, files.get(i)));
+          each(
+              files.size(),
+              p,
+              i -> {
+                Folders.requireInside(folder, files.get(i));
+                bringIn(workspace, files.get(i));
+              });
           return null;
         });
   }

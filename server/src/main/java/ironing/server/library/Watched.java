@@ -63,8 +63,9 @@ class Watched {
    * A file of the folder that has not been brought in.
    *
    * @param arriving it is still being written
+   * @param outside it is a link that leads out of the folder, and is not taken in
    */
-  record Arrived(String name, long sizeBytes, boolean arriving) {}
+  record Arrived(String name, long sizeBytes, boolean arriving, boolean outside) {}
 
   Optional<String> folder(long workspace) {
     return Optional.ofNullable(db.folder(workspace)).filter(f -> !f.isEmpty());
@@ -93,7 +94,8 @@ class Watched {
         long modified = Files.getLastModifiedTime(file).toMillis(), size = Files.size(file);
         if (db.isTaken(workspace, file.toString(), size, modified)) continue;
         boolean arriving = System.currentTimeMillis() - modified < QUIET_MILLIS;
-        out.add(new Arrived(file.getFileName().toString(), size, arriving));
+        boolean outside = Folders.leadsOutside(Path.of(folder.get()), file);
+        out.add(new Arrived(file.getFileName().toString(), size, arriving, outside));
         if (out.size() == MOST) break;
       }
     } catch (IOException gone) {
@@ -129,6 +131,7 @@ class Watched {
         p -> {
           for (int i = 0; i < names.size(); i++) {
             p.at(i, names.size(), "archives");
+            Folders.requireInside(folder, folder.resolve(names.get(i)));
             takeOne(workspace, folder.resolve(names.get(i)));
           }
           return null;

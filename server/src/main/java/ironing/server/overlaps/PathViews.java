@@ -3,6 +3,7 @@ package ironing.server.overlaps;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
+import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
@@ -82,9 +83,32 @@ public final class PathViews {
     boolean ruled = standing.isRuled(path);
     return new PathView(
         bench.picture().spelling().of(path),
-        ruled ? whyRuled(path, holders) : why(holders),
+        (ruled ? whyRuled(path, holders) : why(holders)) + unread(path, holders.get(0)),
         ruled,
         List.copyOf(holders));
+  }
+
+  /** Of a pack that lies there and is not read, because of which plugins; empty for all else. */
+  private String unread(int path, Holder top) {
+    String file = bench.picture().holdings().path(path);
+    boolean isPack =
+        top.pack() == null
+            && bench.picture().holdings().sources().stream()
+                .anyMatch(s -> s.mod() == top.mod() && s.pack().filter(file::equals).isPresent());
+    if (!isPack) return "";
+    String name = PathCase.fold(GamePath.name(file));
+    List<String> off = new ArrayList<>();
+    for (LoadOrder.Entry e : bench.picture().loadOrder().entries()) {
+      boolean names =
+          e.plugin().header().map(Header::packs).orElse(List.of()).stream()
+              .anyMatch(p -> PathCase.fold(p).equals(name));
+      if (names && e.on()) return "";
+      if (names) off.add(e.name());
+    }
+    if (off.isEmpty()) return "";
+    return " The game does not read what is in it: "
+        + String.join(" and ", off)
+        + (off.size() == 1 ? ", which names it, is off." : ", which name it, are off.");
   }
 
   private String whyRuled(int path, List<Holder> holders) {

@@ -139,6 +139,26 @@ public class Folders {
     }
   }
 
+  /**
+   * Whether a file of a folder is a link to something that lies elsewhere, which may be anybody's.
+   * A link within the folder is as good as the file that it leads to.
+   */
+  public static boolean leadsOutside(Path folder, Path file) throws IOException {
+    return !file.toRealPath().startsWith(folder.toRealPath());
+  }
+
+  /**
+   * @throws IroningException with code {@code leads-outside} for such a link
+   */
+  public static void requireInside(Path folder, Path file) throws IOException {
+    if (leadsOutside(folder, file))
+      throw IroningException.of(
+          "leads-outside",
+          file.toString(),
+          "It is a link that leads out of its folder, and is not followed.",
+          "Put the file itself there, or name the folder that it lies in.");
+  }
+
   /** Removes all that lies in a folder, but for entries of these names. */
   public static void clearBut(Path folder, Set<String> known) throws IOException {
     if (!Files.isDirectory(folder)) return;
