@@ -83,6 +83,9 @@ class OddRequestsIT {
   /** What {@link #state} was when it was looked at last; null after a request that was accepted. */
   private String known;
 
+  /** Of each operation the time of its slowest answer, in nanoseconds. */
+  private final Map<String, Long> slowest = new TreeMap<>();
+
   private record Operation(String method, String path, JsonNode about) {}
 
   @Test
@@ -106,6 +109,7 @@ class OddRequestsIT {
     }
     assertThat(asked).isGreaterThan(1_500);
     assertThat(wrong).isEmpty();
+    writeSlowest(asked);
   }
 
   @Test
@@ -130,6 +134,18 @@ class OddRequestsIT {
       if (status < 400 || status > 499) accepted.put(o.method() + " " + o.path(), status);
     }
     assertThat(accepted).isEmpty();
+  }
+
+  /** For bench/README.md: the slowest answer of each of the ten slowest operations. */
+  private void writeSlowest(int asked) throws IOException {
+    String file = System.getProperty("ironing.slowest", "");
+    if (file.isEmpty()) return;
+    List<String> lines = new ArrayList<>(List.of(asked + " requests"));
+    slowest.entrySet().stream()
+        .sorted(Map.Entry.<String, Long>comparingByValue().reversed())
+        .limit(10)
+        .forEach(e -> lines.add(e.getValue() / 1_000_000 + " ms " + e.getKey()));
+    Files.write(Path.of(file), lines);
   }
 
   private List<Operation> operations() {
@@ -173,11 +189,13 @@ class OddRequestsIT {
     String type = random.nextInt(12) == 0 ? one(TYPES) : "application/json";
     Api.Answer answer;
     String said = o.method() + " " + path + query + " " + type + " " + shortened(body);
+    long before = System.nanoTime();
     try {
       answer = api.askAs(o.method(), path + query, body, type, headers);
     } catch (IllegalArgumentException notSendable) {
       return;
     }
+    slowest.merge(o.method() + " " + o.path(), System.nanoTime() - before, Math::max);
     String operation = o.method() + " " + o.path();
     if (answer.status() >= 500)
       wrong.computeIfAbsent(operation, k -> new ArrayList<>()).add(answer.status() + ": " + said);

@@ -2,6 +2,7 @@ package ironing.server.overlaps;
 
 import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
+import ironing.core.picture.PictureHash;
 import ironing.server.overlaps.ContestedPaths.Count;
 import ironing.server.overlaps.ContestedPaths.Filter;
 import ironing.server.overlaps.ContestedPaths.FolderCount;
@@ -202,6 +203,29 @@ class OverlapsController {
             .filter(p -> standing.inPlay(p) >= 0)
             .toArray();
     return page(bench, paths, offset, limit);
+  }
+
+  /**
+   * One word for the whole picture.
+   *
+   * @param files how many paths the game will see
+   * @param sha256 of a text with a line “HASH PATH” for each of them, in the order of their bytes
+   */
+  record PictureHashView(long revision, int files, String sha256) {}
+
+  /** A hash of the whole picture: the same where the game would see the same. */
+  @GetMapping("/picture/hash")
+  ResponseEntity<PictureHashView> pictureHash(@PathVariable long workspace) {
+    Bench bench = benches.get(workspace);
+    Standing standing = bench.picture().standing();
+    int files =
+        (int)
+            IntStream.range(0, bench.picture().holdings().pathCount())
+                .filter(p -> standing.inPlay(p) >= 0)
+                .count();
+    return ResponseEntity.ok()
+        .eTag(Revision.etag(bench.revision()))
+        .body(new PictureHashView(bench.revision(), files, PictureHash.of(bench.picture())));
   }
 
   private static ResponseEntity<PathPage> page(Bench bench, int[] paths, int offset, int limit) {

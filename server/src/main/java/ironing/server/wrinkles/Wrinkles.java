@@ -39,6 +39,7 @@ import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -239,7 +240,8 @@ public class Wrinkles {
 
   private void cards(Bench bench, List<Wrinkle> out) {
     Map<String, List<Needs.Installed>> installed = bench.installed();
-    Map<String, Long> onById = new HashMap<>(), byId = new HashMap<>();
+    // in the order of the layers
+    Map<String, Long> onById = new LinkedHashMap<>(), byId = new HashMap<>();
     for (Layer l : bench.picture().arrangement().layers()) {
       String id = bench.mods().get(l.mod()).card().id();
       byId.putIfAbsent(id, l.mod());
