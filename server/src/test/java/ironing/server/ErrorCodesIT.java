@@ -148,4 +148,20 @@ class ErrorCodesIT {
     assertThat(api.refusal("GET", base + "/records/compare?plugin=A.plug", null))
         .isEqualTo("too-few");
   }
+
+  @Test
+  void words_of_a_list_are_taken_as_the_formats_write_them(Api api) {
+    long workspace = api.workspace(Games.plain(temp.resolve("game")));
+    String base = "/api/workspaces/" + workspace;
+    long one = api.install(workspace, "One.zip", Games.mod(Map.of("one.txt", "1"))).result();
+    long two = api.install(workspace, "Two.zip", Games.mod(Map.of("two.txt", "2"))).result();
+    for (String kind : List.of("above", "directly-above", "Directly below", "BELOW"))
+      api.change("POST", base + "/layers/rules", Map.of("kind", kind, "mod", one, "other", two));
+    Map<String, Object> wrong = Map.of("kind", "nowhere", "mod", one, "other", two);
+    assertThat(api.refusal("POST", base + "/layers/rules", wrong)).isEqualTo("body-unreadable");
+    for (String kind : List.of("no-files-shared", "17"))
+      assertThat(api.refusal("GET", base + "/overlaps?kind=" + kind, null))
+          .isEqualTo("request-unfit");
+    assertThat(api.get(base + "/overlaps?kind=DIFFERS,differs").path("total").asInt()).isZero();
+  }
 }
