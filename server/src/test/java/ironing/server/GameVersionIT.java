@@ -220,6 +220,9 @@ class GameVersionIT {
     Api.Answer asked = api.ask("POST", base + "/game-version", null, Map.of());
     assertThat(asked.status()).isEqualTo(422);
     assertThat(asked.body().path("code").asText()).isEqualTo("update-unsure");
+    // undeploying would bring both back, and nobody knows whether they are the game's still
+    assertThat(api.refusal("POST", base + "/deploy/undeploy", null)).isEqualTo("update-unsure");
+    assertThat(game.resolve("data/tide.txt")).exists();
     Map<String, Object> said =
         Map.of("removed", List.of("data/moon.txt"), "kept", List.of("data/pictures/sea.png"));
     api.job(base + "/game-version", said).result();
@@ -327,5 +330,21 @@ class GameVersionIT {
     assertThat(api.get(base + "/mods/" + pilots).path("name").asText()).isEqualTo("Pilots");
     api.job(base + "/deploy/undeploy", null);
     assertThat(game.resolve("data/tide.txt")).hasContent("the game's newer tide\n");
+  }
+
+  @Test
+  void on_a_word_undeploying_brings_back_what_an_update_may_have_removed(Api api)
+      throws IOException {
+    update();
+    Files.delete(game.resolve("data/pictures/sea.png"));
+    api.job(base + "/deploy/undeploy?bringBack=true", null).result();
+    assertThat(game.resolve("data/pictures/sea.png")).hasContent("the game's sea");
+  }
+
+  @Test
+  void a_deployed_file_that_somebody_removed_is_no_update(Api api) throws IOException {
+    Files.delete(game.resolve("data/pictures/sea.png"));
+    api.job(base + "/deploy/undeploy", null).result();
+    assertThat(game.resolve("data/pictures/sea.png")).hasContent("the game's sea");
   }
 }

@@ -42,16 +42,23 @@ import org.springframework.web.bind.annotation.RestController;
 class DeployController {
   private static final int SHOWN = 50;
   private final Deployments deployments;
+  private final BeforeUndeploying before;
   private final History history;
   private final FolderUse use;
   private final Workbenches benches;
   private final Jobs jobs;
 
   DeployController(
-      Deployments deployments, History history, FolderUse use, Workbenches benches, Jobs jobs) {
+      Deployments deployments,
+      BeforeUndeploying before,
+      History history,
+      FolderUse use,
+      Workbenches benches,
+      Jobs jobs) {
     this.use = use;
     this.history = history;
     this.deployments = deployments;
+    this.before = before;
     this.benches = benches;
     this.jobs = jobs;
   }
@@ -270,11 +277,18 @@ class DeployController {
     return JobController.accepted(jobs, deployments.deploy(workspace), prefer);
   }
 
-  /** Takes everything out of the game folder: it is the unmodded game then. */
+  /**
+   * Takes everything out of the game folder: it is the unmodded game then.
+   *
+   * @param bringBack whether files come back of which it is not known whether an update that was
+   *     not taken in has removed them; without this word that is refused
+   */
   @PostMapping("/undeploy")
   ResponseEntity<Job> undeploy(
       @PathVariable long workspace,
+      @RequestParam(defaultValue = "false") boolean bringBack,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
+    if (!bringBack) before.require(benches.get(workspace));
     return JobController.accepted(jobs, deployments.undeploy(workspace), prefer);
   }
 

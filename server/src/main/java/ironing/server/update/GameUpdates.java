@@ -16,6 +16,7 @@ import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
+import ironing.server.deploy.BeforeUndeploying;
 import ironing.server.deploy.Deployments;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -35,6 +36,7 @@ import ironing.server.workbench.GameFiles;
 import ironing.server.workbench.GameFiles.PackedRow;
 import ironing.server.workbench.Harmless;
 import ironing.server.workbench.Workbenches;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -54,7 +56,7 @@ import org.springframework.stereotype.Component;
  * <p>Cost of looking: as of {@link BaseChange}; the packs that changed are read.
  */
 @Component
-class GameUpdates {
+class GameUpdates implements BeforeUndeploying {
   private static final int LONGEST_NAME = 80;
   private final UpdateMapper db;
   private final GameFiles own;
@@ -315,6 +317,25 @@ class GameUpdates {
     String title = "Take the game in as it is now";
     return jobs.start(
         workspace, Lane.GAME, "game-version", title, p -> takeNow(workspace, word, p));
+  }
+
+  /** An update that was not taken in may have removed what undeploying would bring back. */
+  @Override
+  public void require(Bench bench) {
+    if (!Files.isDirectory(bench.gameFolder())) return;
+    Update update = look(bench);
+    // a deployed file that somebody removed is no update
+    boolean updated = !update.known().equals(update.found()) || !update.change().files().isEmpty();
+    List<Problem> open = new ArrayList<>();
+    if (updated)
+      for (String path : update.change().unsure())
+        open.add(
+            new Problem(
+                "update-unsure",
+                path,
+                "The game was updated, and the update may have removed it; undeploying would bring it back.",
+                "Take the game in as it is first, and say what the update did; or undeploy with bringBack=true."));
+    if (!open.isEmpty()) throw new IroningException(open);
   }
 
   private static void requireSaid(Update update, Word word) {

@@ -1,0 +1,12 @@
+package ironing.server.deploy;
+
+import ironing.server.workbench.Bench;
+
+/** What has to be known before the game’s own files go back to where files of mods lay. */
+public interface BeforeUndeploying {
+  /**
+   * @throws ironing.core.IroningException naming the files of which it is not known whether the
+   *     game has them still
+   */
+  void require(Bench bench);
+}
