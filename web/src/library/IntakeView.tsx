@@ -112,7 +112,11 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
           <Segments
             label="What to look at"
             value={tab}
-            onChange={setShown}
+            onChange={(next) => {
+              setShown(next)
+              // one list is told by paths of the game, the other by those of the archive
+              setBelow('')
+            }}
             options={[
               ...(pages.length > 0 ? [{ value: 'questions' as const, label: 'Questions' }] : []),
               { value: 'gets' as const, label: `The game gets ${count(view.getsInAll, 'file')}` },
