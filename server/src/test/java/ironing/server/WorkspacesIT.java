@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.Statement;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -317,6 +318,23 @@ class WorkspacesIT {
         .doesNotContain(Long.toString(workspace));
     // the folder can be a workspace again, as if nothing had been
     assertThat(api.workspace(folder)).isGreaterThan(workspace);
+  }
+
+  /** Looking into an archive goes on behind; it keeps nobody from deleting. */
+  @Test
+  void a_workspace_is_deleted_while_archives_are_looked_into() throws IOException {
+    long workspace = api.workspace(Games.plain(temp.resolve("hurried")));
+    String base = "/api/workspaces/" + workspace;
+    Map<String, byte[]> many = new HashMap<>();
+    for (int i = 0; i < 3000; i++) many.put("a/" + i + ".txt", new byte[100]);
+    for (int i = 0; i < 4; i++) {
+      many.put("which.txt", new byte[] {(byte) i});
+      api.bringIn(workspace, i + ".zip", Archives.zipOf(many));
+    }
+    assertThat(api.get(base + "/jobs").findValuesAsText("state")).contains("RUNNING");
+    JsonNode job = api.send("DELETE", base, null, Map.of("Prefer", "wait=60")).body();
+    assertThat(job.path("state").asText()).as(job.toString()).isEqualTo("DONE");
+    assertThat(api.ask("GET", base, null, Map.of()).status()).isEqualTo(404);
   }
 
   @Test

@@ -13,12 +13,15 @@ import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 
 /** Deletes workspaces: the game goes back to what it was, and the library goes with them. */
 @Component
 class Removal {
+  private static final long LOOK_ENDS_MS = 60_000;
+
   private final WorkspaceMapper db;
   private final Workbenches benches;
   private final Deployments deployments;
@@ -101,21 +104,33 @@ class Removal {
     Bench bench = benches.get(workspace);
     requireReachable(bench, leaveFolder);
     use.requireStill(bench);
-    String busy =
-        jobs.of(workspace).stream()
-            .filter(j -> j.state() == Job.State.RUNNING)
-            .map(Job::title)
-            .findFirst()
-            .orElse(null);
-    if (busy != null)
-      throw IroningException.of(
-          "busy", bench.title(), "“" + busy + "” is not done yet.", "Wait for it, or stop it.");
+    for (Job job : jobs.of(workspace))
+      if (job.state() == Job.State.RUNNING && !jobs.isLook(job.id())) throw busy(bench, job);
     return jobs.start(
         workspace,
         Lane.GAME,
         "remove-workspace",
         "Delete " + bench.title(),
         p -> removeNow(workspace, keepArchives, leaveFolder, p));
+  }
+
+  private static IroningException busy(Bench bench, Job job) {
+    return IroningException.of(
+        "busy",
+        bench.title(),
+        "“" + job.title() + "” is not done yet.",
+        "Wait for it, or stop it.");
+  }
+
+  // what comes of a look at an archive is of no use any more
+  private void endLooks(long workspace, Bench bench) {
+    List<Job> looks =
+        jobs.of(workspace).stream()
+            .filter(j -> j.state() == Job.State.RUNNING && jobs.isLook(j.id()))
+            .toList();
+    looks.forEach(look -> jobs.cancel(look.id()));
+    for (Job look : looks)
+      if (jobs.await(look.id(), LOOK_ENDS_MS).state() == Job.State.RUNNING) throw busy(bench, look);
   }
 
   private static void requireReachable(Bench bench, boolean leaveFolder) {
@@ -131,6 +146,7 @@ class Removal {
       long workspace, boolean keepArchives, boolean leaveFolder, Jobs.Progress progress) {
     Bench bench = benches.get(workspace);
     requireReachable(bench, leaveFolder);
+    endLooks(workspace, bench);
     boolean there = Files.isDirectory(bench.gameFolder());
     Path keep =
         keepArchives && library.holds(workspace).archives() > 0

@@ -72,10 +72,15 @@ public class Jobs {
   }
 
   private final class Running implements Progress {
+    private final Lane lane;
     private volatile Job job;
     private volatile boolean cancelled;
     private long lastToldMs;
     private final CountDownLatch ended = new CountDownLatch(1);
+
+    Running(Lane lane) {
+      this.lane = lane;
+    }
 
     @Override
     public void at(long done, long total, String unit) {
@@ -131,7 +136,7 @@ public class Jobs {
 
   private Job start(
       long workspace, Lane lane, String kind, String title, Work work, ExecutorService by) {
-    Running r = new Running();
+    Running r = new Running(lane);
     long id = ids.incrementAndGet();
     r.job = new Job(id, workspace, kind, title, Job.State.RUNNING, 0, 0, "", List.of(), null);
     jobs.put(id, r);
@@ -230,6 +235,12 @@ public class Jobs {
         .filter(j -> j.workspace() == workspace)
         .sorted(Comparator.comparingLong(Job::id).reversed())
         .toList();
+  }
+
+  /** Whether a job only looks into an archive: it changes nothing that anybody sees. */
+  public boolean isLook(long id) {
+    Running r = jobs.get(id);
+    return r != null && r.lane == Lane.LOOK;
   }
 
   /** Asks a job to stop; it does at its next step, leaving nothing half done. */
