@@ -86,6 +86,7 @@ large() {
   done
   opening "$workspace" >>"$WORK/large-openings.jsonl"
   bench_java ironing.bench.LargeApi "$URL" "$workspace" >"$WORK/large-api.json"
+  bench_java ironing.bench.LargeLibrary "$URL" "$workspace" "$WORK" >"$WORK/large-library.json"
   node bench/large-list.mjs "$URL" "$workspace" layers >"$WORK/large-layers.json"
   jq -n --slurpfile kept "$WORK/large-openings.jsonl" --slurpfile anew "$WORK/large-anew.jsonl" --argjson heap "$(live_heap)" \
     '{startMs: $kept | map(.startMs), rowsMs: $kept | map(.rowsMs), anewMs: $anew | map(.rowsMs), $heap}' >"$WORK/large-start.json"
@@ -231,7 +232,7 @@ jq -r '"A mod of 50,000 files, open in the page: the longest task of its thread 
 echo
 echo "| two thousand mods, a million files, 30 % contested | measured | target |"
 echo "|---|--:|---|"
-jq -rn --slurpfile api "$WORK/large-api.json" --slurpfile page "$WORK/large-layers.json" --slurpfile start "$WORK/large-start.json" \
+jq -rn --slurpfile api "$WORK/large-api.json" --slurpfile library "$WORK/large-library.json" --slurpfile page "$WORK/large-layers.json" --slurpfile start "$WORK/large-start.json" \
   --slurpfile sort "$WORK/sort.json" --slurpfile jmh "$WORK/jmh.json" -f bench/large-table.jq
 echo
 echo "| two million records of 300 bytes in 1,500 plugins, two cores | measured | target |"

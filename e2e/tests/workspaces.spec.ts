@@ -88,9 +88,11 @@ test.describe('Workspaces', () => {
     const kept = (await page.getByText('archives-of-sands').textContent()) ?? ''
     await page.getByRole('button', { name: 'Delete it', exact: true }).click()
     await expect(page.getByRole('link', { name: /^Sands/ })).toBeHidden()
-    await expect.poll(() => existsSync(join(folder, 'tide.dat'))).toBe(false)
+    const archive = join(kept.trim(), 'Dunes.zip')
+    // the last of it, behind the answer
+    await expect.poll(() => existsSync(archive) && readFileSync(archive).equals(zip)).toBe(true)
+    expect(existsSync(join(folder, 'tide.dat'))).toBe(false)
     expect(readFileSync(join(folder, 'north.txt'), 'utf8')).toBe('sand\n')
-    expect(readFileSync(join(kept.trim(), 'Dunes.zip'))).toEqual(zip)
   })
 
   test('mistakes in a definition are shown with their lines, and nothing is lost of what was typed', async ({

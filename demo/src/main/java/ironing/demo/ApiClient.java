@@ -55,6 +55,13 @@ public final class ApiClient {
             .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
   }
 
+  /** Puts something in the place of what is there. */
+  public void put(String path, Map<String, ?> body) throws IOException, InterruptedException {
+    send(
+        request(path, "application/json")
+            .PUT(BodyPublishers.ofString(JSON.writeValueAsString(body))));
+  }
+
   /** Long work, waited for; gives its result, 0 where it has none. */
   public long job(String path, Map<String, ?> body) throws IOException, InterruptedException {
     JsonNode job =

@@ -342,6 +342,19 @@ class GameVersionIT {
   }
 
   @Test
+  void deleting_the_workspace_asks_for_the_same_word(Api api) throws IOException {
+    update();
+    Files.delete(game.resolve("data/pictures/sea.png"));
+    Map<String, String> wait = Map.of("Prefer", "wait=60");
+    assertThat(api.ask("DELETE", base, null, wait).body().path("code").asText())
+        .isEqualTo("update-unsure");
+    assertThat(api.get(base + "/removal").path("deployed").asInt()).isPositive();
+    JsonNode job = api.send("DELETE", base + "?bringBack=true", null, wait).body();
+    assertThat(job.path("state").asText()).as(job.toString()).isEqualTo("DONE");
+    assertThat(game.resolve("data/pictures/sea.png")).hasContent("the game's sea");
+  }
+
+  @Test
   void a_deployed_file_that_somebody_removed_is_no_update(Api api) throws IOException {
     Files.delete(game.resolve("data/pictures/sea.png"));
     api.job(base + "/deploy/undeploy", null).result();

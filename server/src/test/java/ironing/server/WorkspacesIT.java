@@ -459,6 +459,15 @@ class WorkspacesIT {
     assertThat(api.get(base + "/layers/rules").toString()).contains("it says so");
     api.job(base + "/deploy", null).result();
     assertThat(folder.resolve("add-ons/maps/b")).hasContent("2");
+    // other parts are written meanwhile, by the library and by hand
+    long three = api.install(workspace, "kelp.zip", Archives.zip(Map.of("maps/c", "3"))).result();
+    api.change(
+        "POST",
+        base + "/layers/rules",
+        Map.of("kind", "ABOVE", "mod", two, "other", three, "reason", "so it is"));
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(three), "on", false));
+    api.send("PUT", base + "/mods/" + two + "/card", card, Map.of());
+    assertThat(unreadable(base)).isEqualTo(told);
     for (JsonNode w : told)
       api.send(
           "POST",

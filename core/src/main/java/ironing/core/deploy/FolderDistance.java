@@ -10,8 +10,10 @@ import ironing.core.picture.Picture;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -21,7 +23,7 @@ import java.util.Set;
  * changes.
  *
  * <p>Cost: a look at every path when it is made; afterwards a comparison of numbers for every path,
- * and a look at those whose file in play is another.
+ * and a look at those whose file in play is another or at which files have changed.
  *
  * <p>Paths compare as the game compares them: a file that only has to be spelled otherwise counts
  * as right.
@@ -35,13 +37,16 @@ public final class FolderDistance {
   private static final int UNSEEN = -2;
 
   private final GameDefinition game;
-  private final Holdings holdings;
+  private Holdings holdings;
   private final LaidOut laidOut;
-  private final LaidOut.Item[] laid;
-  private final int[] ofGame;
+  private final List<PathPattern> byTools;
+  // by the key of a path
+  private final Map<String, LaidOut.Item> laidAt = new HashMap<>();
+  private LaidOut.Item[] laid = {};
+  private int[] ofGame = {};
   private final BitSet written = new BitSet(), isProtected = new BitSet();
-  private final int[] seen;
-  private final byte[] kinds;
+  private int[] seen = {};
+  private byte[] kinds = {};
   private final int[] tally = new int[16];
   private final BitSet ruled = new BitSet();
 
@@ -57,59 +62,96 @@ public final class FolderDistance {
   }
 
   /**
-   * @param picture any over the holdings that are to be asked about
+   * @param picture any that is to be asked about; see {@link #isOf}
    * @param byTools what tools write to
    */
   public FolderDistance(Picture picture, LaidOut laidOut, List<PathPattern> byTools) {
     this.game = picture.game();
     this.holdings = picture.holdings();
     this.laidOut = laidOut;
-    int n = holdings.pathCount();
-    this.laid = new LaidOut.Item[n];
+    this.byTools = byTools;
+    grow(holdings.pathCount());
     for (LaidOut.Item i : laidOut.files().values()) {
+      laidAt.put(game.pathCase().key(i.path()), i);
       int id = holdings.idOf(i.path());
       if (id >= 0) laid[id] = i;
     }
-    this.ofGame = new int[n];
-    Arrays.fill(ofGame, -1);
     holdings.slotsOf(Holdings.GAME, path -> true, ofGame);
-    for (int p = 0; p < n; p++) {
-      if (ofGame[p] >= 0 && holdings.holderAt(ofGame[p]).pack().isPresent()) ofGame[p] = -1;
-      String path = holdings.path(p);
-      boolean linked = laid[p] != null && laid[p].how() == LaidOut.How.LINK;
-      if (PathPattern.anyMatches(byTools, path)
-          || (ofGame[p] >= 0 || linked) && game.isWritable(path)) written.set(p);
-      if (game.isProtected(path)) isProtected.set(p);
-    }
-    this.seen = new int[n];
-    Arrays.fill(seen, UNSEEN);
-    this.kinds = new byte[n];
-    tally[NOT_WANTED] = n;
+    for (int p = 0; p < holdings.pathCount(); p++) learn(p);
   }
 
-  /** Whether it is about these very holdings and this very note. */
+  private void grow(int has) {
+    int had = seen.length;
+    laid = Arrays.copyOf(laid, has);
+    ofGame = Arrays.copyOf(ofGame, has);
+    Arrays.fill(ofGame, had, has, -1);
+    seen = Arrays.copyOf(seen, has);
+    Arrays.fill(seen, had, has, UNSEEN);
+    kinds = Arrays.copyOf(kinds, has);
+    tally[NOT_WANTED] += has - had;
+  }
+
+  // what holds of a path whatever is in play there
+  private void learn(int p) {
+    if (ofGame[p] >= 0 && holdings.holderAt(ofGame[p]).pack().isPresent()) ofGame[p] = -1;
+    String path = holdings.path(p);
+    boolean linked = laid[p] != null && laid[p].how() == LaidOut.How.LINK;
+    written.set(
+        p,
+        PathPattern.anyMatches(byTools, path)
+            || (ofGame[p] >= 0 || linked) && game.isWritable(path));
+    isProtected.set(p, game.isProtected(path));
+  }
+
+  /**
+   * Whether it can be asked about a picture: of the same game and the same note, over the same
+   * holdings or such that came from them.
+   */
   @SuppressWarnings("ReferenceEquality")
   public boolean isOf(Picture picture, LaidOut note) {
-    return picture.holdings() == holdings && note == laidOut;
+    return note == laidOut && picture.game() == game && picture.holdings().isFrom(holdings);
+  }
+
+  @SuppressWarnings("ReferenceEquality")
+  private void follow(Holdings next) {
+    if (next == holdings) return;
+    BitSet touched = next.touchedSince(holdings);
+    holdings = next;
+    // with some room, for more paths will come
+    if (next.pathCount() > seen.length) grow(next.pathCount() + next.pathCount() / 16);
+    for (int p = touched.nextSetBit(0); p >= 0; p = touched.nextSetBit(p + 1)) {
+      laid[p] = laidAt.get(game.pathCase().key(next.path(p)));
+      ofGame[p] = next.slotOfMod(p, Holdings.GAME);
+      learn(p);
+    }
   }
 
   /**
    * @param settings as of {@link WantedFiles#of}
    */
   public Count of(Picture picture, List<Setting> settings) {
+    follow(picture.holdings());
     Standing standing = picture.standing();
-    for (int p = 0; p < seen.length; p++) {
-      int slot = standing.inPlay(p);
-      boolean rule = standing.isRuled(p);
-      if (slot == seen[p] && rule == ruled.get(p)) continue;
-      seen[p] = slot;
-      ruled.set(p, rule);
-      int kind = kind(p, slot, rule);
-      tally[kinds[p]]--;
-      kinds[p] = (byte) kind;
-      tally[kind]++;
+    int n = holdings.pathCount();
+    if (standing.hasRulings() || !ruled.isEmpty()) {
+      for (int p = 0; p < n; p++) {
+        boolean rule = standing.isRuled(p);
+        if (standing.inPlay(p) != seen[p] || rule != ruled.get(p)) see(standing, p, rule);
+      }
+    } else {
+      for (int p = standing.nextUnlike(seen, 0); p < n; p = standing.nextUnlike(seen, p + 1))
+        see(standing, p, false);
     }
     return count(special(picture, settings));
+  }
+
+  private void see(Standing standing, int p, boolean rule) {
+    seen[p] = standing.inPlay(p);
+    ruled.set(p, rule);
+    int kind = kind(p, seen[p], rule);
+    tally[kinds[p]]--;
+    kinds[p] = (byte) kind;
+    tally[kind]++;
   }
 
   private int kind(int p, int slot, boolean rule) {

@@ -11,6 +11,7 @@ import ironing.core.picture.Picture;
 import ironing.core.run.RunLog;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -80,13 +81,20 @@ public final class Journey {
   }
 
   /**
-   * The same way with another arrangement of the same files. Cost: a comparison of numbers for
-   * every path, and a look at those whose file in play is another. One at a time.
+   * The same way under another picture. Cost: a comparison of numbers for every path, and a look at
+   * those whose file in play is another. One at a time.
+   *
+   * @param picture of the same game, over the same holdings or such that came from them
    */
   public Journey rearranged(Picture picture, boolean listDeployed) {
-    if (picture.holdings() != counter.holdings)
-      throw new IllegalArgumentException("the files are others");
+    counter.follow(picture);
     return new Journey(picture, counter, listDeployed);
+  }
+
+  /** Whether {@link #rearranged} takes a picture. */
+  @SuppressWarnings("ReferenceEquality")
+  public boolean leadsTo(Picture picture) {
+    return picture.game() == counter.game && picture.holdings().isFrom(counter.holdings);
   }
 
   /** Of a mod that is in the arrangement; of another, that it is in the library. */
@@ -102,29 +110,29 @@ public final class Journey {
   private static final class Counter {
     private static final int UNSEEN = -2, DEPLOYED = 1, READ = 2;
     private final GameDefinition game;
-    private final Holdings holdings;
+    private Holdings holdings;
     private final boolean hasRun;
+    // by the key of a path
+    private final Map<String, LaidOut.Item> laidAt = new HashMap<>();
+    private final Map<String, String> readAt = new HashMap<>();
     // by path: what of ours lies there, and the hash that the run has read, empty for one unknown
-    private final LaidOut.Item[] laid;
-    private final String[] read;
+    private LaidOut.Item[] laid = {};
+    private String[] read = {};
     private final Map<String, Integer> slots = new HashMap<>();
     // by source: whether its pack lies in the game folder
-    private final boolean[] packThere;
-    private final int[] seen;
-    private final byte[] flags;
-    private final int[][] counts;
+    private boolean[] packThere;
+    private int[] seen = {};
+    private byte[] flags = {};
+    private int[][] counts;
     private final Map<Long, List<Integer>> sourcesOf = new HashMap<>();
 
     Counter(Picture picture, LaidOut laidOut, Optional<RunLog.Summary> run) {
       this.game = picture.game();
       this.holdings = picture.holdings();
       this.hasRun = run.isPresent();
-      int n = holdings.pathCount();
-      laid = new LaidOut.Item[n];
-      read = new String[n];
-      Map<String, LaidOut.Item> byKey = new HashMap<>();
+      grow(holdings.pathCount());
       for (LaidOut.Item i : laidOut.files().values()) {
-        byKey.put(game.pathCase().key(i.path()), i);
+        laidAt.put(game.pathCase().key(i.path()), i);
         int id = holdings.idOf(i.path());
         if (id >= 0) laid[id] = i;
       }
@@ -133,30 +141,61 @@ public final class Journey {
             r.read()
                 .forEach(
                     (path, sha256) -> {
+                      readAt.put(game.pathCase().key(path), sha256);
                       int id = holdings.idOf(path);
                       if (id >= 0) read[id] = sha256;
                     });
             r.plugins().forEach((name, slot) -> slots.put(PathCase.fold(name), slot));
           });
-      int sources = holdings.sources().size();
-      packThere = new boolean[sources];
-      counts = new int[sources][3];
+      packThere = new boolean[0];
+      counts = new int[0][];
+      sources();
+    }
+
+    private void sources() {
+      int had = counts.length, has = holdings.sourceCount();
+      packThere = Arrays.copyOf(packThere, has);
+      counts = Arrays.copyOf(counts, has);
+      for (int s = had; s < has; s++) counts[s] = new int[3];
+      sourcesOf.clear();
       for (Holdings.Source s : holdings.sources()) {
         sourcesOf.computeIfAbsent(s.mod(), m -> new ArrayList<>()).add(s.id());
         if (s.pack().isEmpty()) continue;
-        LaidOut.Item item = byKey.get(game.pathCase().key(s.pack().get()));
+        LaidOut.Item item = laidAt.get(game.pathCase().key(s.pack().get()));
         packThere[s.id()] = item != null && item.mod() == s.mod();
       }
-      seen = new int[n];
-      Arrays.fill(seen, UNSEEN);
-      flags = new byte[n];
+    }
+
+    // with some room, for more paths will come
+    private void grow(int paths) {
+      int had = seen.length, has = paths + paths / 16;
+      laid = Arrays.copyOf(laid, has);
+      read = Arrays.copyOf(read, has);
+      seen = Arrays.copyOf(seen, has);
+      Arrays.fill(seen, had, has, UNSEEN);
+      flags = Arrays.copyOf(flags, has);
+    }
+
+    @SuppressWarnings("ReferenceEquality")
+    void follow(Picture picture) {
+      Holdings next = picture.holdings();
+      if (next == holdings) return;
+      BitSet touched = next.touchedSince(holdings);
+      holdings = next;
+      if (next.pathCount() > seen.length) grow(next.pathCount());
+      sources();
+      for (int p = touched.nextSetBit(0); p >= 0; p = touched.nextSetBit(p + 1)) {
+        String key = game.pathCase().key(next.path(p));
+        laid[p] = laidAt.get(key);
+        read[p] = readAt.get(key);
+      }
     }
 
     void count(Picture picture) {
       Standing standing = picture.standing();
-      for (int p = 0; p < seen.length; p++) {
+      int n = holdings.pathCount();
+      for (int p = standing.nextUnlike(seen, 0); p < n; p = standing.nextUnlike(seen, p + 1)) {
         int slot = standing.inPlay(p);
-        if (slot == seen[p]) continue;
         if (seen[p] >= 0) add(p, -1);
         seen[p] = slot;
         if (slot < 0) continue;

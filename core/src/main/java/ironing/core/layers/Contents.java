@@ -26,6 +26,10 @@ final class Contents {
     this.hashes = new byte[Math.multiplyExact(slots, BYTES)];
   }
 
+  private Contents(byte[] hashes) {
+    this.hashes = hashes;
+  }
+
   Contents(KeptReader in) throws IOException {
     this.hashes = in.bytes();
   }
@@ -41,9 +45,20 @@ final class Contents {
     System.arraycopy(from, offset, hashes, slot * BYTES, BYTES);
   }
 
-  boolean same(int slot, int other) {
+  /** Whether the same lies in a slot as in one of other contents. */
+  boolean same(int slot, Contents others, int other) {
     int a = slot * BYTES, b = other * BYTES;
-    return Arrays.equals(hashes, a, a + BYTES, hashes, b, b + BYTES);
+    return Arrays.equals(hashes, a, a + BYTES, others.hashes, b, b + BYTES);
+  }
+
+  /** The same with room behind for more slots. */
+  Contents longer(int slots) {
+    return new Contents(Arrays.copyOf(hashes, Math.multiplyExact(slots, BYTES)));
+  }
+
+  /** Puts into a slot what lies in one of other contents. */
+  void set(int slot, Contents others, int other) {
+    System.arraycopy(others.hashes, other * BYTES, hashes, slot * BYTES, BYTES);
   }
 
   /** In 64 hexadecimal digits. */

@@ -81,7 +81,7 @@ public final class Standing {
   public static Standing of(Holdings holdings, int[] order, BitSet held, int[] ruled) {
     int[] winner = new int[holdings.pathCount()];
     Arrays.fill(winner, ABSENT);
-    int[][] tally = new int[holdings.sources().size()][Way.values().length];
+    int[][] tally = new int[holdings.sourceCount()][Way.values().length];
     Standing s =
         new Standing(holdings, order.clone(), ranks(holdings, order), held, ruled, winner, tally);
     for (int p = 0; p < winner.length; p++) {
@@ -134,6 +134,46 @@ public final class Standing {
     return next;
   }
 
+  /**
+   * The standing of holdings that came from these, with the sources that are left; one that came
+   * with them does not stand yet. What is held back or ruled stays so where its holder has the path
+   * still. Cost: O(sources + files at the paths that were touched + paths copied).
+   *
+   * @param next see {@link Holdings#isFrom}
+   */
+  public Standing over(Holdings next) {
+    int[] left = Arrays.stream(order).filter(s -> next.source(s).mod() != Holdings.GONE).toArray();
+    int[][] newTally = new int[next.sourceCount()][];
+    for (int s = 0; s < newTally.length; s++)
+      newTally[s] = s < tally.length ? tally[s].clone() : new int[Way.values().length];
+    int[] newWinner = Arrays.copyOf(winner, next.pathCount());
+    Arrays.fill(newWinner, winner.length, newWinner.length, ABSENT);
+    BitSet newHeld = (BitSet) held.clone();
+    int[] newRuled = ruled.length == 0 ? NO_RULINGS : Arrays.copyOf(ruled, newWinner.length);
+    if (ruled.length > 0) Arrays.fill(newRuled, ruled.length, newRuled.length, ABSENT);
+    Standing before = new Standing(holdings, order, rank, held, ruled, winner, newTally);
+    BitSet touched = next.touchedSince(holdings);
+    for (int p = touched.nextSetBit(0); p >= 0; p = touched.nextSetBit(p + 1)) {
+      if (p >= winner.length) break;
+      before.count(p, -1);
+      for (int slot = holdings.firstSlot(p); slot < holdings.endSlot(p); slot++) {
+        int now = next.slotOf(p, holdings.sourceAt(slot));
+        if (held.get(slot)) {
+          newHeld.clear(slot);
+          if (now >= 0) newHeld.set(now);
+        }
+        if (ruledSlot(ruled, p) == slot) newRuled[p] = now;
+      }
+    }
+    Standing after =
+        new Standing(next, left, ranks(next, left), newHeld, newRuled, newWinner, newTally);
+    for (int p = touched.nextSetBit(0); p >= 0; p = touched.nextSetBit(p + 1)) {
+      newWinner[p] = after.highest(p);
+      after.count(p, 1);
+    }
+    return after;
+  }
+
   // the height of a slot's source, or that it does not stand
   private int rankAt(int slot) {
     return held.get(slot) ? ABSENT : rank[holdings.sourceAt(slot)];
@@ -174,7 +214,7 @@ public final class Standing {
   }
 
   private static int[] ranks(Holdings holdings, int[] order) {
-    int[] rank = new int[holdings.sources().size()];
+    int[] rank = new int[holdings.sourceCount()];
     Arrays.fill(rank, ABSENT);
     for (int i = 0; i < order.length; i++) {
       if (rank[order[i]] != ABSENT)
@@ -258,6 +298,23 @@ public final class Standing {
     return winner[path];
   }
 
+  /**
+   * The next path at which another slot is in play than somebody has noted; {@link
+   * Holdings#pathCount} when there is none. Cost: a comparison of numbers for each path on the way.
+   *
+   * @param noted by path; it may be longer than there are paths
+   */
+  public int nextUnlike(int[] noted, int from) {
+    int n = winner.length;
+    int at = Arrays.mismatch(winner, Math.min(from, n), n, noted, Math.min(from, n), n);
+    return at < 0 ? n : from + at;
+  }
+
+  /** Whether there are rulings. */
+  public boolean hasRulings() {
+    return ruled.length > 0;
+  }
+
   /** How many files of a source stand in a way. */
   public int count(int source, Way way) {
     return tally[source][way.ordinal()];
@@ -321,8 +378,8 @@ public final class Standing {
   /** Cost: the files that the mod holds, times their holders. */
   public Relations relationsOf(long mod) {
     Map<Long, Integer> covers = new TreeMap<>(), coveredBy = new TreeMap<>();
-    for (Holdings.Source source : holdings.sources()) {
-      if (source.mod() != mod || rank[source.id()] == ABSENT) continue;
+    for (Holdings.Source source : holdings.sourcesOfMod(mod)) {
+      if (rank[source.id()] == ABSENT) continue;
       for (int p : holdings.pathsOf(source.id())) {
         int own = holdings.slotOf(p, source.id());
         if (held.get(own)) continue;
@@ -342,8 +399,8 @@ public final class Standing {
    */
   public int[] pathsOfMod(long mod) {
     BitSet seen = new BitSet();
-    for (Holdings.Source source : holdings.sources()) {
-      if (source.mod() == mod && rank[source.id()] != ABSENT)
+    for (Holdings.Source source : holdings.sourcesOfMod(mod)) {
+      if (rank[source.id()] != ABSENT)
         for (int p : holdings.pathsOf(source.id()))
           if (!held.get(holdings.slotOf(p, source.id()))) seen.set(p);
     }

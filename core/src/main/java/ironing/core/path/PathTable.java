@@ -64,6 +64,17 @@ public final class PathTable {
     this.folds = pathCase == PathCase.INSENSITIVE;
   }
 
+  /** One of its own with the same paths, to take more. Cost: what it holds, copied. */
+  public PathTable(PathTable other) {
+    this.pathCase = other.pathCase;
+    this.folds = other.folds;
+    this.text = other.text.clone();
+    this.start = other.start.clone();
+    this.slots = other.slots.clone();
+    this.keys.putAll(other.keys);
+    this.size = other.size;
+  }
+
   /** Reads what {@link #write} wrote of a table that compares in the same way. */
   public PathTable(PathCase pathCase, KeptReader in) throws IOException {
     this.pathCase = pathCase;
@@ -84,6 +95,11 @@ public final class PathTable {
     int[] keyed = keys.keySet().stream().mapToInt(Integer::intValue).toArray();
     out.ints(keyed);
     out.blobs(Arrays.stream(keyed).mapToObj(keys::get).toList());
+  }
+
+  /** One without paths that compares in the same way. */
+  PathTable emptied() {
+    return new PathTable(pathCase);
   }
 
   /** The id of a path, a new one at first sight. */

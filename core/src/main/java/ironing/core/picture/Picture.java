@@ -109,6 +109,34 @@ public final class Picture {
 
   /** The picture under another arrangement of the same holdings. */
   public Picture rearranged(Arrangement next) {
+    return rearranged(next, next.heldBack().equals(arrangement.heldBack()), sameRulings(next));
+  }
+
+  /**
+   * The picture of holdings that came from these. Cost: what {@link Standing#over} and {@link
+   * Standing#reordered} cost, plus the plugins.
+   *
+   * @param holdings see {@link Holdings#isFrom}
+   * @param plugins its plugin paths
+   * @param headers that know the mods of today
+   */
+  public Picture over(Holdings holdings, int[] plugins, Arrangement next, Headers headers) {
+    return new Picture(game, headers, arrangement, standing.over(holdings), loadOrder, plugins)
+        .rearranged(next, false, false);
+  }
+
+  /** The plugin paths of holdings that came from these. Cost: the paths that were touched. */
+  public int[] pluginPathsOf(Holdings next) {
+    if (game.plugins().isEmpty()) return pluginPaths;
+    BitSet paths = next.touchedSince(standing.holdings());
+    BitSet plugins = new BitSet();
+    for (int p : pluginPaths) plugins.set(p);
+    for (int p = paths.nextSetBit(0); p >= 0; p = paths.nextSetBit(p + 1))
+      plugins.set(p, next.isHeld(p) && game.isPlugin(next.path(p)));
+    return plugins.stream().toArray();
+  }
+
+  private Picture rearranged(Arrangement next, boolean sameHeld, boolean sameRulings) {
     Holdings holdings = standing.holdings();
     int[] loose = looseOrder(holdings, next);
     // keep the packs where they are until the new load order is known: most moves leave them alone
@@ -118,14 +146,11 @@ public final class Picture {
             .filter(
                 s -> holdings.source(s).pack().isPresent() && on.contains(holdings.source(s).mod()))
             .toArray();
-    boolean sameHeld = next.heldBack().equals(arrangement.heldBack());
     Standing stands =
         standing.reordered(
             joined(packs, loose),
             sameHeld ? standing.heldBack() : held(game, holdings, next),
-            sameRulings(next)
-                ? standing.ruled()
-                : ruled(game, holdings, next, headers, pluginPaths));
+            sameRulings ? standing.ruled() : ruled(game, holdings, next, headers, pluginPaths));
     return settled(game, headers, next, stands, pluginPaths);
   }
 

@@ -38,14 +38,24 @@ class FolderDistanceTest {
 
   private static TestWorld world(Random random) {
     TestWorld w = new TestWorld().plugin(0, "Base.plug", 5);
-    for (long mod = 0; mod <= 4; mod++) {
-      for (String path : PATHS)
-        if (random.nextInt(2) == 0) w.file(mod, path, "content " + random.nextInt(3));
-      if (mod > 0 && random.nextBoolean()) w.plugin(mod, "P" + random.nextInt(2) + ".plug", 5);
-      if (random.nextInt(3) == 0)
-        w.packed(mod, "data/pack" + mod + ".crate", "data/textures/a.png", "packed");
-    }
+    for (long mod = 0; mod <= 4; mod++) fill(w, mod, random);
     return w;
+  }
+
+  private static void fill(TestWorld w, long mod, Random random) {
+    for (String path : PATHS)
+      if (random.nextInt(2) == 0) w.file(mod, path, "content " + random.nextInt(3));
+    if (mod > 0 && random.nextBoolean()) w.plugin(mod, "P" + random.nextInt(2) + ".plug", 5);
+    if (random.nextInt(3) == 0)
+      w.packed(mod, "data/pack" + mod + ".crate", "data/textures/a.png", "packed");
+  }
+
+  /** Other files of one mod, or of the game. */
+  private static Picture changed(TestWorld w, Picture picture, Random random) {
+    long mod = random.nextInt(5);
+    w.without(mod);
+    fill(w, mod, random);
+    return w.over(picture, arrangement(w.arrangement(), random), Set.of(mod));
   }
 
   private static Arrangement arrangement(Arrangement base, Random random) {
@@ -126,7 +136,10 @@ class FolderDistanceTest {
       assertThat(distance.of(picture, settings))
           .as("step %d", step)
           .isEqualTo(plainly(picture, laidOut, settings, byTools));
-      picture = picture.rearranged(arrangement(w.arrangement(), random));
+      picture =
+          random.nextInt(3) == 0
+              ? changed(w, picture, random)
+              : picture.rearranged(arrangement(w.arrangement(), random));
     }
   }
 }

@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -90,7 +91,17 @@ class JourneyTest {
       List<Arrangement.Layer> layers = new ArrayList<>(w.arrangement().layers());
       Collections.shuffle(layers, random);
       layers.replaceAll(l -> l.withOn(random.nextInt(4) > 0));
-      picture = picture.rearranged(picture.arrangement().withLayers(layers));
+      Arrangement next = picture.arrangement().withLayers(layers);
+      long changed = 2L + random.nextInt(3);
+      if (random.nextBoolean()) {
+        picture = picture.rearranged(next);
+      } else {
+        w.without(changed).file(changed, "data/textures/" + "abe".charAt(step % 3), "other");
+        if (random.nextBoolean())
+          w.packed(changed, "data/p" + changed + ".crate", "data/textures/d", "other");
+        picture = w.over(picture, next, Set.of(changed));
+      }
+      assertThat(kept.leadsTo(picture)).isTrue();
       kept = kept.rearranged(picture, true);
       Journey fresh = new Journey(picture, laidOut, run, true);
       for (long mod = 1; mod <= 4; mod++) assertThat(kept.mod(mod)).isEqualTo(fresh.mod(mod));

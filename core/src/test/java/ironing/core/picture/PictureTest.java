@@ -3,6 +3,8 @@ package ironing.core.picture;
 import static ironing.core.testkit.TestWorld.inPlay;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
@@ -14,6 +16,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.TreeMap;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -167,6 +170,76 @@ class PictureTest {
         assertThat(p.standing().inPlay(path)).isEqualTo(anew.standing().inPlay(path));
       assertThat(p.loadOrder().entries()).isEqualTo(anew.loadOrder().entries());
     }
+  }
+
+  /** Installing, removing and editing, in words that know no ids. */
+  @Property(tries = 300, seed = "8160")
+  void files_that_changed_give_what_starting_anew_would(@ForAll long seed) {
+    Random random = new Random(seed);
+    TestWorld w = packs();
+    Picture grown = w.picture();
+    for (int step = 0; step < 5; step++) {
+      long mod = random.nextInt(5);
+      w.without(mod);
+      if (mod == 0) w.plugin(0, "Base.plug", 0);
+      for (String path : List.of("data/textures/b", "data/TEXTURES/B", "data/textures/c"))
+        if (random.nextInt(3) == 0) w.file(mod, path, "content " + random.nextInt(2));
+      if (random.nextBoolean()) w.plugin(mod, "P" + random.nextInt(3) + ".plug", 5);
+      if (random.nextInt(3) == 0)
+        w.packed(mod, "data/p" + random.nextInt(2) + ".crate", "data/textures/b", "packed");
+      Arrangement next = random(w.arrangement(), random);
+      grown = w.over(grown, next, Set.of(mod));
+      assertThat(told(grown)).isEqualTo(told(w.picture(next)));
+    }
+  }
+
+  private static Arrangement random(Arrangement of, Random random) {
+    List<Arrangement.Layer> layers = new ArrayList<>(of.layers());
+    Collections.shuffle(layers, random);
+    layers.replaceAll(l -> l.withOn(random.nextInt(4) > 0));
+    Arrangement next = of.withLayers(layers);
+    if (random.nextInt(3) == 0 && !layers.isEmpty())
+      next = next.withHeldBack(layers.get(0).mod(), Set.of("data/textures/"));
+    if (random.nextInt(2) == 0)
+      next =
+          next.withRulings(
+              List.of(
+                  new Arrangement.Ruling("data/textures/*", random.nextInt(5)),
+                  new Arrangement.Ruling("data/textures/c", random.nextInt(5))));
+    return next;
+  }
+
+  private static Map<String, Object> told(Picture p) {
+    Holdings h = p.holdings();
+    Map<String, Object> told = new TreeMap<>();
+    for (int path = 0; path < h.pathCount(); path++) {
+      if (!h.isHeld(path)) continue;
+      List<String> holders = new ArrayList<>();
+      for (int slot : p.standing().holders(path)) holders.add(word(h, slot));
+      int unmodded = p.unmodded(path), top = p.standing().inPlay(path);
+      String spelled = top < 0 ? "" : p.spelling().of(path) + " " + word(h, top);
+      told.put(
+          h.path(path),
+          List.of(
+              holders,
+              spelled,
+              p.standing().isRuled(path),
+              p.standing().isContested(path),
+              unmodded < 0 ? "" : word(h, unmodded)));
+    }
+    Map<Long, List<Integer>> counts = new TreeMap<>();
+    for (Holdings.Source s : h.sources())
+      for (Standing.Way way : Standing.Way.values())
+        counts
+            .computeIfAbsent(s.mod(), m -> new ArrayList<>())
+            .add(p.standing().count(s.id(), way));
+    told.put("counts", counts);
+    told.put("plugins", p.loadOrder().entries());
+    return told;
+  }
+
+  private static String word(Holdings h, int slot) {
+    return h.holderAt(slot).mod() + " " + h.holderAt(slot).pack() + " " + h.shaAt(slot);
   }
 
   @Test

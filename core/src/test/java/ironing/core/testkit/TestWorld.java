@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /** A small game and mods in memory: files as text, plugins in their text form. */
 public final class TestWorld {
@@ -63,7 +64,7 @@ public final class TestWorld {
   public static final GameDefinition GAME = game(DEFINITION);
 
   private final GameDefinition game;
-  private final Map<Long, Map<String, byte[]>> loose = new LinkedHashMap<>();
+  private final Map<Long, Map<String, byte[]>> loose = new TreeMap<>();
   private final Map<Long, Map<String, Map<String, byte[]>>> packed = new LinkedHashMap<>();
   private final Map<String, byte[]> bySha = new HashMap<>();
   private final List<Arrangement.Layer> layers = new ArrayList<>();
@@ -157,9 +158,14 @@ public final class TestWorld {
   }
 
   public Holdings holdings() {
+    return holdings(loose.keySet());
+  }
+
+  private Holdings holdings(Set<Long> mods) {
     Holdings.Builder b = new Holdings.Builder(game.pathCase());
     loose.forEach(
         (mod, files) -> {
+          if (!mods.contains(mod)) return;
           int source = b.source(mod, Optional.empty());
           files.forEach((path, bytes) -> b.file(source, path, bytes.length, ContentHash.of(bytes)));
           packed
@@ -172,6 +178,23 @@ public final class TestWorld {
                   });
         });
     return b.build();
+  }
+
+  /** Takes all files of a mod away, or of the game; a mod keeps its layer. */
+  public TestWorld without(long mod) {
+    loose.remove(mod);
+    packed.remove(mod);
+    return this;
+  }
+
+  /**
+   * The picture of this world as it is now, from one of before.
+   *
+   * @param changed whose files are not what they were then
+   */
+  public Picture over(Picture before, Arrangement next, Set<Long> changed) {
+    Holdings now = before.holdings().with(changed, holdings(changed));
+    return before.over(now, before.pluginPathsOf(now), next, headers());
   }
 
   public Picture picture() {

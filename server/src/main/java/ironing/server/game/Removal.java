@@ -1,6 +1,7 @@
 package ironing.server.game;
 
 import ironing.core.IroningException;
+import ironing.server.deploy.BeforeUndeploying;
 import ironing.server.deploy.Deployments;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -25,6 +26,7 @@ class Removal {
   private final WorkspaceMapper db;
   private final Workbenches benches;
   private final Deployments deployments;
+  private final BeforeUndeploying before;
   private final LibraryRemoval library;
   private final KnownWorkspaces known;
   private final FolderUse use;
@@ -35,6 +37,7 @@ class Removal {
       WorkspaceMapper db,
       Workbenches benches,
       Deployments deployments,
+      BeforeUndeploying before,
       LibraryRemoval library,
       KnownWorkspaces known,
       FolderUse use,
@@ -43,6 +46,7 @@ class Removal {
     this.db = db;
     this.benches = benches;
     this.deployments = deployments;
+    this.before = before;
     this.library = library;
     this.known = known;
     this.use = use;
@@ -99,10 +103,13 @@ class Removal {
    * @param keepArchives whether its archives stay on the disk
    * @param leaveFolder whether to go on where the game folder is gone, so that nothing can be taken
    *     out of it
+   * @param bringBack whether files come back of which it is not known whether an update has removed
+   *     them
    */
-  Job remove(long workspace, boolean keepArchives, boolean leaveFolder) {
+  Job remove(long workspace, boolean keepArchives, boolean leaveFolder, boolean bringBack) {
     Bench bench = benches.get(workspace);
     requireReachable(bench, leaveFolder);
+    if (!bringBack && Files.isDirectory(bench.gameFolder())) before.require(bench);
     use.requireStill(bench);
     for (Job job : jobs.of(workspace))
       if (job.state() == Job.State.RUNNING && !jobs.isLook(job.id())) throw busy(bench, job);

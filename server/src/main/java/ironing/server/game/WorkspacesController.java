@@ -158,14 +158,17 @@ class WorkspacesController {
    *
    * @param keepArchives whether the archives stay on the disk, in the folder that the preview names
    * @param leaveFolder whether to go on where the game folder is not there
+   * @param bringBack whether files come back of which it is not known whether an update that was
+   *     not taken in has removed them
    */
   @DeleteMapping("/{workspace}")
   ResponseEntity<Job> removeWorkspace(
       @PathVariable long workspace,
       @RequestParam(defaultValue = "true") boolean keepArchives,
       @RequestParam(defaultValue = "false") boolean leaveFolder,
+      @RequestParam(defaultValue = "false") boolean bringBack,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
     return JobController.accepted(
-        jobs, removal.remove(workspace, keepArchives, leaveFolder), prefer);
+        jobs, removal.remove(workspace, keepArchives, leaveFolder, bringBack), prefer);
   }
 }

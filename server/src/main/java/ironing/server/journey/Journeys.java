@@ -76,10 +76,8 @@ public class Journeys {
               boolean noted = k != null && k.laidOut() == laidOut && k.run() == run;
               if (noted && k.bench() == bench) return k;
               boolean listed = deployments.listDeployed(bench);
-              boolean sameFiles =
-                  noted && k.bench().picture().holdings() == bench.picture().holdings();
               Journey next =
-                  sameFiles
+                  noted && k.journey().leadsTo(bench.picture())
                       ? k.journey().rearranged(bench.picture(), listed)
                       : new Journey(bench.picture(), laidOut, Optional.ofNullable(run), listed);
               return new Known(bench, laidOut, run, next);

@@ -189,7 +189,7 @@ class LayersController {
               bar.covering() + bar.covered() + bar.contributing() + bar.twin(),
               bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
               notes.containsKey(m.id()) ? tags(notes.get(m.id())) : List.of(),
-              notes.containsKey(m.id()) ? notes.get(m.id()).at().toString() : "",
+              m.installedAt().toString(),
               m.card().name(),
               m.card().shownVersion(),
               m.card().id(),
@@ -213,8 +213,7 @@ class LayersController {
   }
 
   private List<String> tags(ModNoteRow note) {
-    // most have none
-    return note.tags().equals("[]") ? List.of() : List.of(json.read(note.tags(), String[].class));
+    return List.of(json.read(note.tags(), String[].class));
   }
 
   private static GameLayer game(Bench bench, Map<Long, Bar> bars) {

@@ -6,6 +6,7 @@ import ironing.core.combine.CombinedFile;
 import ironing.core.combine.Contender;
 import ironing.core.combine.FileCombiner;
 import ironing.core.combine.Remark;
+import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
@@ -13,6 +14,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.server.mends.Ancestors.FormerSide;
 import ironing.server.platform.Json;
+import ironing.server.platform.Latest;
 import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
@@ -20,13 +22,12 @@ import ironing.server.workbench.FormerFiles;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collections;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.WeakHashMap;
 import java.util.function.IntFunction;
 import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
@@ -52,8 +53,37 @@ class Contests {
 
   private final Ancestors ancestors;
 
-  /** Paths that the definition says how to combine, by the holdings that have them. */
-  private final Map<Holdings, int[]> combinable = Collections.synchronizedMap(new WeakHashMap<>());
+  private final Latest<Long, Combinable> combinable = new Latest<>();
+
+  /** Paths that a definition says how to combine. */
+  private record Combinable(GameDefinition game, Holdings holdings, BitSet paths) {
+    @SuppressWarnings("ReferenceEquality")
+    boolean isOf(Bench bench) {
+      return bench.game() == game && bench.picture().holdings().isFrom(holdings);
+    }
+
+    /** Those of a workspace; of paths that are known already nobody is asked again. */
+    Combinable of(Bench bench) {
+      Holdings next = bench.picture().holdings();
+      BitSet all = (BitSet) paths.clone();
+      next.touchedSince(holdings).stream()
+          .filter(p -> game.combines(next.path(p)).isPresent())
+          .forEach(all::set);
+      return new Combinable(game, next, all);
+    }
+
+    static Combinable anew(Bench bench) {
+      Holdings h = bench.picture().holdings();
+      BitSet all = new BitSet();
+      Arrays.stream(
+              IntStream.range(0, h.pathCount())
+                  .parallel()
+                  .filter(p -> bench.game().combines(h.path(p)).isPresent())
+                  .toArray())
+          .forEach(all::set);
+      return new Combinable(bench.game(), h, all);
+    }
+  }
 
   Contests(ContentStore content, FormerFiles former, Ancestors ancestors, Json json) {
     this.content = content;
@@ -142,16 +172,15 @@ class Contests {
         .toList();
   }
 
-  /** The paths that the definition says how to combine. */
+  /** The paths that the definition says how to combine; at some of them there may be no file. */
   int[] combinable(Bench bench) {
-    Holdings holdings = bench.picture().holdings();
-    return combinable.computeIfAbsent(
-        holdings,
-        h ->
-            IntStream.range(0, h.pathCount())
-                .parallel()
-                .filter(p -> bench.game().combines(h.path(p)).isPresent())
-                .toArray());
+    return combinable
+        .of(
+            bench.workspace(),
+            k -> k != null && k.isOf(bench) ? k.of(bench) : Combinable.anew(bench))
+        .paths()
+        .stream()
+        .toArray();
   }
 
   /** The contest at a game path, if there is one. */

@@ -7,6 +7,7 @@ import ironing.core.library.Needs;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Shapes;
 import java.nio.file.Path;
+import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -53,6 +54,7 @@ public record Bench(
       String folder,
       ModCard card,
       String archiveName,
+      OffsetDateTime installedAt,
       int files,
       long sizeBytes,
       List<String> plugins,

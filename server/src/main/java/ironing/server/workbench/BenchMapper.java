@@ -1,5 +1,6 @@
 package ironing.server.workbench;
 
+import java.time.OffsetDateTime;
 import java.util.List;
 import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Insert;
@@ -25,7 +26,13 @@ interface BenchMapper {
   record ProfileRow(long id, String name, String arrangement) {}
 
   record ModRow(
-      long id, long strandId, String kind, String folder, String card, String archiveName) {}
+      long id,
+      long strandId,
+      String kind,
+      String folder,
+      String card,
+      String archiveName,
+      OffsetDateTime installedAt) {}
 
   /**
    * @param swapMod a mod whose content was exchanged with that of {@code swapFormer}; null for none
@@ -65,9 +72,11 @@ interface BenchMapper {
   @Arg(column = "folder", javaType = String.class)
   @Arg(column = "card", javaType = String.class)
   @Arg(column = "archive_name", javaType = String.class)
+  @Arg(column = "installed_at", javaType = OffsetDateTime.class)
   @Select(
       """
-      select m.id, m.strand_id, m.kind, m.folder, m.card, coalesce(a.name, '') as archive_name
+      select m.id, m.strand_id, m.kind, m.folder, m.card, coalesce(a.name, '') as archive_name,
+        m.installed_at
       from mod m left join archive a on a.id = m.archive_id
       where m.workspace_id = #{workspace} and m.binned_at is null order by m.id
       """)

@@ -1,5 +1,6 @@
 package ironing.server.workbench;
 
+import com.fasterxml.jackson.core.type.TypeReference;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
@@ -69,39 +70,71 @@ class BenchStore {
         "Choose one from the list.");
   }
 
-  Bench load(long workspace) {
+  /**
+   * A bench with what the next is made from.
+   *
+   * @param definition its text
+   * @param cards by mod, but for those that cannot be read: these are told again
+   */
+  record Loaded(
+      Bench bench, String definition, FileGatherer.Gathered gathered, Map<Long, Carded> cards) {
+    Loaded with(Bench now) {
+      return new Loaded(now, definition, gathered, cards);
+    }
+  }
+
+  /**
+   * Reads a workspace. Cost: all its files; where it is known from before, those that have changed
+   * since.
+   *
+   * @param before the workspace as it was; null where it is not known
+   */
+  Loaded load(long workspace, Loaded before) {
     WorkspaceRow row = row(workspace);
-    GameDefinition game = definition(row);
+    // another definition makes another workspace of it
+    Loaded same = before != null && before.definition().equals(row.definition()) ? before : null;
+    GameDefinition game = same == null ? definition(row) : same.bench().game();
     Path folder = Path.of(row.gameFolder());
     ProfileRow profile = db.profile(workspace);
     TolerantReader reader = new TolerantReader(json);
-    CompletableFuture<List<Carded>> cards =
-        CompletableFuture.supplyAsync(() -> cards(reader, db.mods(workspace)));
-    GatheredFiles files = gatherer.gather(workspace, game.pathCase());
-    int[] plugins = Picture.pluginPaths(game, files.holdings());
-    Map<Long, Bench.Mod> mods = mods(cards.join(), files, pluginNames(files.holdings(), plugins));
+    CompletableFuture<Map<Long, Carded>> cards =
+        CompletableFuture.supplyAsync(
+            () -> cards(reader, db.mods(workspace), same == null ? Map.of() : same.cards()));
+    FileGatherer.Gathered gathered =
+        gatherer.gather(workspace, game.pathCase(), same == null ? null : same.gathered());
+    GatheredFiles files = gathered.files();
+    Holdings holdings = files.holdings();
+    boolean grown = same != null && holdings.isFrom(same.bench().picture().holdings());
+    int[] plugins =
+        grown
+            ? same.bench().picture().pluginPathsOf(holdings)
+            : Picture.pluginPaths(game, holdings);
+    Map<Long, Bench.Mod> mods = mods(cards.join(), files, pluginNames(holdings, plugins));
+    Arrangement arrangement = arrangement(reader, profile, row, mods);
+    Picture.Headers headers = content.headers(workspace, folder, mods, Shapes.of(game));
     Picture picture =
-        Picture.of(
-            game,
-            files.holdings(),
-            plugins,
-            arrangement(reader, profile, row, mods),
-            content.headers(workspace, folder, mods, Shapes.of(game)));
+        grown
+            ? same.bench().picture().over(holdings, plugins, arrangement, headers)
+            : Picture.of(game, holdings, plugins, arrangement, headers);
     GatheredFiles.Of own = files.of(Holdings.GAME);
-    return new Bench(
-        workspace,
-        row.title(),
-        folder,
-        game,
-        Optional.ofNullable(row.gameVersion()),
-        profile.id(),
-        profile.name(),
-        row.revision(),
-        new Bench.Own(own.files(), own.sizeBytes()),
-        mods,
-        former.of(workspace, game),
-        reader.unreadable(),
-        picture);
+    Bench bench =
+        new Bench(
+            workspace,
+            row.title(),
+            folder,
+            game,
+            Optional.ofNullable(row.gameVersion()),
+            profile.id(),
+            profile.name(),
+            row.revision(),
+            new Bench.Own(own.files(), own.sizeBytes()),
+            mods,
+            former.of(workspace, game),
+            reader.unreadable(),
+            picture);
+    Map<Long, Carded> readable = new LinkedHashMap<>(cards.join());
+    reader.unreadable().forEach(u -> readable.remove(u.mod()));
+    return new Loaded(bench, row.definition(), gathered, readable);
   }
 
   /** By mod the file names of the plugins that it brings. */
@@ -155,16 +188,26 @@ class BenchStore {
     return told.withLayers(Sections.settled(layers));
   }
 
-  private record Carded(ModRow row, ModCard card) {}
+  /** A mod's row with its card as it was read. */
+  record Carded(ModRow row, ModCard card) {}
 
-  private static List<Carded> cards(TolerantReader reader, List<ModRow> rows) {
-    return rows.stream().map(m -> new Carded(m, reader.card(m))).toList();
+  // reading a card costs more than comparing its text
+  private static Map<Long, Carded> cards(
+      TolerantReader reader, List<ModRow> rows, Map<Long, Carded> known) {
+    Map<Long, Carded> cards = new LinkedHashMap<>();
+    for (ModRow m : rows) {
+      Carded before = known.get(m.id());
+      cards.put(
+          m.id(),
+          before != null && before.row().equals(m) ? before : new Carded(m, reader.card(m)));
+    }
+    return cards;
   }
 
   private static Map<Long, Bench.Mod> mods(
-      List<Carded> cards, GatheredFiles files, Map<Long, List<String>> plugins) {
+      Map<Long, Carded> cards, GatheredFiles files, Map<Long, List<String>> plugins) {
     Map<Long, Bench.Mod> mods = new LinkedHashMap<>();
-    for (Carded c : cards) {
+    for (Carded c : cards.values()) {
       ModRow m = c.row();
       GatheredFiles.Of f = files.of(m.id());
       mods.put(
@@ -176,6 +219,7 @@ class BenchStore {
               m.folder(),
               c.card(),
               m.archiveName(),
+              m.installedAt(),
               f.files(),
               f.sizeBytes(),
               List.copyOf(plugins.getOrDefault(m.id(), List.of())),
@@ -202,11 +246,12 @@ class BenchStore {
 
   /** A layer on top of all, switched on; nothing when the mod has its layer already. */
   void addTopLayer(ProfileRow profile, long mod, boolean on) {
-    Arrangement told = new TolerantReader(json).parts(profile).on(Arrangement.EMPTY);
+    TolerantReader reader = new TolerantReader(json);
+    Arrangement told = reader.parts(profile).on(Arrangement.EMPTY);
     if (told.layers().stream().anyMatch(l -> l.mod() == mod)) return;
     List<Layer> layers = new ArrayList<>(told.layers());
     layers.add(new Layer(mod, on));
-    db.setArrangement(profile.id(), json.write(Parts.of(told.withLayers(layers))));
+    db.setArrangement(profile.id(), written(reader, told, told.withLayers(layers)));
   }
 
   /** Writes what could be read in the place of what could not. Inside the caller's transaction. */
@@ -220,12 +265,42 @@ class BenchStore {
     else db.setArrangement(bench.profile(), json.write(Parts.of(a)));
   }
 
-  /** Writes what differs between two arrangements. Inside the caller's transaction. */
-  void write(long workspace, long profile, Arrangement present, Arrangement next) {
-    if (!next.rules().equals(present.rules())) db.setRules(workspace, json.write(next.rules()));
+  /**
+   * Writes what differs from the arrangement of a bench. A part that could not be read stays as it
+   * is written until another takes its place. Inside the caller's transaction.
+   */
+  void write(Bench before, Arrangement next) {
+    Arrangement present = before.picture().arrangement();
+    TolerantReader reader = new TolerantReader(json);
+    if (!next.rules().equals(present.rules())) {
+      if (isUnreadable(before, TolerantReader.RULES)) reader.rules(row(before.workspace()).rules());
+      List<Object> rules = new ArrayList<>(next.rules());
+      rules.addAll(reader.unreadRules());
+      db.setRules(before.workspace(), json.write(rules));
+    }
     if (!next.loadRules().equals(present.loadRules()))
-      db.setLoadRules(workspace, json.write(next.loadRules()));
-    if (!next.withRules(present.rules()).withLoadRules(present.loadRules()).equals(present))
-      db.setArrangement(profile, json.write(Parts.of(next)));
+      db.setLoadRules(before.workspace(), json.write(next.loadRules()));
+    if (next.withRules(present.rules()).withLoadRules(present.loadRules()).equals(present)) return;
+    if (isUnreadable(before, TolerantReader.ARRANGEMENT))
+      reader.parts(db.profile(before.workspace()));
+    db.setArrangement(before.profile(), written(reader, present, next));
+  }
+
+  private static boolean isUnreadable(Bench bench, String key) {
+    return bench.unreadable().stream().anyMatch(u -> u.key().equals(key));
+  }
+
+  private String written(TolerantReader reader, Arrangement present, Arrangement next) {
+    if (reader.unreadParts().isEmpty()) return json.write(Parts.of(next));
+    TypeReference<Map<String, Object>> parts = new TypeReference<>() {};
+    Map<String, Object> all = json.read(json.write(Parts.of(next)), parts);
+    Set<String> changed = json.read(json.write(Parts.differing(next, present)), parts).keySet();
+    reader
+        .unreadParts()
+        .forEach(
+            (name, text) -> {
+              if (!changed.contains(name)) all.put(name, text);
+            });
+    return json.write(all);
   }
 }

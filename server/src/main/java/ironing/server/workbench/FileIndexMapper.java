@@ -1,6 +1,7 @@
 package ironing.server.workbench;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import org.apache.ibatis.annotations.Arg;
 import org.apache.ibatis.annotations.Insert;
@@ -26,6 +27,39 @@ interface FileIndexMapper {
   List<IndexRow> indexes(
       @Param("workspace") long workspace, @Param("after") long after, @Param("limit") int limit);
 
+  /** Those of some mods, or of the game. */
+  @Select(
+      """
+      <script>
+      select mod_id, files from file_index where workspace_id = #{workspace} and mod_id in
+      <foreach item="mod" collection="mods" open="(" separator="," close=")">#{mod}</foreach>
+      order by mod_id
+      </script>
+      """)
+  List<IndexRow> indexesOf(
+      @Param("workspace") long workspace, @Param("mods") Collection<Long> mods);
+
+  /**
+   * What {@link #indexes} would give, by its digests, in order of the mods.
+   *
+   * @param digests in hex; another one when {@link IndexRow#files} is another; null where files are
+   *     not packed yet, or have changed since
+   */
+  record Digests(Long[] mods, String[] digests) {}
+
+  @Arg(column = "mods", javaType = Long[].class, typeHandler = ArrayTypeHandler.class)
+  @Arg(column = "digests", javaType = String[].class, typeHandler = ArrayTypeHandler.class)
+  @Select(
+      """
+      select array_agg(id) as mods, array_agg(encode(digest, 'hex')) as digests from (
+        select 0::bigint as id, (select digest from game_index where workspace_id = #{workspace})
+        union all
+        select m.id, i.digest from mod m left join mod_index i on i.mod_id = m.id
+        where m.workspace_id = #{workspace} and m.binned_at is null
+        order by id) as each
+      """)
+  Digests digests(long workspace);
+
   /** How many bytes {@link #indexes} will give. */
   @Select(
       """
@@ -41,17 +75,6 @@ interface FileIndexMapper {
       from file_index where workspace_id = #{workspace}
       """)
   String digest(long workspace);
-
-  /** Mods whose files are not packed yet, or have changed since. */
-  @Select(
-      """
-      select m.id from mod m left join mod_index i on i.mod_id = m.id
-      where m.workspace_id = #{workspace} and m.binned_at is null and i.mod_id is null
-      """)
-  List<Long> modsWithout(long workspace);
-
-  @Select("select not exists (select from game_index where workspace_id = #{workspace})")
-  boolean gameWithout(long workspace);
 
   /** Files column by column; null where there are none. */
   record FileColumns(

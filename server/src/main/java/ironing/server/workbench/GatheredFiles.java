@@ -29,6 +29,11 @@ record GatheredFiles(Holdings holdings, Map<Long, Of> of) {
     return of.getOrDefault(mod, Of.NOTHING);
   }
 
+  /** The same as if they had been gathered at once; see {@link Holdings#gathered}. */
+  GatheredFiles gathered(PathCase pathCase) {
+    return new GatheredFiles(holdings.gathered(pathCase), of);
+  }
+
   void write(KeptWriter out) throws IOException {
     holdings.write(out);
     List<Long> mods = List.copyOf(of.keySet());

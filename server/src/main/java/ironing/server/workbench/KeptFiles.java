@@ -1,17 +1,21 @@
 package ironing.server.workbench;
 
+import ironing.core.archive.ContentHash;
 import ironing.core.keep.KeptReader;
 import ironing.core.keep.KeptReader.DamagedException;
 import ironing.core.keep.KeptWriter;
 import ironing.core.path.PathCase;
 import ironing.server.platform.Folders;
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.security.MessageDigest;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HexFormat;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -45,9 +49,20 @@ class KeptFiles {
   /**
    * What files were made from.
    *
-   * @param digest of the rows of all of them
+   * @param digests of the row of each mod, and of the game’s; in order of their numbers
    */
-  record Origin(long workspace, PathCase pathCase, String digest) {
+  record Origin(long workspace, PathCase pathCase, Map<Long, String> digests) {
+    /** Of all rows, as {@link FileIndexMapper#digest} has it. */
+    String digest() {
+      MessageDigest all = ContentHash.digest();
+      digests.forEach(
+          (mod, digest) -> {
+            all.update(ByteBuffer.allocate(Long.BYTES).putLong(0, mod));
+            all.update(HexFormat.of().parseHex(digest));
+          });
+      return HexFormat.of().formatHex(all.digest());
+    }
+
     private String text() {
       // how letters fold changes with the Java that runs this
       return String.join(
@@ -56,7 +71,7 @@ class KeptFiles {
           Integer.toString(FORM),
           System.getProperty("java.version"),
           pathCase.name(),
-          digest);
+          digest());
     }
   }
 
@@ -123,7 +138,8 @@ class KeptFiles {
       Files.createDirectories(file.getParent());
       try (KeptWriter out = new KeptWriter(part)) {
         out.text(origin.text());
-        files.write(out);
+        // what came late has its place as if it had not
+        files.gathered(origin.pathCase()).write(out);
         out.finish();
       }
       Files.move(part, file, StandardCopyOption.ATOMIC_MOVE);

@@ -42,6 +42,11 @@ record Parts(
         a.muted());
   }
 
+  /** Those of them that belong to a profile. */
+  Parts ofProfile() {
+    return new Parts(layers, sections, plugins, decisions, heldBack, rulings, null, null, muted);
+  }
+
   /** The parts of an arrangement that are not as in another. */
   static Parts differing(Arrangement a, Arrangement other) {
     boolean sections = !a.sections().equals(other.sections());

@@ -13,6 +13,7 @@ import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -27,11 +28,16 @@ import org.slf4j.LoggerFactory;
  * <p>Threads: one workspace, one thread at a time.
  */
 final class TolerantReader {
-  static final String RULES = "rules", LOAD_RULES = "load-rules", CARD = "card-";
+  static final String ARRANGEMENT = "arrangement",
+      RULES = "rules",
+      LOAD_RULES = "load-rules",
+      CARD = "card-";
   private static final Logger LOG = LoggerFactory.getLogger(TolerantReader.class);
   private static final int LONGEST_REASON = 300;
   private final Json json;
   private final List<Unreadable> unreadable = new ArrayList<>();
+  private final Map<String, JsonNode> unreadParts = new LinkedHashMap<>();
+  private final List<JsonNode> unreadRules = new ArrayList<>();
 
   TolerantReader(Json json) {
     this.json = json;
@@ -77,6 +83,7 @@ final class TolerantReader {
       PlacementRule r =
           read(RULES, "A rule of placement", null, n, new TypeReference<PlacementRule>() {}, null);
       if (r != null) rules.add(r);
+      else unreadRules.add(n);
     }
     return rules;
   }
@@ -93,10 +100,19 @@ final class TolerantReader {
 
   /** Part by part: what cannot be read is not spoken of. */
   Parts parts(ProfileRow profile) {
+    try {
+      // nearly always, and quicker than part by part
+      return json.read(profile.arrangement(), Parts.class).ofProfile();
+    } catch (IllegalStateException e) {
+      return partByPart(profile);
+    }
+  }
+
+  private Parts partByPart(ProfileRow profile) {
     String of = " of the profile “" + profile.name() + "”";
     JsonNode all =
         read(
-            "arrangement",
+            ARRANGEMENT,
             "The arrangement" + of,
             null,
             profile.arrangement(),
@@ -125,6 +141,21 @@ final class TolerantReader {
 
   private <T> T part(JsonNode all, String name, String what, TypeReference<T> type) {
     JsonNode n = all.get(name);
-    return n == null || n.isNull() ? null : read("arrangement", what, null, n, type, null);
+    if (n == null || n.isNull()) return null;
+    T read = read(ARRANGEMENT, what, null, n, type, null);
+    if (read == null) unreadParts.put(name, n);
+    return read;
+  }
+
+  /**
+   * Of what {@link #parts} was asked for, the parts that could not be read, as they are written.
+   */
+  Map<String, JsonNode> unreadParts() {
+    return unreadParts;
+  }
+
+  /** Of what {@link #rules} was asked for, those that could not be read, as they are written. */
+  List<JsonNode> unreadRules() {
+    return unreadRules;
   }
 }

@@ -23,7 +23,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Gives out benches and changes them: first in the database, then in memory, then every open page
- * is told.
+ * is told. After a change of the library the next bench is made from the last one and the rows that
+ * have changed since.
  *
  * <p>Threads: reads never wait for writes, but for the first one after the library has changed;
  * writes of one workspace come one after another.
@@ -37,6 +38,9 @@ public class Workbenches {
   private final Json json;
   private final Events events;
   private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
+  // what the next bench is made from, even where the last one is no longer of today; behind the
+  // workspace's lock
+  private final Map<Long, BenchStore.Loaded> loaded = new ConcurrentHashMap<>();
   private final Map<Long, Object> locks = new ConcurrentHashMap<>();
 
   Workbenches(
@@ -64,9 +68,10 @@ public class Workbenches {
       Bench meanwhile = benches.get(workspace);
       if (meanwhile != null) return meanwhile;
       // not inside the map: that would keep others waiting who ask for another workspace
-      Bench loaded = store.load(workspace);
-      benches.put(workspace, loaded);
-      return loaded;
+      BenchStore.Loaded now = store.load(workspace, loaded.get(workspace));
+      loaded.put(workspace, now);
+      benches.put(workspace, now.bench());
+      return now.bench();
     }
   }
 
@@ -135,8 +140,7 @@ public class Workbenches {
           workspace,
           () -> {
             if (db.advance(workspace, before.revision()) == 0) throw changedMeanwhile();
-            Arrangement present = before.picture().arrangement();
-            store.write(workspace, before.profile(), present, next);
+            store.write(before, next);
             db.dropUndone(before.profile());
             noteChange(before, origin, said.apply(before), next);
           });
@@ -210,7 +214,7 @@ public class Workbenches {
           workspace,
           () -> {
             if (db.advance(workspace, before.revision()) == 0) throw changedMeanwhile();
-            store.write(workspace, before.profile(), present, next);
+            store.write(before, next);
             db.setState(row.id(), back ? "undone" : "done");
           });
       return new Stepped(put(after, "arrangement"), row.said());
@@ -365,7 +369,7 @@ public class Workbenches {
                 long changed = work.getAsLong();
                 Arrangement next = present.withInstead(instead, changed);
                 db.advanceWhatever(workspace);
-                store.write(workspace, before.profile(), present, next);
+                store.write(before, next);
                 db.dropUndone(before.profile());
                 noteChange(before, Origin.USER, said, next);
                 return changed;
@@ -404,7 +408,7 @@ public class Workbenches {
           () -> {
             work.accept(was);
             db.advanceWhatever(workspace);
-            store.write(workspace, before.profile(), present, rest);
+            store.write(before, rest);
             noteLibrary(workspace, before.profile(), said);
           });
       benches.remove(workspace);
@@ -431,7 +435,7 @@ public class Workbenches {
             db.advanceWhatever(workspace);
             // its section may have moved away meanwhile
             Arrangement next = present.withLayers(Sections.settled(layers));
-            store.write(workspace, before.profile(), present, next);
+            store.write(before, next);
             noteLibrary(workspace, before.profile(), said);
           });
       benches.remove(workspace);
@@ -487,11 +491,13 @@ public class Workbenches {
     synchronized (lock(workspace)) {
       inTransaction(workspace, work);
       benches.remove(workspace);
+      loaded.remove(workspace);
     }
   }
 
   private Bench put(Bench after, String kind) {
     benches.put(after.workspace(), after);
+    loaded.computeIfPresent(after.workspace(), (w, l) -> l.with(after));
     events.tell(after.workspace(), kind, Map.of("revision", after.revision()));
     return after;
   }

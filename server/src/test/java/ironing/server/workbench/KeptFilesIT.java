@@ -61,21 +61,30 @@ class KeptFilesIT {
       FileGatherer gatherer = server.bean(FileGatherer.class);
       KeptFiles kept = server.bean(KeptFiles.class);
       Path file = server.bean(Folders.class).kept().resolve(workspace + ".files");
-      Set<String> before = told(gatherer.gather(workspace, pathCase));
+      FileGatherer.Gathered known = gatherer.gather(workspace, pathCase, null);
+      Set<String> before = told(known.files());
       for (String change : CHANGES) {
         kept.keepDue();
         assertThat(file).exists();
         assertThat(server.bean(JdbcTemplate.class).update(change)).as(change).isPositive();
-        Set<String> now = told(gatherer.gather(workspace, pathCase));
+        Set<String> now = told(gatherer.gather(workspace, pathCase, null).files());
         assertThat(now).as(change).isNotEqualTo(before);
         kept.keepDue();
-        assertThat(told(gatherer.gather(workspace, pathCase)))
+        assertThat(told(gatherer.gather(workspace, pathCase, null).files()))
             .as("kept after %s", change)
             .isEqualTo(now);
+        FileGatherer.Gathered next = gatherer.gather(workspace, pathCase, known);
+        assertThat(next.files().holdings().isFrom(known.files().holdings())).isTrue();
+        assertThat(told(next.files())).as("from before after %s", change).isEqualTo(now);
+        kept.keepDue();
+        assertThat(told(gatherer.gather(workspace, pathCase, null).files()))
+            .as("kept of that after %s", change)
+            .isEqualTo(now);
         Files.delete(file);
-        assertThat(told(gatherer.gather(workspace, pathCase)))
+        assertThat(told(gatherer.gather(workspace, pathCase, null).files()))
             .as("anew after %s", change)
             .isEqualTo(now);
+        known = next;
         before = now;
       }
     }
@@ -91,7 +100,8 @@ class KeptFilesIT {
         told.add(
             String.join(
                 " ",
-                s.toString(),
+                Long.toString(s.mod()),
+                s.pack().toString(),
                 h.path(path),
                 h.spellingAt(slot),
                 h.shaAt(slot),

@@ -23,7 +23,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 class KeptFilesTest {
-  private static final Origin TODAY = new Origin(3, PathCase.INSENSITIVE, "d1");
+  private static final Origin TODAY = origin(3, PathCase.INSENSITIVE, "a1");
+
+  private static Origin origin(long workspace, PathCase pathCase, String digest) {
+    return new Origin(workspace, pathCase, Map.of(7L, digest));
+  }
 
   @TempDir Path temp;
   private final FileIndexMapper db = mock(FileIndexMapper.class);
@@ -33,7 +37,7 @@ class KeptFilesTest {
   @BeforeEach
   void of_today() {
     when(folders.kept()).thenReturn(temp.resolve("kept"));
-    when(db.digest(3)).thenReturn("d1");
+    when(db.digest(3)).thenReturn(TODAY.digest());
     file = temp.resolve("kept/3.files");
   }
 
@@ -63,9 +67,9 @@ class KeptFilesTest {
     GatheredFiles read = kept.read(TODAY).orElseThrow();
     assertThat(read.holdings().path(read.holdings().idOf("A/B.txt"))).isEqualTo("a/b.txt");
     assertThat(read.of()).isEqualTo(files("a/b.txt", "a/c.txt").of());
-    assertThat(kept.read(new Origin(3, PathCase.INSENSITIVE, "d2"))).isEmpty();
-    assertThat(kept.read(new Origin(3, PathCase.SENSITIVE, "d1"))).isEmpty();
-    assertThat(kept.read(new Origin(4, PathCase.INSENSITIVE, "d1"))).isEmpty();
+    assertThat(kept.read(origin(3, PathCase.INSENSITIVE, "a2"))).isEmpty();
+    assertThat(kept.read(origin(3, PathCase.SENSITIVE, "a1"))).isEmpty();
+    assertThat(kept.read(origin(4, PathCase.INSENSITIVE, "a1"))).isEmpty();
     assertThat(kept.read(TODAY)).as("being asked in vain does no harm").isPresent();
   }
 
