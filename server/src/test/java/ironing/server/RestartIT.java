@@ -86,7 +86,7 @@ class RestartIT {
     try (TestServer server = TestServer.start(temp.resolve("home"))) {
       DemoWorld.in(temp).bringIn(server.api());
       server.restart();
-      Patience.until(said::getAll, s -> s.contains("workspaces in memory: 1"));
+      Patience.until(said::getAll, s -> s.contains("in memory after"));
       assertThat(said.getAll()).doesNotContain("not read ahead");
     }
   }

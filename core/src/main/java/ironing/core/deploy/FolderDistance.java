@@ -80,6 +80,11 @@ public final class FolderDistance {
     for (int p = 0; p < holdings.pathCount(); p++) learn(p);
   }
 
+  /** About how much memory it takes. */
+  public long bytes() {
+    return 14L * seen.length + 200L * laidAt.size();
+  }
+
   private void grow(int has) {
     int had = seen.length;
     laid = Arrays.copyOf(laid, has);

@@ -403,6 +403,15 @@ public final class Holdings {
     return touched;
   }
 
+  /** About how much memory they take. */
+  public long bytes() {
+    // a slot and its place among those of its source; a path's own slots
+    return paths.bytes()
+        + folders.bytes()
+        + 48L * slotCount()
+        + (runs == null ? 4L : 12L) * pathCount();
+  }
+
   /** One more than the highest id of a path. At some of them there may be no file any more. */
   public int pathCount() {
     return paths.size();

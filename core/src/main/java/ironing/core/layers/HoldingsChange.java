@@ -84,7 +84,7 @@ final class HoldingsChange {
 
   private void arrive(Source s) {
     int[] own = Arrays.stream(come.pathsOf(s.id())).map(p -> pathOf[p]).toArray();
-    int[] ownFolders = come.foldersOf(s.id()).stream().mapToInt(folders::intern).toArray();
+    int[] ownFolders = come.foldersOf(s.id()).stream().mapToInt(this::folder).toArray();
     if (sourceOf[s.id()] == NONE) {
       sourceOf[s.id()] = sources.size();
       sources.add(new Source(sources.size(), s.mod(), s.pack()));

@@ -188,6 +188,11 @@ public final class PathTable {
     return size;
   }
 
+  /** How much memory its arrays take. */
+  public long bytes() {
+    return text.length + 4L * start.length + 8L * slots.length;
+  }
+
   private int folded(byte b) {
     return folds && b >= 'A' && b <= 'Z' ? b + ('a' - 'A') : b;
   }

@@ -80,6 +80,11 @@ public final class SplitPaths {
     return early + late.size();
   }
 
+  /** How much memory they take. */
+  public long bytes() {
+    return first.bytes() + second.bytes() + late.bytes();
+  }
+
   /** The path as it was spelled at first sight. */
   public String pathOf(int id) {
     if (id >= early) return late.pathOf(id - early);

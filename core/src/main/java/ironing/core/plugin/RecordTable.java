@@ -174,6 +174,11 @@ public final class RecordTable {
     return rows.print[row];
   }
 
+  /** About how much memory it takes. */
+  public long bytes() {
+    return 50L * rows.size + 12L * rows.fieldFrom[rows.size] + rows.label.length;
+  }
+
   /** The first field of a row; its last is before that of the next row. */
   public int fieldFrom(int row) {
     return rows.fieldFrom[row];

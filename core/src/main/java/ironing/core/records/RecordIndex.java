@@ -108,6 +108,13 @@ public final class RecordIndex {
     return new RecordIndex(inOrder);
   }
 
+  /** About how much memory it takes, its tables with it. */
+  public long bytes() {
+    return Arrays.stream(sources).mapToLong(s -> s.table().bytes()).sum()
+        + 4L * overrideFrom.length
+        + 12L * overrideRow.length;
+  }
+
   /** The record that each override of a plugin is of; -1 where its owner covers it. */
   private int[] targets(int p) {
     RecordTable t = sources[p].table();

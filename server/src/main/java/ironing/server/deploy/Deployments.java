@@ -19,11 +19,11 @@ import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
-import ironing.server.platform.Latest;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
+import ironing.server.workbench.Memory;
 import ironing.server.workbench.Site;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
@@ -45,6 +45,8 @@ import org.springframework.stereotype.Component;
 /** Makes game folders agree with pictures, as jobs, one at a time for a workspace. */
 @Component
 public class Deployments {
+  private static final long BYTES_OF_A_WANTED_FILE = 300;
+
   private final Workbenches benches;
   private final ContentStore content;
   private final Jobs jobs;
@@ -58,8 +60,8 @@ public class Deployments {
   private final Folders folders;
   private final Clock clock = Clock.systemUTC();
   private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
-  private final Latest<Long, WantedBy> wanted = new Latest<>();
-  private final Latest<Long, FolderDistance> distances = new Latest<>();
+  private final Memory.Kept<WantedBy> wanted;
+  private final Memory.Kept<FolderDistance> distances;
 
   /** What one state of a bench wants deployed; the same state is asked many times. */
   private record WantedBy(Bench bench, List<Wanted> files) {}
@@ -75,7 +77,10 @@ public class Deployments {
       ToolWrites tools,
       StrayOutputs strays,
       ModRepair repair,
-      Folders folders) {
+      Folders folders,
+      Memory memory) {
+    this.wanted = memory.keeping(w -> BYTES_OF_A_WANTED_FILE * w.files().size());
+    this.distances = memory.keeping(FolderDistance::bytes);
     this.repair = repair;
     this.strays = strays;
     this.folders = folders;

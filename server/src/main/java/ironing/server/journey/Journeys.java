@@ -4,23 +4,26 @@ import ironing.core.deploy.LaidOut;
 import ironing.core.journey.Journey;
 import ironing.core.run.RunLog;
 import ironing.server.deploy.Deployments;
-import ironing.server.platform.Latest;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.run.Runs;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Memory;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Works out journeys, and keeps the last one of each workspace while nothing behind it changes. */
 @Component
 public class Journeys {
+  private static final long BYTES_OF_A_PATH = 16;
+
   private final Deployments deployments;
   private final Runs runs;
-  private final Latest<Long, Known> known = new Latest<>();
+  private final Memory.Kept<Known> known;
 
   private record Known(Bench bench, LaidOut laidOut, RunLog.Summary run, Journey journey) {}
 
-  Journeys(Deployments deployments, Runs runs) {
+  Journeys(Deployments deployments, Runs runs, Memory memory) {
+    this.known = memory.keeping(k -> BYTES_OF_A_PATH * k.bench().picture().holdings().pathCount());
     this.deployments = deployments;
     this.runs = runs;
   }

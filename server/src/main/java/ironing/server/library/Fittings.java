@@ -12,8 +12,8 @@ import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.ModStore.Fitted;
 import ironing.server.platform.Json;
-import ironing.server.platform.Latest;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Memory;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -28,15 +28,23 @@ import org.springframework.stereotype.Component;
 /** Finds mods for which another choice would fit better by now. */
 @Component
 public class Fittings {
+  private static final long BYTES_OF_AN_ENTRY = 300;
+
   private final LibraryMapper db;
   private final OwnPlaces places;
   private final Json json;
   // what a mod's fitting was like never changes; it may be long to read
-  private final Latest<Long, Known> known = new Latest<>();
+  private final Memory.Kept<Map<Long, Known>> known;
 
   private record Known(Fitted fitted, Fitting fitting, Choices choices) {}
 
-  Fittings(LibraryMapper db, OwnPlaces places, Json json) {
+  Fittings(LibraryMapper db, OwnPlaces places, Memory memory, Json json) {
+    this.known =
+        memory.keeping(
+            all ->
+                all.values().stream()
+                    .mapToLong(k -> BYTES_OF_AN_ENTRY * k.fitted().entries().size())
+                    .sum());
     this.db = db;
     this.places = places;
     this.json = json;
@@ -76,9 +84,22 @@ public class Fittings {
     return out;
   }
 
+  private Known known(Bench bench, long mod) {
+    return known
+        .of(
+            bench.workspace(),
+            before -> {
+              if (before != null && before.containsKey(mod)) return before;
+              Map<Long, Known> all = before == null ? new HashMap<>() : new HashMap<>(before);
+              all.put(mod, read(db.mod(bench.workspace(), mod)));
+              return all;
+            })
+        .get(mod);
+  }
+
   /** The same for one mod that has a fitting. */
   Optional<Better> better(Bench bench, long mod) {
-    Known k = known.of(mod, () -> read(db.mod(bench.workspace(), mod)));
+    Known k = known(bench, mod);
     Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, mod));
     Map<String, Boolean> truths = k.fitting().truths(now);
     if (truths.equals(k.fitted().truths())) return Optional.empty();

@@ -5,24 +5,47 @@ import ironing.core.layers.Holdings;
 import ironing.core.library.KnownPlaces;
 import ironing.core.library.Placing;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Memory;
 import ironing.server.workbench.Workbenches;
 import java.util.Iterator;
+import java.util.List;
 import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
 /** What the game of a workspace has by itself, as the evidence for where mods begin. */
 @Component
 class OwnPlaces {
+  private static final long BYTES_OF_A_FILE = 100;
   private final Workbenches benches;
 
-  private record Last(Holdings holdings, GameDefinition game, Placing placing) {}
+  /**
+   * @param own the paths of each of the game's sources: the very arrays of the holdings, which stay
+   *     the same as long as these files do
+   */
+  private record Known(GameDefinition game, List<int[]> own, Placing placing) {
+    @SuppressWarnings("ReferenceEquality")
+    boolean isOf(Bench bench) {
+      return bench.game() == game && own(bench).equals(own);
+    }
 
-  // many archives are looked into one after another, between which nothing changes
-  private volatile Last last;
+    long bytes() {
+      return BYTES_OF_A_FILE * own.stream().mapToInt(paths -> paths.length).sum();
+    }
 
-  OwnPlaces(Workbenches benches) {
+    static List<int[]> own(Bench bench) {
+      Holdings holdings = bench.picture().holdings();
+      return holdings.sourcesOfMod(Holdings.GAME).stream()
+          .map(s -> holdings.pathsOf(s.id()))
+          .toList();
+    }
+  }
+
+  // many archives are looked into one after another, between which the game stays as it is
+  private final Memory.Kept<Known> known;
+
+  OwnPlaces(Workbenches benches, Memory memory) {
     this.benches = benches;
+    this.known = memory.keeping(Known::bytes);
   }
 
   /** The same, without a look at any file where the definition does not ask for it. */
@@ -31,27 +54,28 @@ class OwnPlaces {
     return KnownPlaces.matter(game) ? of(benches.get(workspace)) : Placing.of(game);
   }
 
-  /** Cost: the game's files when the installed files have changed since, else nothing. */
+  /** Cost: the game's files when they have changed since, else nothing. */
   Placing of(Bench bench) {
-    Holdings holdings = bench.picture().standing().holdings();
-    Last known = last;
-    if (known != null && known.holdings() == holdings && known.game().equals(bench.game()))
-      return known.placing();
-    Placing placing =
-        new Placing(bench.game(), KnownPlaces.of(bench.game(), () -> own(holdings).iterator()));
-    last = new Last(holdings, bench.game(), placing);
-    return placing;
+    return known
+        .of(
+            bench.workspace(),
+            k ->
+                k != null && k.isOf(bench)
+                    ? k
+                    : new Known(
+                        bench.game(),
+                        Known.own(bench),
+                        new Placing(
+                            bench.game(), KnownPlaces.of(bench.game(), () -> paths(bench)))))
+        .placing();
   }
 
   /** The paths of the unmodded game, packed ones too. */
   Iterator<String> paths(Bench bench) {
-    return own(bench.picture().standing().holdings()).iterator();
-  }
-
-  private static Stream<String> own(Holdings holdings) {
-    return holdings.sources().stream()
-        .filter(s -> s.mod() == Holdings.GAME)
+    Holdings holdings = bench.picture().holdings();
+    return holdings.sourcesOfMod(Holdings.GAME).stream()
         .flatMapToInt(s -> IntStream.of(holdings.pathsOf(s.id())))
-        .mapToObj(holdings::path);
+        .mapToObj(holdings::path)
+        .iterator();
   }
 }

@@ -14,11 +14,11 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.server.mends.Ancestors.FormerSide;
 import ironing.server.platform.Json;
-import ironing.server.platform.Latest;
 import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FormerFiles;
+import ironing.server.workbench.Memory;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -53,7 +53,7 @@ class Contests {
 
   private final Ancestors ancestors;
 
-  private final Latest<Long, Combinable> combinable = new Latest<>();
+  private final Memory.Kept<Combinable> combinable;
 
   /** Paths that a definition says how to combine. */
   private record Combinable(GameDefinition game, Holdings holdings, BitSet paths) {
@@ -85,7 +85,9 @@ class Contests {
     }
   }
 
-  Contests(ContentStore content, FormerFiles former, Ancestors ancestors, Json json) {
+  Contests(
+      ContentStore content, FormerFiles former, Ancestors ancestors, Memory memory, Json json) {
+    this.combinable = memory.keeping(c -> c.paths().size() / Byte.SIZE);
     this.content = content;
     this.former = former;
     this.ancestors = ancestors;

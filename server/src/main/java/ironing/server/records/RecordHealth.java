@@ -7,35 +7,40 @@ import ironing.core.records.RecordFindings;
 import ironing.core.records.RecordFindings.Finding;
 import ironing.core.records.RecordIndex;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Memory;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
 import org.springframework.stereotype.Component;
 
 /** What is wrong with single records; kept while the workspace stays as it is. */
 @Component
 class RecordHealth {
+  private static final long BYTES_OF_EACH = 300;
+
   private final Records records;
-  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+  private final Memory.Kept<Known> known;
 
   private record Known(Bench bench, List<Finding> findings) {}
 
-  RecordHealth(Records records) {
+  RecordHealth(Records records, Memory memory) {
     this.records = records;
+    this.known = memory.keeping(k -> BYTES_OF_EACH * k.findings().size());
   }
 
   @SuppressWarnings("ReferenceEquality")
   List<Finding> of(Bench bench) {
-    Known k = known.get(bench.workspace());
-    if (k != null && k.bench() == bench) return k.findings();
+    return known
+        .of(
+            bench.workspace(),
+            k -> k != null && k.bench() == bench ? k : new Known(bench, look(bench)))
+        .findings();
+  }
+
+  private List<Finding> look(Bench bench) {
     long[] inPlay = inPlay(bench);
     RecordIndex index = records.of(bench).index();
-    List<Finding> found =
-        RecordFindings.of(index, print -> Arrays.binarySearch(inPlay, print) >= 0);
-    known.put(bench.workspace(), new Known(bench, found));
-    return found;
+    return RecordFindings.of(index, print -> Arrays.binarySearch(inPlay, print) >= 0);
   }
 
   /**

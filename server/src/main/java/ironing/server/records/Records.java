@@ -9,11 +9,10 @@ import ironing.core.records.RecordSearch;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.ContentStore.Active;
+import ironing.server.workbench.Memory;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.List;
-import java.util.Map;
-import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
 /**
@@ -23,10 +22,11 @@ import org.springframework.stereotype.Component;
 @Component
 public class Records {
   private final ContentStore content;
-  private final Map<Long, Known> known = new ConcurrentHashMap<>();
+  private final Memory.Kept<Known> known;
 
-  Records(ContentStore content) {
+  Records(ContentStore content, Memory memory) {
     this.content = content;
+    this.known = memory.keeping(k -> k.index.bytes());
   }
 
   /** The records of one arrangement; collisions are looked for when they are first asked for. */
@@ -68,11 +68,9 @@ public class Records {
 
   @SuppressWarnings("ReferenceEquality")
   public Known of(Bench bench) {
-    Known before = known.get(bench.workspace());
-    if (before != null && before.bench == bench) return before;
-    Known fresh = look(bench, before);
-    known.put(bench.workspace(), fresh);
-    return fresh;
+    return known.of(
+        bench.workspace(),
+        before -> before != null && before.bench == bench ? before : look(bench, before));
   }
 
   private Known look(Bench bench, Known before) {
@@ -106,7 +104,10 @@ public class Records {
   public RecordIndex under(Bench bench, Picture other) {
     Bench as = bench.as(other);
     List<Active> plugins = content.active(as);
-    Known now = known.get(bench.workspace());
-    return now != null && now.isOf(plugins, as) ? now.index : index(plugins);
+    return known
+        .peek(bench.workspace())
+        .filter(now -> now.isOf(plugins, as))
+        .map(now -> now.index)
+        .orElseGet(() -> index(plugins));
   }
 }

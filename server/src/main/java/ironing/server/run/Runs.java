@@ -12,12 +12,12 @@ import ironing.server.deploy.Deployments;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
-import ironing.server.platform.Latest;
 import ironing.server.process.Program;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
+import ironing.server.workbench.Memory;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
 import jakarta.annotation.PostConstruct;
@@ -41,6 +41,7 @@ import org.springframework.stereotype.Component;
 /** Starts games and listens to them. One run of a workspace at a time. */
 @Component
 public class Runs {
+  private static final long BYTES_OF_A_READ = 300;
   private static final Logger LOG = LoggerFactory.getLogger(Runs.class);
   private final RunMapper db;
   private final Workbenches benches;
@@ -51,8 +52,8 @@ public class Runs {
   private final Folders folders;
   private final Events events;
   private final Map<Long, Live> live = new ConcurrentHashMap<>();
-  private final Latest<Long, Summed> sums = new Latest<>();
-  private final Latest<Long, Optional<Ended>> ended = new Latest<>();
+  private final Memory.Kept<Summed> sums;
+  private final Memory.Kept<Optional<Ended>> ended;
 
   private record Summed(Picture picture, String sum) {}
 
@@ -79,7 +80,10 @@ public class Runs {
       OwnSaves saves,
       FolderUse use,
       Folders folders,
-      Events events) {
+      Events events,
+      Memory memory) {
+    this.sums = memory.keepingLittle();
+    this.ended = memory.keeping(e -> e.flatMap(Ended::summary).map(Runs::bytes).orElse(0L));
     this.db = db;
     this.profiles = profiles;
     this.deployments = deployments;
@@ -273,6 +277,10 @@ public class Runs {
     Live l = live.get(workspace);
     boolean goesOn = l != null && l.run() == run;
     return goesOn ? Optional.of(l.program().output()) : Optional.empty();
+  }
+
+  private static long bytes(RunLog.Summary summary) {
+    return BYTES_OF_A_READ * summary.read().size();
   }
 
   /** The last run that is over; empty when there was none. */

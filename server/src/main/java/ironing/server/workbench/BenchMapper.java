@@ -43,13 +43,14 @@ interface BenchMapper {
   @Select("select id from workspace order by id")
   List<Long> workspaces();
 
-  /** The one that was changed last is the first. */
+  /** The one that was changed last; null where there is none. */
   @Select(
       """
       select w.id from workspace w
       order by (select max(c.id) from change c where c.workspace_id = w.id) desc nulls last, w.id
+      limit 1
       """)
-  List<Long> workspacesByUse();
+  Long lastUsed();
 
   @Select(
       """

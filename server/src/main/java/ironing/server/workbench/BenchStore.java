@@ -32,6 +32,11 @@ import org.springframework.stereotype.Component;
 /** From the database to a bench, and an arrangement back into the database. */
 @Component
 class BenchStore {
+  // the file in play, beside the holdings
+  private static final long BYTES_OF_A_PATH = 4;
+  // its row, its card and its layer
+  private static final long BYTES_OF_A_MOD = 4_000;
+
   private final BenchMapper db;
   private final FileGatherer gatherer;
   private final ContentStore content;
@@ -78,6 +83,14 @@ class BenchStore {
    */
   record Loaded(
       Bench bench, String definition, FileGatherer.Gathered gathered, Map<Long, Carded> cards) {
+    /** About how much memory it takes. */
+    long bytes() {
+      Holdings holdings = gathered.files().holdings();
+      return holdings.bytes()
+          + BYTES_OF_A_PATH * holdings.pathCount()
+          + BYTES_OF_A_MOD * cards.size();
+    }
+
     Loaded with(Bench now) {
       return new Loaded(now, definition, gathered, cards);
     }

@@ -3,7 +3,6 @@ package ironing.server.workbench;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import java.util.Map;
-import java.util.WeakHashMap;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 
@@ -15,16 +14,27 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class Harmless {
-  private final Map<Holdings, Map<Long, Boolean>> known = new WeakHashMap<>();
+  private final Memory.Kept<OfFiles> known;
+
+  private record OfFiles(GameDefinition game, Holdings holdings, Map<Long, Boolean> mods) {}
+
+  Harmless(Memory memory) {
+    this.known = memory.keepingLittle();
+  }
 
   /** Whether it is one. Cost: its files at the first time. */
+  @SuppressWarnings("ReferenceEquality")
   public boolean is(Bench bench, long mod) {
     Holdings holdings = bench.picture().holdings();
-    Map<Long, Boolean> ofThese;
-    synchronized (known) {
-      ofThese = known.computeIfAbsent(holdings, h -> new ConcurrentHashMap<>());
-    }
-    return ofThese.computeIfAbsent(mod, m -> find(bench.game(), holdings, m));
+    return known
+        .of(
+            bench.workspace(),
+            k ->
+                k != null && k.holdings() == holdings && k.game() == bench.game()
+                    ? k
+                    : new OfFiles(bench.game(), holdings, new ConcurrentHashMap<>()))
+        .mods()
+        .computeIfAbsent(mod, m -> find(bench.game(), holdings, m));
   }
 
   // a pack is what is in it

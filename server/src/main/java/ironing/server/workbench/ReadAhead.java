@@ -8,8 +8,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /**
- * Once the server answers, every workspace is read into memory, the one that was worked on last
- * first. A page that asks earlier waits for its own workspace and for no other.
+ * Once the server answers, the workspace that was worked on last is read into memory. A page that
+ * asks earlier waits for its own workspace alone; another one is read when somebody asks for it.
  */
 @Component
 class ReadAhead {
@@ -25,7 +25,7 @@ class ReadAhead {
 
   @EventListener(ApplicationReadyEvent.class)
   void begin() {
-    Thread reading = new Thread(this::readAll, "read-ahead");
+    Thread reading = new Thread(this::readLast, "read-ahead");
     reading.setDaemon(true);
     reading.start();
   }
@@ -35,30 +35,16 @@ class ReadAhead {
     ended = true;
   }
 
-  void readAll() {
+  private void readLast() {
     long began = System.nanoTime();
-    int read = 0;
     try {
-      for (long workspace : db.workspacesByUse()) {
-        if (ended) return;
-        if (read(workspace)) read++;
-      }
-      LOG.info(
-          "workspaces in memory: {}, after {} ms", read, (System.nanoTime() - began) / 1_000_000);
-    } catch (RuntimeException unknown) {
-      // the database: whoever asks is told
-      if (!ended) LOG.warn("workspaces are not read ahead: {}", unknown.getMessage());
-    }
-  }
-
-  private boolean read(long workspace) {
-    try {
-      benches.get(workspace);
-      return true;
+      Long last = db.lastUsed();
+      if (last == null) return;
+      benches.get(last);
+      LOG.info("workspace {} in memory after {} ms", last, (System.nanoTime() - began) / 1_000_000);
     } catch (RuntimeException e) {
-      // one that cannot be read must not keep the others waiting; whoever opens it is told
-      if (!ended) LOG.warn("workspace {} is not read ahead: {}", workspace, e.getMessage());
-      return false;
+      // whoever opens it is told
+      if (!ended) LOG.warn("no workspace is read ahead: {}", e.getMessage());
     }
   }
 }

@@ -37,17 +37,22 @@ public class Workbenches {
   private final TransactionTemplate transaction;
   private final Json json;
   private final Events events;
-  private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
-  // what the next bench is made from, even where the last one is no longer of today; behind the
-  // workspace's lock
-  private final Map<Long, BenchStore.Loaded> loaded = new ConcurrentHashMap<>();
+  private final Memory memory;
+  private final Memory.Kept<Known> known;
   private final Map<Long, Object> locks = new ConcurrentHashMap<>();
+
+  /**
+   * @param loaded what the next bench is made from
+   * @param isNow whether its bench is of today
+   */
+  private record Known(BenchStore.Loaded loaded, boolean isNow) {}
 
   Workbenches(
       BenchMapper db,
       BenchStore store,
       FormerContents former,
       TransactionTemplate transaction,
+      Memory memory,
       Json json,
       Events events) {
     this.db = db;
@@ -55,6 +60,8 @@ public class Workbenches {
     this.former = former;
     this.transaction = transaction;
     this.json = json;
+    this.memory = memory;
+    this.known = memory.keeping(k -> k.loaded().bytes());
     this.events = events;
   }
 
@@ -62,17 +69,23 @@ public class Workbenches {
    * @throws IroningException with code {@code not-found}
    */
   public Bench get(long workspace) {
-    Bench known = benches.get(workspace);
-    if (known != null) return known;
+    Optional<Bench> there = inMemory(workspace);
+    if (there.isPresent()) return there.get();
     synchronized (lock(workspace)) {
-      Bench meanwhile = benches.get(workspace);
-      if (meanwhile != null) return meanwhile;
-      // not inside the map: that would keep others waiting who ask for another workspace
-      BenchStore.Loaded now = store.load(workspace, loaded.get(workspace));
-      loaded.put(workspace, now);
-      benches.put(workspace, now.bench());
-      return now.bench();
+      return known
+          .of(
+              workspace,
+              k ->
+                  k != null && k.isNow()
+                      ? k
+                      : new Known(store.load(workspace, k == null ? null : k.loaded()), true))
+          .loaded()
+          .bench();
     }
+  }
+
+  private Optional<Bench> inMemory(long workspace) {
+    return known.peek(workspace).filter(Known::isNow).map(k -> k.loaded().bench());
   }
 
   /** The numbers of all workspaces. */
@@ -82,8 +95,7 @@ public class Workbenches {
 
   /** The definition alone: it costs nothing when the files of the workspace are not in memory. */
   public GameDefinition game(long workspace) {
-    Bench known = benches.get(workspace);
-    return known != null ? known.game() : store.definition(workspace);
+    return inMemory(workspace).map(Bench::game).orElseGet(() -> store.definition(workspace));
   }
 
   /**
@@ -230,7 +242,7 @@ public class Workbenches {
           db.advanceWhatever(workspace);
           db.setState(row.id(), back ? "undone" : "done");
         });
-    benches.remove(workspace);
+    changed(workspace);
     events.tell(workspace, "library", Map.of("mod", row.swapMod()));
     return new Stepped(get(workspace), row.said());
   }
@@ -252,7 +264,7 @@ public class Workbenches {
             db.dropUndone(profile);
             db.addSwap(workspace, profile, Origin.USER.word(), said, mod, aside);
           });
-      benches.remove(workspace);
+      changed(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
     }
   }
@@ -304,7 +316,7 @@ public class Workbenches {
                 noteLibrary(workspace, profile.id(), said);
                 return changed;
               });
-      benches.remove(workspace);
+      changed(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
       return mod;
     }
@@ -374,7 +386,7 @@ public class Workbenches {
                 noteChange(before, Origin.USER, said, next);
                 return changed;
               });
-      benches.remove(workspace);
+      changed(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
       return mod;
     }
@@ -411,7 +423,7 @@ public class Workbenches {
             store.write(before, rest);
             noteLibrary(workspace, before.profile(), said);
           });
-      benches.remove(workspace);
+      changed(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
     }
   }
@@ -438,7 +450,7 @@ public class Workbenches {
             store.write(before, next);
             noteLibrary(workspace, before.profile(), said);
           });
-      benches.remove(workspace);
+      changed(workspace);
       events.tell(workspace, "library", Map.of("mod", mod));
     }
   }
@@ -477,7 +489,7 @@ public class Workbenches {
             noteLibrary(
                 workspace, bench.profile(), "Dropped what could not be read: " + gone.what());
           });
-      benches.remove(workspace);
+      changed(workspace);
       events.tell(workspace, "library", Map.of());
     }
   }
@@ -490,14 +502,17 @@ public class Workbenches {
   public void remove(long workspace, Runnable work) {
     synchronized (lock(workspace)) {
       inTransaction(workspace, work);
-      benches.remove(workspace);
-      loaded.remove(workspace);
+      memory.forget(workspace);
     }
   }
 
+  /** What is in memory is no longer of today. */
+  private void changed(long workspace) {
+    known.of(workspace, k -> k == null ? null : new Known(k.loaded(), false));
+  }
+
   private Bench put(Bench after, String kind) {
-    benches.put(after.workspace(), after);
-    loaded.computeIfPresent(after.workspace(), (w, l) -> l.with(after));
+    known.of(after.workspace(), k -> k == null ? null : new Known(k.loaded().with(after), true));
     events.tell(after.workspace(), kind, Map.of("revision", after.revision()));
     return after;
   }
@@ -510,7 +525,7 @@ public class Workbenches {
     try {
       return transaction.execute(t -> work.get());
     } catch (RuntimeException failed) {
-      benches.remove(workspace);
+      changed(workspace);
       throw failed;
     }
   }

@@ -95,6 +95,9 @@ class LibraryChangesIT {
     assertThat(benches().get(workspace).picture().holdings().isFrom(first))
         .as("none of it had the workspace read anew")
         .isTrue();
+    server.bean(Memory.class).forget(workspace);
+    agree("it left memory");
+    assertThat(benches().get(workspace).picture().holdings().isFrom(first)).isFalse();
   }
 
   private Workbenches benches() {

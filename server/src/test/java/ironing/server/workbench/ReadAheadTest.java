@@ -1,44 +1,51 @@
 package ironing.server.workbench;
 
-import static org.mockito.Mockito.inOrder;
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.Mockito.mock;
-import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.timeout;
 import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.verifyNoInteractions;
+import static org.mockito.Mockito.verifyNoMoreInteractions;
 import static org.mockito.Mockito.when;
 
 import ironing.core.IroningException;
-import java.util.List;
+import ironing.server.testkit.Patience;
 import org.junit.jupiter.api.Test;
-import org.mockito.InOrder;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.springframework.boot.test.system.CapturedOutput;
+import org.springframework.boot.test.system.OutputCaptureExtension;
 
+@ExtendWith(OutputCaptureExtension.class)
 class ReadAheadTest {
+  private static final int PATIENCE_MS = 5_000;
   private final BenchMapper db = mock(BenchMapper.class);
   private final Workbenches benches = mock(Workbenches.class);
   private final ReadAhead ahead = new ReadAhead(db, benches);
 
   @Test
-  void all_are_read_one_after_another_and_one_that_cannot_be_keeps_none_waiting() {
-    when(db.workspacesByUse()).thenReturn(List.of(7L, 3L, 5L));
-    when(benches.get(3L))
-        .thenThrow(IroningException.of("gone", "The game", "It is not there.", "Bring it back."));
+  void the_one_that_was_worked_on_last_is_read_and_no_other() {
+    when(db.lastUsed()).thenReturn(7L);
     ahead.begin();
-    verify(benches, timeout(5_000)).get(5L);
-    InOrder order = inOrder(benches);
-    for (long w : new long[] {7, 3, 5}) order.verify(benches).get(w);
+    verify(benches, timeout(PATIENCE_MS)).get(7L);
+    verifyNoMoreInteractions(benches);
   }
 
   @Test
-  void a_server_that_ends_reads_no_more() {
-    when(db.workspacesByUse()).thenReturn(List.of(1L, 2L));
-    when(benches.get(1L))
-        .thenAnswer(
-            asked -> {
-              ahead.end();
-              return null;
-            });
-    ahead.readAll();
-    verify(benches).get(1L);
-    verify(benches, never()).get(2L);
+  void with_no_workspace_there_is_nothing_to_read() {
+    when(db.lastUsed()).thenReturn(null);
+    ahead.begin();
+    verify(db, timeout(PATIENCE_MS)).lastUsed();
+    verifyNoInteractions(benches);
+  }
+
+  @Test
+  void one_that_cannot_be_read_is_told_in_the_log(CapturedOutput said) {
+    when(db.lastUsed()).thenReturn(3L);
+    when(benches.get(3L))
+        .thenThrow(IroningException.of("gone", "The game", "It is not there.", "Bring it back."));
+    ahead.begin();
+    verify(benches, timeout(PATIENCE_MS)).get(3L);
+    String log = Patience.until(said::getAll, s -> s.contains("read ahead"));
+    assertThat(log).contains("no workspace is read ahead", "It is not there");
   }
 }
