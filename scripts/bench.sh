@@ -151,6 +151,36 @@ large_records() {
   rm -r "$folder"
 }
 
+# fifty: fifty workspaces of 20,000 files, in a database of their own: each is opened once, then the heap is looked at.
+fifty() {
+  local home=$IRONING_HOME folder=$WORK/fifty-games n archive id
+  export IRONING_HOME=$WORK/fifty
+  start_server
+  bench_java ironing.bench.ScaleWorld "$folder" 1 200
+  for n in $(seq 50); do
+    cp -r "$folder/game" "$folder/$n"
+    json_post /workspaces "{\"folder\":\"$(realpath "$folder/$n")\"}" >/dev/null
+  done
+  archive=$(ls "$folder"/archives/*)
+  id=$(curl -sf -H 'Content-Type: application/octet-stream' --data-binary "@$archive" \
+    "$URL/api/workspaces/1/archives?name=one.zip" | jq .id)
+  json_post /workspaces/1/mods "{\"archive\":$id}" >/dev/null
+  PGPASSWORD=$(cat "$IRONING_HOME/postgres/password") psql -q -h 127.0.0.1 -p "$(cat "$IRONING_HOME/postgres/port")" \
+    -U ironing postgres <bench/fifty.sql >/dev/null
+  ./ironing stop >/dev/null
+  start_server
+  for n in $(seq 50); do curl -sf "$URL/api/workspaces/$n/layers" >/dev/null; done
+  live_heap >"$WORK/fifty-heap"
+  ./ironing stop >/dev/null
+  export IRONING_HOME=$home
+}
+
+start_server() {
+  ./ironing start >"$WORK/said" 2>&1 &
+  STARTED=$!
+  until http_ok "$IRONING_PORT" /actuator/health '"UP"'; do sleep 0.05; done
+}
+
 # live_heap: MiB that the server holds after a collection.
 live_heap() {
   local pid=$(cat "$IRONING_HOME/server.pid") heap
@@ -189,10 +219,10 @@ bench_java ironing.bench.LargeMod "$WORK/large.zip" 50000
 node bench/large-mod.mjs "$URL" "$IRONING_HOME/demo" "$WORK/large.zip" >"$WORK/large.json"
 say "· two thousand mods, a million files"
 large
+say "· fifty workspaces"
+fifty
 say "· four thousand plugins"
-./ironing start >"$WORK/said" 2>&1 &
-STARTED=$!
-until http_ok "$IRONING_PORT" /actuator/health '"UP"'; do sleep 0.05; done
+start_server
 large_order
 say "· two million records"
 large_records
@@ -234,6 +264,8 @@ echo "| two thousand mods, a million files, 30 % contested | measured | target |
 echo "|---|--:|---|"
 jq -rn --slurpfile api "$WORK/large-api.json" --slurpfile library "$WORK/large-library.json" --slurpfile page "$WORK/large-layers.json" --slurpfile start "$WORK/large-start.json" \
   --slurpfile sort "$WORK/sort.json" --slurpfile jmh "$WORK/jmh.json" -f bench/large-table.jq
+echo
+echo "Fifty workspaces of 20,000 files, all opened: $(cat "$WORK/fifty-heap") MiB of the heap after a collection (target: under 700)."
 echo
 echo "| two million records of 300 bytes in 1,500 plugins, two cores | measured | target |"
 echo "|---|--:|---|"

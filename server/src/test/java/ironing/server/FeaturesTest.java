@@ -58,7 +58,8 @@ class FeaturesTest {
               "org.springframework..",
               "org.apache.ibatis..",
               "org.slf4j..",
-              "com.fasterxml.jackson..");
+              "com.fasterxml.jackson..",
+              "com.google.common.cache..");
 
   @ArchTest
   static final ArchRule tables_are_reached_from_their_own_feature_only =
