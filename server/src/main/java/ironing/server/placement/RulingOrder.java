@@ -9,9 +9,8 @@ import ironing.core.layers.Placements.Suggestion;
 import ironing.core.layers.Standing;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.order.Wishes.Tiers;
-import ironing.core.path.PathPattern;
 import ironing.core.picture.Arrangement.Layer;
-import ironing.core.picture.Arrangement.Ruling;
+import ironing.core.picture.RuledPaths;
 import ironing.server.placement.LayerRules.Ruled;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
@@ -61,11 +60,11 @@ final class RulingOrder {
     Map<String, Set<Wish>> wanted = new LinkedHashMap<>();
     Set<String> packed = new LinkedHashSet<>();
     int[] slots = standing.ruled();
-    Speakers speakers = new Speakers(bench);
+    RuledPaths rulings = new RuledPaths(bench.picture());
     for (int p = 0; p < slots.length; p++) {
       if (slots[p] < 0 || !standing.isRuled(p)) continue;
       long mod = holdings.holderAt(slots[p]).mod();
-      String at = speakers.of(p, mod);
+      String at = rulings.deciding(p).at();
       boolean inPack = holdings.holderAt(slots[p]).pack().isPresent();
       wanted.computeIfAbsent(at, a -> new LinkedHashSet<>());
       for (int other : standing.holders(p)) {
@@ -124,37 +123,5 @@ final class RulingOrder {
   private static String some(Set<String> at) {
     String first = at.iterator().next();
     return at.size() == 1 ? first : first + " and " + (at.size() - 1) + " more";
-  }
-
-  /** Which ruling speaks at a path. */
-  private static final class Speakers {
-    private record Wide(String at, PathPattern pattern) {}
-
-    private final Holdings holdings;
-
-    /** By mod, what is said of a very path. */
-    private final Map<Long, Map<Integer, String>> exact = new HashMap<>();
-
-    /** By mod, what is said of folders and patterns, the last one first. */
-    private final Map<Long, List<Wide>> wide = new HashMap<>();
-
-    Speakers(Bench bench) {
-      holdings = bench.picture().holdings();
-      for (Ruling r : bench.picture().arrangement().rulings()) {
-        int path = holdings.idOf(r.at());
-        if (path >= 0)
-          exact.computeIfAbsent(r.mod(), m -> new HashMap<>()).putIfAbsent(path, r.at());
-        wide.computeIfAbsent(r.mod(), m -> new ArrayList<>())
-            .add(0, new Wide(r.at(), PathPattern.of(r.at(), bench.game().pathCase())));
-      }
-    }
-
-    String of(int path, long mod) {
-      String told = exact.getOrDefault(mod, Map.of()).get(path);
-      if (told != null) return told;
-      for (Wide w : wide.getOrDefault(mod, List.of()))
-        if (w.pattern.matches(holdings.path(path))) return w.at;
-      throw new IllegalStateException("path " + path + " is ruled, and no ruling speaks of it");
-    }
   }
 }

@@ -4,12 +4,12 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Placements;
-import ironing.core.layers.Standing;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathPattern;
 import ironing.core.picture.Arrangement.Ruling;
+import ironing.core.picture.RuledPaths;
 import ironing.server.layers.DifferenceView;
 import ironing.server.layers.Layers;
 import ironing.server.placement.RulingOrder.Found;
@@ -19,9 +19,7 @@ import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.UnaryOperator;
@@ -110,39 +108,22 @@ class RulingsController {
   }
 
   private static List<RulingView> views(Bench bench) {
-    Standing standing = bench.picture().standing();
-    Holdings holdings = bench.picture().holdings();
     List<Ruling> all = bench.picture().arrangement().rulings();
-    Map<Ruling, int[]> counts = new LinkedHashMap<>();
-    List<PathPattern> patterns = new ArrayList<>();
-    for (Ruling r : all) {
-      counts.put(r, new int[2]);
-      patterns.add(PathPattern.of(r.at(), bench.game().pathCase()));
+    List<RuledPaths.Count> counts = new RuledPaths(bench.picture()).counts();
+    List<RulingView> views = new ArrayList<>();
+    for (int i = 0; i < all.size(); i++) {
+      Ruling r = all.get(i);
+      RuledPaths.Count c = counts.get(i);
+      views.add(
+          new RulingView(
+              r.at(),
+              r.mod(),
+              bench.nameOf(r.mod()),
+              c.changing(),
+              c.needless(),
+              c.isIdle() ? idle(bench, r) : null));
     }
-    int[] ruled = standing.ruled();
-    for (int p = 0; p < ruled.length; p++) {
-      if (ruled[p] < 0 || !standing.isRuled(p)) continue;
-      long mod = holdings.holderAt(ruled[p]).mod();
-      boolean order = standing.aboveByOrder(p).isEmpty();
-      for (int i = 0; i < all.size(); i++) {
-        Ruling r = all.get(i);
-        boolean speaks =
-            r.mod() == mod
-                && (holdings.idOf(r.at()) == p || patterns.get(i).matches(holdings.path(p)));
-        if (speaks) counts.get(r)[order ? 1 : 0]++;
-      }
-    }
-    return all.stream()
-        .map(
-            r ->
-                new RulingView(
-                    r.at(),
-                    r.mod(),
-                    bench.nameOf(r.mod()),
-                    counts.get(r)[0],
-                    counts.get(r)[1],
-                    counts.get(r)[0] + counts.get(r)[1] > 0 ? null : idle(bench, r)))
-        .toList();
+    return views;
   }
 
   private static String idle(Bench bench, Ruling r) {
