@@ -46,6 +46,7 @@ class ArchitectureTest {
               "ironing.core.order",
               "ironing.core.plugin",
               "ironing.core.archive",
+              "ironing.core.disk",
               "ironing.core.run")
           .layer("game")
           .definedBy("ironing.core.game")

@@ -1,6 +1,7 @@
 package ironing.core.archive;
 
 import com.github.luben.zstd.ZstdInputStream;
+import ironing.core.disk.FolderTree;
 import ironing.core.path.GamePath;
 import java.io.IOException;
 import java.io.InputStream;
@@ -114,22 +115,13 @@ public final class Unpacker {
         // one that cannot be read stays the file that it is; one that means harm refuses the whole
         if (e.isHarm()) throw e;
         sink.settle();
-        removeTree(place);
+        FolderTree.remove(place);
         sink.dropNested(file);
         Files.move(aside, place);
       }
     } finally {
       Files.deleteIfExists(aside);
     }
-  }
-
-  private static void removeTree(Path folder) throws IOException {
-    if (!Files.exists(folder)) return;
-    List<Path> all;
-    try (var walk = Files.walk(folder)) {
-      all = walk.sorted(java.util.Comparator.reverseOrder()).toList();
-    }
-    for (Path p : all) Files.delete(p);
   }
 
   private void read(Path archive, Sink sink) throws IOException {

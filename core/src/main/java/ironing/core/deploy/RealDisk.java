@@ -1,9 +1,9 @@
 package ironing.core.deploy;
 
 import ironing.core.deploy.LaidOut.Stamp;
+import ironing.core.disk.FolderTree;
 import java.io.IOException;
 import java.io.InterruptedIOException;
-import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 import java.nio.file.AccessDeniedException;
@@ -169,36 +169,7 @@ public final class RealDisk implements Disk {
 
   @Override
   public void removeTree(Path folder) throws IOException {
-    if (!exists(folder)) return;
-    try {
-      remove(folder);
-    } catch (UncheckedIOException e) {
-      throw e.getCause();
-    }
-  }
-
-  private void remove(Path folder) {
-    try {
-      List<Path> folders = new ArrayList<>();
-      // one question each, and none beforehand what it is: a folder that is not empty stays
-      for (String name : entries(folder)) {
-        Path p = folder.resolve(name);
-        if (!p.toFile().delete() && exists(p)) folders.add(p);
-      }
-      folders.parallelStream().forEach(this::removeStubborn);
-      Files.delete(folder);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  private void removeStubborn(Path p) {
-    try {
-      if (Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS)) remove(p);
-      else Files.deleteIfExists(p);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
+    FolderTree.remove(folder);
   }
 
   @Override

@@ -1,14 +1,15 @@
 package ironing.core.records;
 
-import com.github.difflib.DiffUtils;
-import com.github.difflib.patch.AbstractDelta;
-import com.github.difflib.patch.DeltaType;
 import ironing.core.plugin.Value;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
+import org.eclipse.jgit.diff.Edit;
+import org.eclipse.jgit.diff.MyersDiff;
+import org.eclipse.jgit.diff.Sequence;
+import org.eclipse.jgit.diff.SequenceComparator;
 
 /**
  * Lays the changes that several made to one sequence into one another, as texts are merged line by
@@ -58,12 +59,39 @@ final class SequenceMerge {
       List<Value> base, List<Value> side, Function<Value, Object> key) {
     List<Object> was = base.stream().map(key).toList(), is = side.stream().map(key).toList();
     List<Change> changes = new ArrayList<>();
-    for (AbstractDelta<Object> d : DiffUtils.diff(was, is).getDeltas()) {
-      if (d.getType() == DeltaType.EQUAL) continue;
-      int from = d.getSource().getPosition(), target = d.getTarget().getPosition();
-      List<Value> items = side.subList(target, target + d.getTarget().size());
-      changes.add(new Change(from, from + d.getSource().size(), items, d.getTarget().getLines()));
-    }
+    for (Edit e : MyersDiff.INSTANCE.diff(BY_KEY, new Keys(was), new Keys(is)))
+      changes.add(
+          new Change(
+              e.getBeginA(),
+              e.getEndA(),
+              side.subList(e.getBeginB(), e.getEndB()),
+              is.subList(e.getBeginB(), e.getEndB())));
     return changes;
   }
+
+  private static final class Keys extends Sequence {
+    private final List<Object> keys;
+
+    Keys(List<Object> keys) {
+      this.keys = keys;
+    }
+
+    @Override
+    public int size() {
+      return keys.size();
+    }
+  }
+
+  private static final SequenceComparator<Keys> BY_KEY =
+      new SequenceComparator<>() {
+        @Override
+        public boolean equals(Keys a, int i, Keys b, int j) {
+          return a.keys.get(i).equals(b.keys.get(j));
+        }
+
+        @Override
+        public int hash(Keys a, int i) {
+          return a.keys.get(i).hashCode();
+        }
+      };
 }

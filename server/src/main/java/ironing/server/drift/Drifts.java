@@ -7,6 +7,7 @@ import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.Drift;
 import ironing.core.deploy.Drift.Cause;
 import ironing.core.deploy.Drift.Difference;
+import ironing.core.disk.FolderTree;
 import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.server.deploy.Deployments;
@@ -17,7 +18,6 @@ import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.Archives;
 import ironing.server.library.ModFiles;
-import ironing.server.platform.Folders;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.GameFiles;
@@ -254,7 +254,7 @@ class Drifts {
             spelled(bench, d).orElseThrow(),
             kept.resolve(Integer.toString(n++)));
     } finally {
-      Folders.removeTree(kept);
+      FolderTree.remove(kept);
     }
     // the library has them on disk now
     deployments.takeOff(bench, sums);

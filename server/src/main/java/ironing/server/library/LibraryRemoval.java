@@ -2,6 +2,7 @@ package ironing.server.library;
 
 import ironing.core.deploy.Disk;
 import ironing.core.deploy.RealDisk;
+import ironing.core.disk.FolderTree;
 import ironing.server.job.Jobs;
 import ironing.server.library.BinMapper.BinnedArchive;
 import ironing.server.library.LibraryMapper.ArchiveRow;
@@ -100,7 +101,7 @@ public class LibraryRemoval {
       if (keep != null) keep(workspace, keep, progress);
       staging.dropBelow(library);
       forget.run();
-      Folders.removeTree(library);
+      FolderTree.remove(library);
     } catch (IOException e) {
       if (Files.exists(library) && isKnown(workspace)) throw ModStore.failed(library.toString(), e);
       LOG.warn("{} stays: {}", library, e.getMessage());
@@ -125,7 +126,7 @@ public class LibraryRemoval {
       }
       disk.flushTree(to);
     } catch (IOException e) {
-      Folders.removeTree(to);
+      FolderTree.remove(to);
       throw e;
     }
   }

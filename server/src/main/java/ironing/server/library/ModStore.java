@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.deploy.Disk;
 import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.RealDisk;
+import ironing.core.disk.FolderTree;
 import ironing.core.library.Choices;
 import ironing.core.library.ModCard;
 import ironing.server.library.LibraryMapper.ModRow;
@@ -178,7 +179,7 @@ public class ModStore implements SmartInitializingSingleton {
 
   void discard(Path workFolder) {
     try {
-      Folders.removeTree(workFolder);
+      FolderTree.remove(workFolder);
     } catch (IOException litter) {
       LOG.warn("{} stays until the next start: {}", workFolder, litter.getMessage());
     }
@@ -356,8 +357,8 @@ public class ModStore implements SmartInitializingSingleton {
   public void afterSingletonsInstantiated() {
     for (long w : benches.all()) {
       try {
-        Folders.removeTree(folders.incoming(w));
-        Folders.removeTree(folders.staged(w));
+        FolderTree.remove(folders.incoming(w));
+        FolderTree.remove(folders.staged(w));
         Folders.clearBut(folders.mods(w), new HashSet<>(db.folders(w)));
         Folders.clearBut(folders.archives(w), new HashSet<>(db.archiveHashes(w)));
       } catch (IOException litter) {

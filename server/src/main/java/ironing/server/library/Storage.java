@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.Disk;
 import ironing.core.deploy.RealDisk;
+import ironing.core.disk.FolderTree;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -209,7 +210,7 @@ class Storage implements SmartInitializingSingleton {
     } finally {
       // whichever of the two is not the library is litter
       try {
-        Folders.removeTree(moved ? from : to);
+        FolderTree.remove(moved ? from : to);
         db.setLitter(workspace, null);
       } finally {
         use.end(workspace);
@@ -224,7 +225,7 @@ class Storage implements SmartInitializingSingleton {
       String litter = db.litter(workspace);
       if (litter == null || Path.of(litter).equals(folders.library(workspace))) continue;
       try {
-        Folders.removeTree(Path.of(litter));
+        FolderTree.remove(Path.of(litter));
         db.setLitter(workspace, null);
       } catch (IOException stays) {
         LOG.warn("{} stays: {}", litter, stays.getMessage());

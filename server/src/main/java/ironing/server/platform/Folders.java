@@ -1,12 +1,11 @@
 package ironing.server.platform;
 
 import ironing.core.IroningException;
+import ironing.core.disk.FolderTree;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
-import java.nio.file.LinkOption;
 import java.nio.file.Path;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -166,16 +165,6 @@ public class Folders {
     try (Stream<Path> list = Files.list(folder)) {
       there = list.toList();
     }
-    for (Path p : there) if (!known.contains(p.getFileName().toString())) removeTree(p);
-  }
-
-  /** Removes a folder with all in it; links are removed, not followed. */
-  public static void removeTree(Path folder) throws IOException {
-    if (!Files.exists(folder, LinkOption.NOFOLLOW_LINKS)) return;
-    List<Path> all;
-    try (Stream<Path> walk = Files.walk(folder)) {
-      all = walk.sorted(Comparator.reverseOrder()).toList();
-    }
-    for (Path p : all) Files.deleteIfExists(p);
+    for (Path p : there) if (!known.contains(p.getFileName().toString())) FolderTree.remove(p);
   }
 }
