@@ -1,5 +1,6 @@
-import { rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { zipOf } from '../support/archives'
 import { expect, said, test } from '../support/test'
 
 test('an update of the game is noticed, told by what it means, and taken in', async ({ page, world }) => {
@@ -42,4 +43,45 @@ test('an update of the game is noticed, told by what it means, and taken in', as
   expect(world.read('data/scripts/berthing.sks').toString()).toBe('routine berthing\nend\n')
   await page.getByRole('link', { name: 'Go back to an arrangement of before' }).click()
   await expect(page.getByText('Before game 2.0')).toBeVisible()
+})
+
+test.describe('what an update may have removed', () => {
+  test.use({ expectRefusals: true })
+
+  test('comes back on a word, when undeploying and when the workspace is deleted', async ({
+    page,
+    world,
+  }) => {
+    const game = join(world.folder, 'reefs')
+    mkdirSync(game)
+    writeFileSync(join(game, 'a.txt'), 'a reef\n')
+    writeFileSync(join(game, 'b.txt'), 'another\n')
+    const definition =
+      'format: ironing/game@1\nid: reefs\ntitle: Reefs\nmounts: [ { id: all, at: ".", holds: [ "*.txt" ] } ]\n'
+    const workspace = await world.makeWorkspace(game, definition)
+    await world.install(workspace, { name: 'Kelp.zip', bytes: zipOf({ 'a.txt': 'kelp\n' }) })
+    await world.job(`/workspaces/${workspace}/deploy`)
+    rmSync(join(game, 'a.txt'))
+    writeFileSync(join(game, 'b.txt'), 'another, of a newer version\n')
+
+    await page.goto(`/workspaces/${workspace}/deploy`)
+    await page.getByRole('button', { name: 'Undeploy everything' }).click()
+    await expect(page.getByRole('alert')).toContainText('a.txt')
+    await page.getByRole('button', { name: 'Bring them back, and undeploy' }).click()
+    await expect(page.getByText('Nothing is deployed: the game is as it was.')).toBeVisible()
+    await expect(page.getByRole('alert')).toBeHidden()
+    expect(readFileSync(join(game, 'a.txt'), 'utf8')).toBe('a reef\n')
+
+    await world.job(`/workspaces/${workspace}/deploy`)
+    rmSync(join(game, 'a.txt'))
+    await page.goto('/workspaces')
+    await page.getByRole('button', { name: 'More for Reefs' }).click()
+    await page.getByRole('menuitem', { name: 'Delete it …' }).click()
+    await page.getByRole('button', { name: 'Delete it', exact: true }).click()
+    await expect(page.getByRole('dialog').getByRole('alert')).toContainText('a.txt')
+    await page.getByRole('button', { name: 'Bring them back, and delete it' }).click()
+    await expect(page.getByRole('dialog')).toBeHidden()
+    expect(readFileSync(join(game, 'a.txt'), 'utf8')).toBe('a reef\n')
+    await expect(page.getByRole('link', { name: /^Reefs/ })).toBeHidden()
+  })
 })

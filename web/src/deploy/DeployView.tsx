@@ -17,6 +17,8 @@ import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, number, timeWords, when } from '../ui/text'
 import { Deployments } from './Deployments'
 import { useDeploy, useDrift, usePlan } from './queries'
+import { UndeployingRefused } from './UndeployingRefused'
+import { isUnsure } from './unsure'
 
 type Act = Schema['PlanStep']['act']
 
@@ -88,6 +90,15 @@ export function DeployView() {
         <p role="status" className="mb-1.5 rounded-lg border border-ochre/50 bg-ochre-soft px-3 py-2">
           {inUse}
         </p>
+      )}
+      {isUnsure(deploy.error) && (
+        <UndeployingRefused
+          workspace={workspace}
+          error={deploy.error}
+          act="Bring them back, and undeploy"
+          busy={busy}
+          onBringBack={() => deploy.mutate('bring-back')}
+        />
       )}
       <Warnings workspace={workspace} />
       {plan.isPending ? (

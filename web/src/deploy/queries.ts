@@ -5,6 +5,7 @@ import { useNotices } from '../frame/Notices'
 import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
 import { ended, useAct, useArrange } from '../library/queries'
+import { isUnsure } from './unsure'
 
 export function usePlan(workspace: number) {
   return useQuery({
@@ -153,12 +154,13 @@ export function useDeploy(workspace: number) {
   const queries = useQueryClient()
   const { say, fail } = useNotices()
   return useMutation({
-    mutationFn: async (what: 'deploy' | 'undeploy') => {
+    mutationFn: async (what: 'deploy' | 'undeploy' | 'bring-back') => {
       const params = { path: { workspace }, header: { Prefer: 'wait=600' } }
+      const query = { bringBack: what === 'bring-back' }
       const job = await got(
         what === 'deploy'
           ? api.POST('/api/workspaces/{workspace}/deploy', { params })
-          : api.POST('/api/workspaces/{workspace}/deploy/undeploy', { params }),
+          : api.POST('/api/workspaces/{workspace}/deploy/undeploy', { params: { ...params, query } }),
       )
       if (job.state === 'FAILED') throw new Refused(422, job.problems)
       return job
@@ -172,7 +174,8 @@ export function useDeploy(workspace: number) {
             : 'Taken out. The game is as it was before.',
         )
     },
-    onError: fail,
+    // what waits for a word is asked on the screen
+    onError: (error) => isUnsure(error) || fail(error),
     onSettled: () => makeOld(queries, of(workspace)),
   })
 }

@@ -1,8 +1,8 @@
 import { useState } from 'react'
-import { asProblems, type Schema } from '../api/client'
+import type { Schema } from '../api/client'
+import { UndeployingRefused } from '../deploy/UndeployingRefused'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
-import { Problems } from '../ui/Problems'
 import { Failed, Loading } from '../ui/States'
 import { bytes, count } from '../ui/text'
 import { useRemoval, useRemoveWorkspace } from './queries'
@@ -28,13 +28,26 @@ export function RemoveDialog({
           view={removal.data}
           busy={remove.isPending}
           onRemove={(keepArchives) =>
-            remove.mutate({ workspace, keepArchives, leaveFolder: !removal.data.folderThere })
+            remove.mutate({
+              workspace,
+              keepArchives,
+              leaveFolder: !removal.data.folderThere,
+              bringBack: false,
+            })
           }
         />
       ) : (
         <Failed error={removal.error} retry={() => removal.refetch()} />
       )}
-      {remove.error && <Problems problems={asProblems(remove.error)} />}
+      {remove.error && (
+        <UndeployingRefused
+          workspace={workspace}
+          error={remove.error}
+          act="Bring them back, and delete it"
+          busy={remove.isPending}
+          onBringBack={() => remove.variables && remove.mutate({ ...remove.variables, bringBack: true })}
+        />
+      )}
     </Dialog>
   )
 }

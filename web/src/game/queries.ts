@@ -60,7 +60,12 @@ export function useRemoval(workspace: number) {
 export function useRemoveWorkspace(done: () => void) {
   const queries = useQueryClient()
   return useMutation({
-    mutationFn: async (a: { workspace: number; keepArchives: boolean; leaveFolder: boolean }) => {
+    mutationFn: async (a: {
+      workspace: number
+      keepArchives: boolean
+      leaveFolder: boolean
+      bringBack: boolean
+    }) => {
       const { workspace, ...query } = a
       const params = { path: { workspace }, query, header: { Prefer: 'wait=60' } }
       const job = await ended(await got(api.DELETE('/api/workspaces/{workspace}', { params })))

@@ -360,9 +360,10 @@ public final class Holdings {
     return new HoldingsChange(this, gone, come).made();
   }
 
-  /** Whether so much has come late that these had better be {@link #gathered} anew. */
+  /** Whether so much has come late or gone that these had better be {@link #gathered} anew. */
   public boolean isScattered() {
-    return late.count() > 50_000 + early.count() / 2;
+    int unused = slotCount() - files;
+    return late.count() > 50_000 + early.count() / 2 || unused > 50_000 + files / 2;
   }
 
   /** The same files as if they had been gathered at once. Cost: all files. */

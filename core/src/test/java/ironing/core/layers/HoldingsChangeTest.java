@@ -254,6 +254,9 @@ class HoldingsChangeTest {
     assertThat(small.isScattered()).isFalse();
     assertThat(grown.isScattered()).isTrue();
     Holdings anew = grown.gathered(PathCase.SENSITIVE);
+    Holdings emptied = anew.with(Set.of(1L), gathered(Map.of(), PathCase.SENSITIVE));
+    assertThat(emptied.isScattered()).isTrue();
+    assertThat(emptied.gathered(PathCase.SENSITIVE).pathCount()).isEqualTo(1);
     assertThat(anew.isScattered()).isFalse();
     assertThat(anew.isFrom(grown)).isFalse();
     assertThat(anew.fileCount()).isEqualTo(60_001);

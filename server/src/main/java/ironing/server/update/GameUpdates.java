@@ -334,7 +334,7 @@ class GameUpdates implements BeforeUndeploying {
                 "update-unsure",
                 path,
                 "The game was updated, and the update may have removed it; undeploying would bring it back.",
-                "Take the game in as it is first, and say what the update did; or go on with bringBack=true."));
+                "Take the game in as it is first, and say what the update did; or bring it back all the same (bringBack=true)."));
     if (!open.isEmpty()) throw new IroningException(open);
   }
 
