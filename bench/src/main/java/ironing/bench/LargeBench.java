@@ -3,6 +3,7 @@ package ironing.bench;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Ruling;
@@ -54,7 +55,7 @@ public class LargeBench {
 
   @Setup
   public void world() {
-    Holdings.Builder files = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder files = new HoldingsBuilder(PathCase.INSENSITIVE);
     List<Arrangement.Layer> layers = new ArrayList<>();
     int[] source = {-1};
     long[] last = {0};

@@ -3,6 +3,7 @@ package ironing.bench;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
@@ -69,7 +70,7 @@ public class MoveBench {
 
   @Setup
   public void world() {
-    Holdings.Builder files = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder files = new HoldingsBuilder(PathCase.INSENSITIVE);
     int game = files.source(Holdings.GAME, Optional.empty());
     for (int f = 0; f < 2_000; f++) files.file(game, shared(f), 100, LargeWorld.sha("game " + f));
     layers = new ArrayList<>();

@@ -1,6 +1,6 @@
 package ironing.bench;
 
-import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import java.io.BufferedWriter;
@@ -70,7 +70,7 @@ public final class SortBench {
   }
 
   private static int contested(Path file, List<Integer> ends) throws IOException {
-    Holdings.Builder files = new Holdings.Builder(PathCase.SENSITIVE, ends.get(ends.size() - 1));
+    HoldingsBuilder files = new HoldingsBuilder(PathCase.SENSITIVE, ends.get(ends.size() - 1));
     byte[] sha = new byte[32], block = new byte[1 << 18];
     int[] order = new int[ends.size()];
     int line = 0, mod = 0, kept = 0;

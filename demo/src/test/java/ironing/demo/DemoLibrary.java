@@ -7,6 +7,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.library.ContentLayout;
 import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
@@ -48,7 +49,7 @@ final class DemoLibrary {
     game =
         GameDefinitionReader.read("game.yaml", Files.readString(folder.resolve("game.yaml")))
             .value();
-    Holdings.Builder b = new Holdings.Builder(game.pathCase());
+    HoldingsBuilder b = new HoldingsBuilder(game.pathCase());
     int source = b.source(Holdings.GAME, Optional.empty());
     List<GameFolder.Seen> seen = GameFolder.scan(folder, n -> {});
     for (GameFolder.Seen s : seen) b.file(source, s.path(), s.sizeBytes(), s.sha256());
@@ -58,7 +59,7 @@ final class DemoLibrary {
     holdings = b.build();
   }
 
-  private void bringIn(Holdings.Builder b, String archive) throws IOException {
+  private void bringIn(HoldingsBuilder b, String archive) throws IOException {
     long mod = modByArchive.size() + 1L;
     modByArchive.put(archive, mod);
     Path out = Files.createDirectories(library.resolve(Long.toString(mod)));
@@ -88,7 +89,7 @@ final class DemoLibrary {
     for (Placed p : packs) packs(b, mod, p.gamePath(), content(mod, p.gamePath()));
   }
 
-  private void packs(Holdings.Builder b, long mod, String path, Path file) {
+  private void packs(HoldingsBuilder b, long mod, String path, Path file) {
     int source = b.source(mod, Optional.of(path));
     for (GameFolder.Packed f : GameFolder.packContent(game, path, file))
       b.file(source, f.path(), f.sizeBytes(), f.sha256());

@@ -33,7 +33,7 @@ class HoldingsChangeTest {
   }
 
   private static Holdings gathered(Map<Long, Mod> mods, PathCase pathCase) {
-    Holdings.Builder b = new Holdings.Builder(pathCase);
+    HoldingsBuilder b = new HoldingsBuilder(pathCase);
     new TreeMap<>(mods)
         .forEach(
             (id, mod) ->

@@ -35,7 +35,7 @@ class HoldingsTest {
   }
 
   private static Holdings three() {
-    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.INSENSITIVE);
     int game = b.source(Holdings.GAME, Optional.empty());
     int loose = b.source(1, Optional.empty());
     int packed = b.source(1, Optional.of("data/p.crate"));
@@ -86,7 +86,7 @@ class HoldingsTest {
   @Test
   void contents_are_told_apart_however_many_there_are() {
     Random random = new Random(2);
-    Holdings.Builder b = new Holdings.Builder(PathCase.SENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.SENSITIVE);
     int source = b.source(1, Optional.empty());
     Map<String, String> given = new HashMap<>();
     for (int i = 0; i < 20_000; i++) {
@@ -114,7 +114,7 @@ class HoldingsTest {
   void many_files_are_held_as_plain_maps_have_them(
       @ForAll PathCase pathCase, @ForAll @IntRange(max = 1000) int seed) {
     Random random = new Random(seed);
-    Holdings.Builder b = new Holdings.Builder(pathCase, random.nextInt(20_000));
+    HoldingsBuilder b = new HoldingsBuilder(pathCase, random.nextInt(20_000));
     List<Map<String, Brought>> bySource = new ArrayList<>();
     Map<String, String> kept = new HashMap<>();
     String letters = "aAkK\u212Aéß";
@@ -190,7 +190,7 @@ class HoldingsTest {
         assertThat(h.sameContent(slot, other)).isEqualTo(three().sameContent(slot, other));
     }
     Holdings nothing =
-        writtenAndRead(new Holdings.Builder(PathCase.SENSITIVE).build(), PathCase.SENSITIVE);
+        writtenAndRead(new HoldingsBuilder(PathCase.SENSITIVE).build(), PathCase.SENSITIVE);
     assertThat(nothing.pathCount()).isZero();
     assertThat(nothing.idOf("a")).isEqualTo(-1);
   }
@@ -202,7 +202,7 @@ class HoldingsTest {
     Random random = new Random(seed);
     // some of them fold to letters of the pattern, from outside ASCII
     String letters = "aAkK\u212As\u017F./é";
-    Holdings.Builder b = new Holdings.Builder(pathCase);
+    HoldingsBuilder b = new HoldingsBuilder(pathCase);
     int source = b.source(1, Optional.empty());
     for (int f = 0; f < 30; f++) {
       StringBuilder path = new StringBuilder();
@@ -220,7 +220,7 @@ class HoldingsTest {
 
   @Test
   void what_is_no_hash_is_refused() {
-    Holdings.Builder b = new Holdings.Builder(PathCase.SENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.SENSITIVE);
     int source = b.source(1, Optional.empty());
     assertThatThrownBy(() -> b.file(source, "a", 1, "abc"))
         .isInstanceOf(IllegalArgumentException.class);

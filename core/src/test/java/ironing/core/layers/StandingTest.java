@@ -28,7 +28,7 @@ import org.junit.jupiter.api.io.TempDir;
 class StandingTest {
   /** Sources 0..n-1, each with some of the paths p0..p19, content one of three. */
   private static Holdings random(Random random, int sources) {
-    Holdings.Builder b = new Holdings.Builder(PathCase.SENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.SENSITIVE);
     for (int s = 0; s < sources; s++) {
       b.source(s, Optional.empty());
       for (int p = 0; p < 20; p++)
@@ -163,7 +163,7 @@ class StandingTest {
   }
 
   private static Holdings three() {
-    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.INSENSITIVE);
     int game = b.source(Holdings.GAME, Optional.empty()),
         low = b.source(1, Optional.empty()),
         high = b.source(2, Optional.empty());
@@ -203,7 +203,7 @@ class StandingTest {
 
   @Test
   void of_two_spellings_within_one_source_the_first_counts() {
-    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.INSENSITIVE);
     int mod = b.source(1, Optional.empty());
     Holdings h =
         b.file(mod, "data/A", 1, sha("first")).file(mod, "data/a", 1, sha("second")).build();
@@ -218,7 +218,7 @@ class StandingTest {
     Holdings h = three();
     Spelling spelling = Spelling.of(Standing.of(h, new int[] {0, 1, 2}), PathCase.INSENSITIVE);
     assertThat(spelling.of(h.idOf("DATA/A"))).isEqualTo("data/a");
-    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.INSENSITIVE);
     int low = b.source(1, Optional.empty()), high = b.source(2, Optional.empty());
     b.file(low, "Tex/Sub/One.png", 1, sha("x"))
         .file(high, "tex/sub/ONE.png", 1, sha("y"))

@@ -5,6 +5,7 @@ import ironing.core.archive.ContentHash;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
@@ -162,7 +163,7 @@ public final class TestWorld {
   }
 
   private Holdings holdings(Set<Long> mods) {
-    Holdings.Builder b = new Holdings.Builder(game.pathCase());
+    HoldingsBuilder b = new HoldingsBuilder(game.pathCase());
     loose.forEach(
         (mod, files) -> {
           if (!mods.contains(mod)) return;

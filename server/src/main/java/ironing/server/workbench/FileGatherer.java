@@ -2,6 +2,7 @@ package ironing.server.workbench;
 
 import ironing.core.archive.ContentHash;
 import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.path.PathCase;
 import ironing.server.workbench.FileIndexMapper.IndexRow;
 import java.nio.charset.StandardCharsets;
@@ -84,7 +85,7 @@ class FileGatherer {
 
   private GatheredFiles changed(
       KeptFiles.Origin now, GatheredFiles before, Set<Long> gone, Set<Long> come) {
-    Holdings.Builder builder = new Holdings.Builder(now.pathCase());
+    HoldingsBuilder builder = new HoldingsBuilder(now.pathCase());
     Sources sources = new Sources(builder);
     if (!come.isEmpty())
       db.indexesOf(now.workspace(), come).forEach(r -> take(r, builder, sources));
@@ -101,7 +102,7 @@ class FileGatherer {
 
   private GatheredFiles fromDatabase(long workspace, PathCase pathCase) {
     int expected = (int) Math.min(db.bytes(workspace) / PackedFiles.USUAL_BYTES, 1 << 24);
-    Holdings.Builder builder = new Holdings.Builder(pathCase, expected);
+    HoldingsBuilder builder = new HoldingsBuilder(pathCase, expected);
     Sources sources = new Sources(builder);
     // the next rows come from the database while these are taken in
     CompletableFuture<List<IndexRow>> coming = indexes(workspace, BEFORE_ALL);
@@ -115,7 +116,7 @@ class FileGatherer {
     return new GatheredFiles(builder.build(), sources.finish());
   }
 
-  private static void take(IndexRow row, Holdings.Builder builder, Sources sources) {
+  private static void take(IndexRow row, HoldingsBuilder builder, Sources sources) {
     PackedFiles.unpack(
         row.files(),
         (pack, path, length, size, sha, offset, stored) -> {
@@ -134,7 +135,7 @@ class FileGatherer {
    * The sources that files belong to; each is one run of them, as they come sorted by mod and pack.
    */
   private static final class Sources {
-    private final Holdings.Builder builder;
+    private final HoldingsBuilder builder;
     private final Map<Long, GatheredFiles.Of> of = new HashMap<>();
     private long mod = BEFORE_ALL;
     private String pack = "";
@@ -144,7 +145,7 @@ class FileGatherer {
     private long sizeBytes;
     private Map<String, String> edited = new TreeMap<>();
 
-    Sources(Holdings.Builder builder) {
+    Sources(HoldingsBuilder builder) {
       this.builder = builder;
     }
 

@@ -6,7 +6,7 @@ import static org.mockito.Mockito.when;
 
 import ironing.core.archive.ContentHash;
 import ironing.core.keep.KeptWriter;
-import ironing.core.layers.Holdings;
+import ironing.core.layers.HoldingsBuilder;
 import ironing.core.path.PathCase;
 import ironing.core.testkit.Trees;
 import ironing.server.platform.Folders;
@@ -53,7 +53,7 @@ class KeptFilesTest {
   }
 
   private static GatheredFiles files(String... paths) {
-    Holdings.Builder b = new Holdings.Builder(PathCase.INSENSITIVE);
+    HoldingsBuilder b = new HoldingsBuilder(PathCase.INSENSITIVE);
     int source = b.source(7, Optional.empty());
     for (String p : paths) b.file(source, p, 5, "ab".repeat(32));
     return new GatheredFiles(
