@@ -5,6 +5,9 @@ import { Problems } from '../ui/Problems'
 import { count } from '../ui/text'
 import { isUnsure } from './unsure'
 
+/** More are not read in a list of a few lines. */
+const SHOWN = 200
+
 /**
  * Why undeploying was refused. Where it only is because an update of the game may have removed files that would
  * come back, it can be done all the same.
@@ -25,11 +28,12 @@ export function UndeployingRefused(props: {
         {problems.length === 1 ? 'it' : 'them'} back.
       </p>
       <ul className="my-1.5 max-h-36 overflow-auto">
-        {problems.map((p) => (
+        {problems.slice(0, SHOWN).map((p) => (
           <li key={p.thing} className="mono break-all">
             {p.thing}
           </li>
         ))}
+        {problems.length > SHOWN && <li>and {count(problems.length - SHOWN, 'more', 'more')}</li>}
       </ul>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-2">
         <Link to={`/workspaces/${props.workspace}/deploy/game-version`} className="text-woad underline">

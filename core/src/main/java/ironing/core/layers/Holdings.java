@@ -166,7 +166,7 @@ public final class Holdings {
 
   /** Writes it as it was gathered; see {@link #gathered}. */
   public void write(KeptWriter out) throws IOException {
-    if (late.count() > 0) throw new IllegalStateException("files have changed since");
+    if (runs != null) throw new IllegalStateException("files have changed since");
     Contents contents = early.contents();
     int[] slotSource = early.source();
     long[] slotSize = early.size();

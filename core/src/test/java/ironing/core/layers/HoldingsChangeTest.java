@@ -223,6 +223,7 @@ class HoldingsChangeTest {
     assertThat(without.idOf("new")).isEqualTo(-1);
     assertThat(without.pathsEnding("w", p -> true)).isEmpty();
     assertThat(without.fileCount()).isEqualTo(1);
+    assertThatThrownBy(() -> without.write(null)).isInstanceOf(IllegalStateException.class);
     Holdings back =
         without.with(
             Set.of(), gathered(Map.of(7L, loose(Map.of("nEW", "3"))), PathCase.INSENSITIVE));

@@ -36,14 +36,19 @@ class RuledPathsTest {
     return w;
   }
 
+  private static List<Ruling> rulings(Random random) {
+    List<Ruling> rulings = new ArrayList<>();
+    for (String text : TEXTS)
+      if (random.nextBoolean()) rulings.add(new Ruling(text, random.nextInt(4)));
+    return rulings;
+  }
+
   /** Beside the plain way: a picture for each ruling alone says where it speaks. */
   @Property(tries = 500, seed = "8160")
   void each_ruling_speaks_where_it_would_decide_alone(@ForAll long seed) {
     Random random = new Random(seed);
     TestWorld w = world(random);
-    List<Ruling> rulings = new ArrayList<>();
-    for (String text : TEXTS)
-      if (random.nextBoolean()) rulings.add(new Ruling(text, random.nextInt(4)));
+    List<Ruling> rulings = rulings(random);
     Collections.shuffle(rulings, random);
     Arrangement arranged = w.arrangement().withRulings(rulings);
     Picture picture = w.picture(arranged), bare = w.picture(w.arrangement());
@@ -69,9 +74,7 @@ class RuledPathsTest {
   void without_the_ruling_that_decides_another_does_or_none(@ForAll long seed) {
     Random random = new Random(seed);
     TestWorld w = world(random);
-    List<Ruling> rulings = new ArrayList<>();
-    for (String text : TEXTS)
-      if (random.nextBoolean()) rulings.add(new Ruling(text, random.nextInt(4)));
+    List<Ruling> rulings = rulings(random);
     Picture picture = w.picture(w.arrangement().withRulings(rulings));
     RuledPaths ruled = new RuledPaths(picture);
     for (int p = 0; p < picture.holdings().pathCount(); p++) {

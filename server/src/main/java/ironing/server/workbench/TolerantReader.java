@@ -102,10 +102,12 @@ final class TolerantReader {
   Parts parts(ProfileRow profile) {
     try {
       // nearly always, and quicker than part by part
-      return json.read(profile.arrangement(), Parts.class).ofProfile();
+      Parts all = json.read(profile.arrangement(), Parts.class);
+      if (all != null) return all.ofProfile();
     } catch (IllegalStateException e) {
-      return partByPart(profile);
+      // it is told below, with the part that is wrong
     }
+    return partByPart(profile);
   }
 
   private Parts partByPart(ProfileRow profile) {

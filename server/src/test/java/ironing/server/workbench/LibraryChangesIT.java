@@ -7,7 +7,9 @@ import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.picture.Picture;
+import ironing.core.records.RecordIndex;
 import ironing.core.testkit.Archives;
+import ironing.server.records.Records;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.DemoWorld;
 import ironing.server.testkit.SharedServer;
@@ -52,8 +54,10 @@ class LibraryChangesIT {
                 Archives.zip(Map.of("data/tables/gulls.csv", "a,1\n")))
             .result();
     agree("installed");
+    RecordIndex index = records();
     edit(gulls, "data/tables/gulls.csv", "a,2\n");
     agree("edited");
+    assertThat(records()).as("no record is indexed again").isSameAs(index);
     api.change(
         "POST",
         base + "/mods/" + gulls + "/held-back",
@@ -98,6 +102,10 @@ class LibraryChangesIT {
     server.bean(Memory.class).forget(workspace);
     agree("it left memory");
     assertThat(benches().get(workspace).picture().holdings().isFrom(first)).isFalse();
+  }
+
+  private RecordIndex records() {
+    return server.bean(Records.class).of(benches().get(workspace)).index();
   }
 
   private Workbenches benches() {
