@@ -213,6 +213,19 @@ export async function rows(page: Page): Promise<string[]> {
     )
 }
 
+/**
+ * Waits until the rows stand as they are expected to: a list is drawn anew some time after what
+ * changed it has been said.
+ *
+ * @param expected what is to hold, with the place at which a row stands
+ */
+export async function inOrder(page: Page, expected: (at: (name: string) => number) => void): Promise<void> {
+  await expect(async () => {
+    const now = await rows(page)
+    expected((name) => now.indexOf(name))
+  }).toPass({ timeout: 60_000 })
+}
+
 /** Goes to a screen by the rail. */
 export async function open(page: Page, screen: string): Promise<void> {
   await page

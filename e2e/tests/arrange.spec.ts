@@ -1,4 +1,4 @@
-import { carry, expect, rows, said, test } from '../support/test'
+import { carry, expect, inOrder, rows, said, test } from '../support/test'
 
 test.describe('Arranging layers', () => {
   let workspace: number
@@ -21,9 +21,10 @@ test.describe('Arranging layers', () => {
       )
     })
     await said(page, /3 layers moved/)
-    const order = await rows(page)
-    expect(order.indexOf('Steady Compass')).toBe(order.indexOf('Winter Timetable') + 1)
-    expect(order.indexOf('Winter Timetable')).toBeGreaterThan(order.indexOf('Lamplight'))
+    await inOrder(page, (at) => {
+      expect(at('Steady Compass')).toBe(at('Winter Timetable') + 1)
+      expect(at('Winter Timetable')).toBeGreaterThan(at('Lamplight'))
+    })
     await toolbar(page).getByRole('button', { name: 'Switch off' }).click()
     await said(page, /3 layers switched off/)
     await expect(page.getByRole('switch', { checked: false })).toHaveCount(3)
@@ -58,8 +59,7 @@ test.describe('Arranging layers', () => {
     await said(page, /3 layers moved/)
     await page.keyboard.press('ArrowRight')
     await expect.poll(() => rows(page)).toContain('Clearer Charts')
-    const order = await rows(page)
-    expect(order.indexOf('Bigger Bollards')).toBe(order.indexOf('Hull Textures, large') + 1)
+    await inOrder(page, (at) => expect(at('Bigger Bollards')).toBe(at('Hull Textures, large') + 1))
     await page.reload()
     await expect(page.getByTitle('How it looks: choose its 3 layers')).toBeVisible()
     await page.getByTitle('How it looks: choose its 3 layers').click()
@@ -76,8 +76,7 @@ test.describe('Arranging layers', () => {
     await page.getByLabel('Show only layers that').fill('has plugin and not contested')
     const status = page.getByRole('status').filter({ hasText: 'shown' })
     await expect(status).toContainText(/of 13 layers shown/)
-    const few = await rows(page)
-    expect(few.length).toBeLessThan(before.length)
+    await expect.poll(async () => (await rows(page)).length).toBeLessThan(before.length)
     await status.getByRole('button', { name: 'not contested', exact: true }).click()
     await expect(page.getByLabel('Show only layers that')).toHaveValue('has plugin and contested')
     await page.getByRole('button', { name: 'Saved views' }).click()

@@ -14,7 +14,7 @@ test.describe('Layers', () => {
     expect(order[0]).toBe('Winter Timetable')
     expect(order.at(-1)).toBe('Skerry Line')
     await carry(page, 'Community Caulking', 'Skerry Line')
-    expect((await rows(page)).at(-1)).toBe('Skerry Line')
+    await expect.poll(async () => (await rows(page)).at(-1)).toBe('Skerry Line')
   })
 
   test('a row is carried by the keyboard, says what would change, and Escape leaves it', async ({ page }) => {
@@ -26,7 +26,7 @@ test.describe('Layers', () => {
     await expect(page.getByText(/Dropping Winter Timetable above/)).toContainText('would')
     await page.keyboard.press('Escape')
     await expect(page.getByText(/Dropping Winter Timetable/)).toBeHidden()
-    expect(await rows(page)).toEqual(before)
+    await expect.poll(() => rows(page)).toEqual(before)
     await page.keyboard.press('Space')
     await said(page, 'Winter Timetable is taken up.')
     await page.keyboard.press('ArrowDown')

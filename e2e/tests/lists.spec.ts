@@ -1,4 +1,4 @@
-import { expect, rows, said, test } from '../support/test'
+import { expect, inOrder, rows, said, test } from '../support/test'
 
 const LIST = [
   'sep=;',
@@ -51,8 +51,7 @@ test.describe('Lists, wrinkles and notes', () => {
     await expect(page.getByRole('checkbox', { name: /Answer “all”/ })).toBeChecked()
     await page.goto(`/workspaces/${workspace}/layers`)
     await expect(page.getByRole('row', { name: 'Quiet Gulls' })).toContainText('switched off')
-    const order = await rows(page)
-    expect(order.indexOf('Community Caulking')).toBeLessThan(order.indexOf('Clearer Charts'))
+    await inOrder(page, (at) => expect(at('Community Caulking')).toBeLessThan(at('Clearer Charts')))
     await page.goto(`/workspaces/${workspace}/timeline`)
     await expect(page.getByText(/step of the list “Tidy coast”/).first()).toBeVisible()
   })

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { carry, expect, rows, said, test } from '../support/test'
+import { carry, expect, inOrder, rows, said, test } from '../support/test'
 
 test.describe('Load order', () => {
   let workspace: number
@@ -126,14 +126,10 @@ test.describe('Load order', () => {
     await aside.getByRole('checkbox', { name: /Lamplight|NightFerry/ }).uncheck()
     await page.getByRole('button', { name: 'Take 1 of 2 moves' }).click()
     await said(page, /The proposal is taken/)
-    await expect
-      .poll(async () => {
-        const now = await rows(page)
-        return now.indexOf('ClearerCharts.plug') - now.indexOf('Caulking.plug')
-      })
-      .toBe(-1)
-    const after = await rows(page)
-    expect(after.indexOf('NightFerry.plug')).toBe(before.indexOf('NightFerry.plug'))
+    await inOrder(page, (at) => {
+      expect(at('ClearerCharts.plug')).toBe(at('Caulking.plug') - 1)
+      expect(at('NightFerry.plug')).toBe(before.indexOf('NightFerry.plug'))
+    })
     // kept at both ends of what the card of one asks for, nothing can move
     for (const name of ['NightFerry.plug', 'Lamplight.plug']) {
       await page.getByRole('row', { name }).click()

@@ -1,7 +1,18 @@
 import { createHash } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { carry, drop, expect, INSTALL_ORDER, installReady, open, rows, said, test } from '../support/test'
+import {
+  carry,
+  drop,
+  expect,
+  INSTALL_ORDER,
+  inOrder,
+  installReady,
+  open,
+  rows,
+  said,
+  test,
+} from '../support/test'
 
 /** Every file of a folder by its content, Ironing's own note-keeping aside. */
 function sums(folder: string): Map<string, string> {
@@ -83,8 +94,7 @@ test('from archives dropped on the page to a game that reports the combined outc
     await expect(page.getByRole('complementary')).toContainText('after Lamplight.plug')
     await page.getByRole('button', { name: /Take the move/ }).click()
     await expect(page).toHaveURL(/load-order$/)
-    const order = await rows(page)
-    expect(order.indexOf('NightFerry.plug')).toBeGreaterThan(order.indexOf('Lamplight.plug'))
+    await inOrder(page, (at) => expect(at('NightFerry.plug')).toBeGreaterThan(at('Lamplight.plug')))
   })
 
   await test.step('5: records: what asks is decided, and the outcome goes into a patch', async () => {
@@ -99,7 +109,7 @@ test('from archives dropped on the page to a game that reports the combined outc
     await said(page, 'The patch is made')
     await expect(page.getByRole('button', { name: 'The patch is fresh' })).toBeVisible()
     await open(page, 'Load order')
-    expect((await rows(page)).at(-1)).toBe('Everyday patch.plug')
+    await expect.poll(async () => (await rows(page)).at(-1)).toBe('Everyday patch.plug')
   })
 
   await test.step('6: deploy: the plan, and the folder as it says', async () => {

@@ -44,7 +44,8 @@ export function FilesView() {
         ready.length > 0 && (
           <Button
             look="strong"
-            disabled={combine.isPending}
+            // what was settled a moment ago is in the list first: the button does what it says
+            disabled={combine.isPending || files.isFetching}
             onClick={() => combine.mutate({ paths: ready, carry })}
           >
             {combine.isPending

@@ -114,6 +114,7 @@ export function MergeView() {
           <MergePreview
             workspace={workspace}
             preview={preview.data}
+            old={preview.isPlaceholderData}
             merging={merging}
             combining={combining}
             combine={setCombining}
@@ -132,6 +133,7 @@ export function MergeView() {
 function MergePreview({
   workspace,
   preview: p,
+  old,
   merging,
   combining,
   combine,
@@ -139,6 +141,8 @@ function MergePreview({
 }: {
   workspace: number
   preview: Preview
+  /** Whether something else is wished meanwhile, and the preview of that is on its way. */
+  old: boolean
   merging: boolean
   combining: boolean
   combine: (on: boolean) => void
@@ -159,7 +163,7 @@ function MergePreview({
             {p.after ? `directly after ${p.after}` : 'first'}, stage {p.stage}
           </p>
         </div>
-        <Button look="strong" disabled={!possible || merging} onClick={() => merge(p.target)}>
+        <Button look="strong" disabled={!possible || old || merging} onClick={() => merge(p.target)}>
           {merging ? 'Merging …' : `Merge ${count(p.sources.length, 'plugin')}`}
         </Button>
       </header>

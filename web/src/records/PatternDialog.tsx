@@ -90,7 +90,11 @@ export function PatternDialog({
           <Plugins label="from" value={from} plugins={plugins} onChange={setFrom} off={false} />
         </span>
         <div className="col-span-2 mt-1">
-          <Button type="submit" look="strong" disabled={!pattern || !preview.data?.total || apply.isPending}>
+          <Button
+            type="submit"
+            look="strong"
+            disabled={!pattern || preview.isPlaceholderData || !preview.data?.total || apply.isPending}
+          >
             {preview.data && pattern ? `Decide on ${count(preview.data.total, 'record')}` : 'Decide'}
           </Button>
         </div>
