@@ -182,17 +182,17 @@ public record Arrangement(
    * With another mod in one's place: its layer, switch, section, rulings, and what is held back of
    * it.
    */
-  public Arrangement withInstead(long mod, long other) {
+  public Arrangement withInstead(long replaced, long by) {
     Map<Long, Set<String>> held = new TreeMap<>(heldBack);
-    Set<String> paths = held.remove(mod);
-    if (paths != null) held.put(other, paths);
+    Set<String> paths = held.remove(replaced);
+    if (paths != null) held.put(by, paths);
     return new Arrangement(
-        layers.stream().map(l -> l.mod() == mod ? l.withMod(other) : l).toList(),
+        layers.stream().map(l -> l.mod() == replaced ? l.withMod(by) : l).toList(),
         plugins,
         decisions,
         held,
         sections,
-        rulings.stream().map(r -> r.mod() == mod ? new Ruling(r.at(), other) : r).toList(),
+        rulings.stream().map(r -> r.mod() == replaced ? new Ruling(r.at(), by) : r).toList(),
         rules,
         loadRules,
         muted);

@@ -98,6 +98,11 @@ public final class Collisions {
     return new Collisions(game, index, decisions);
   }
 
+  /** The records that they are about. */
+  public RecordIndex index() {
+    return index;
+  }
+
   private boolean decided(int record) {
     return !decisions.isEmpty() && decisions.containsKey(record);
   }

@@ -6,6 +6,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.HoldingsBuilder;
+import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
@@ -16,7 +17,17 @@ import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Shapes;
 import ironing.core.records.RecordIndex;
+import ironing.core.workspace.Bytes;
+import ironing.core.workspace.FilePlaces;
+import ironing.core.workspace.Memo;
+import ironing.core.workspace.Mod;
+import ironing.core.workspace.PluginTables;
+import ironing.core.workspace.Workspace;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -236,6 +247,74 @@ public final class TestWorld {
         return mends.contains(mod);
       }
     };
+  }
+
+  /**
+   * This world as it lies below a folder: the game in {@code game}, each mod in a folder that its
+   * content names. Packs are not written.
+   *
+   * @param before the workspace that it was; null for the first
+   */
+  public Workspace workspace(Path folder, Workspace before, Arrangement arrangement)
+      throws IOException {
+    Map<Long, Mod> mods = new TreeMap<>();
+    for (Map.Entry<Long, Map<String, byte[]>> of : loose.entrySet()) {
+      boolean own = of.getKey() == Holdings.GAME;
+      String name = own ? "game" : "mod" + of.getKey() + "-" + files(of.getValue());
+      Path content = own ? folder.resolve(name) : folder.resolve(name).resolve(FilePlaces.CONTENT);
+      Files.createDirectories(content);
+      for (Map.Entry<String, byte[]> file : of.getValue().entrySet()) {
+        Path at = content.resolve(file.getKey());
+        Files.createDirectories(at.getParent());
+        Files.write(at, file.getValue());
+      }
+      if (!own) mods.put(of.getKey(), mod(of.getKey(), name, of.getValue()));
+    }
+    Bytes bytes = new FolderBytes(folder);
+    FilePlaces places = new FilePlaces(mods, bytes, new PluginTables());
+    Picture picture = Picture.of(game, holdings(), arrangement, places.headers(Shapes.of(game)));
+    Memo memo = before == null ? Memo.ofItsOwn() : before.memo();
+    return new Workspace(game, Optional.empty(), places, Map.of(), picture, memo);
+  }
+
+  private static String files(Map<String, byte[]> files) {
+    StringBuilder all = new StringBuilder();
+    new TreeMap<>(files).forEach((path, b) -> all.append(path).append(ContentHash.of(b)));
+    return ContentHash.of(all.toString().getBytes(StandardCharsets.UTF_8)).substring(0, 12);
+  }
+
+  private Mod mod(long id, String folder, Map<String, byte[]> files) {
+    List<String> plugins =
+        files.keySet().stream().filter(game::isPlugin).map(GamePath::name).sorted().toList();
+    return new Mod(
+        id,
+        id,
+        mends.contains(id) ? "patch" : "archive",
+        folder,
+        ModCard.inferredFrom("Mod " + id),
+        "",
+        OffsetDateTime.MIN,
+        files.size(),
+        0,
+        plugins,
+        Map.of());
+  }
+
+  private record FolderBytes(Path folder) implements Bytes {
+    @Override
+    public Path gameFolder() {
+      return folder.resolve("game");
+    }
+
+    @Override
+    public Path modFolder(String name) {
+      return folder.resolve(name);
+    }
+
+    @Override
+    public byte[] former(String sha256) throws IOException {
+      return Files.readAllBytes(folder.resolve("former").resolve(sha256));
+    }
   }
 
   /** Who is in play at a path, as mod number and content; "nobody" where nobody is. */

@@ -17,6 +17,7 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.Workbenches;
 import jakarta.validation.constraints.Max;
@@ -358,7 +359,7 @@ class DeployController {
       @PathVariable long workspace,
       @PathVariable long deployment,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench after = history.goBack(workspace, deployment, Revision.fromIfMatch(ifMatch));
+    Bench after = history.goBack(workspace, deployment, Expected.of(ifMatch));
     return ResponseEntity.ok()
         .eTag(Revision.etag(after.revision()))
         .body(new DeploymentReturned(after.revision()));

@@ -20,7 +20,6 @@ import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
 import ironing.server.workbench.Memory;
@@ -48,7 +47,6 @@ public class Deployments {
   private static final long BYTES_OF_A_WANTED_FILE = 300;
 
   private final Workbenches benches;
-  private final ContentStore content;
   private final Jobs jobs;
   private final Events events;
   private final FolderUse use;
@@ -68,7 +66,6 @@ public class Deployments {
 
   Deployments(
       Workbenches benches,
-      ContentStore content,
       Jobs jobs,
       Events events,
       FolderUse use,
@@ -89,7 +86,6 @@ public class Deployments {
     this.use = use;
     this.settings = settings;
     this.benches = benches;
-    this.content = content;
     this.jobs = jobs;
     this.events = events;
   }
@@ -231,7 +227,7 @@ public class Deployments {
         outcome ->
             deployer.apply(
                 outcome.planned(whole.only(paths, before)),
-                (mod, spelled) -> content.locate(bench, mod, spelled),
+                bench.value()::locate,
                 done -> progress.at(done, paths.size(), "files")));
     return null;
   }
@@ -310,7 +306,7 @@ public class Deployments {
       int slot = id < 0 ? -1 : holdings.slotOfMod(id, item.mod());
       if (slot < 0) continue;
       try {
-        Path file = content.locate(bench, item.mod(), holdings.spellingAt(slot));
+        Path file = bench.value().locate(item.mod(), holdings.spellingAt(slot));
         if (!ContentHash.of(file).equals(holdings.shaAt(slot))) damaged.put(item.mod(), path);
       } catch (IOException gone) {
         damaged.put(item.mod(), path);
@@ -404,7 +400,7 @@ public class Deployments {
     Bench bench = restored(asked, before, paths, true, progress);
     return deployer.apply(
         DeployPlan.letGo(paths, before, now()),
-        (mod, spelled) -> content.locate(bench, mod, spelled),
+        bench.value()::locate,
         done -> progress.at(done, paths.size(), "files"));
   }
 
@@ -443,9 +439,7 @@ public class Deployments {
     Bench now = restored(bench, before, changed, !undeploy, progress);
     int total = plan.steps().size();
     return deployer.apply(
-        outcome.planned(plan),
-        (mod, spelled) -> content.locate(now, mod, spelled),
-        done -> progress.at(done, total, "files"));
+        outcome.planned(plan), now.value()::locate, done -> progress.at(done, total, "files"));
   }
 
   /**

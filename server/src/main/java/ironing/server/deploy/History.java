@@ -6,6 +6,7 @@ import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.LaidOut;
 import ironing.server.deploy.HistoryMapper.DeploymentRow;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
@@ -111,7 +112,7 @@ class History {
    *
    * @throws IroningException with code {@code not-found} when it was made with another profile
    */
-  Bench goBack(long workspace, long id, long revision) {
+  Bench goBack(long workspace, long id, Expected expected) {
     Bench bench = benches.get(workspace);
     String text = db.arrangement(workspace, id, bench.profile());
     if (text == null)
@@ -120,10 +121,12 @@ class History {
           "Deployment " + id,
           "There is no such deployment with the profile " + bench.profileName() + ".",
           "Use the profile that it was made with, or choose another from the list.");
-    return benches.rearrange(
-        workspace,
-        revision,
-        b -> "Went back to what was deployed earlier",
-        b -> profiles.read(b, text));
+    return benches
+        .change(
+            workspace,
+            expected,
+            b -> "Went back to what was deployed earlier",
+            b -> profiles.read(b, text))
+        .after();
   }
 }

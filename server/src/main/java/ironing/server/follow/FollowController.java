@@ -15,6 +15,7 @@ import ironing.core.lists.PublishedList.Kind;
 import ironing.core.order.FewestMoves;
 import ironing.core.order.Ordering.Move;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.workspace.Mod;
 import ironing.server.follow.FollowView.EntryView;
 import ironing.server.follow.FollowView.ExtraView;
 import ironing.server.follow.FollowView.ListSummary;
@@ -23,6 +24,7 @@ import ironing.server.layers.Layers;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
@@ -144,12 +146,11 @@ class FollowController {
     return layers
         .arrangeAndSwitch(
             workspace,
-            Revision.expected(dryRun, ifMatch),
+            Expected.of(dryRun, ifMatch),
             Workbenches.Origin.IMPORT,
             said(published, body),
             b -> order(b, published, body),
-            b -> switches(b, published, body),
-            dryRun)
+            b -> switches(b, published, body))
         .asAnswer();
   }
 
@@ -210,7 +211,7 @@ class FollowController {
   private static List<Here> here(Bench bench) {
     List<Here> here = new ArrayList<>();
     for (Layer l : bench.picture().arrangement().layers()) {
-      Bench.Mod m = bench.mods().get(l.mod());
+      Mod m = bench.mods().get(l.mod());
       here.add(
           new Here(
               m.strand(), m.card().id(), m.card().name(), m.card().version(), l.on(), l.kept()));
@@ -292,7 +293,7 @@ class FollowController {
                         m.card().version(),
                         true,
                         false)))
-        .map(Bench.Mod::id)
+        .map(Mod::id)
         .max(Long::compare)
         .orElse(null);
   }

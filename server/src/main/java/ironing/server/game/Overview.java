@@ -1,5 +1,7 @@
 package ironing.server.game;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+
 import ironing.core.deploy.FolderDistance.Count;
 import ironing.core.journey.Journey.Reached;
 import ironing.core.layers.Holdings;
@@ -13,7 +15,6 @@ import ironing.server.deploy.Deployments;
 import ironing.server.journey.Journeys;
 import ironing.server.loadorder.Troubles;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.Records;
 import ironing.server.run.Runs;
 import ironing.server.workbench.Bench;
 import ironing.server.wrinkles.Wrinkles;
@@ -33,15 +34,12 @@ import org.springframework.stereotype.Component;
 class Overview {
   private final Deployments deployments;
   private final Journeys journeys;
-  private final Records index;
   private final Runs runs;
   private final Wrinkles wrinkles;
 
-  Overview(
-      Deployments deployments, Journeys journeys, Records index, Runs runs, Wrinkles wrinkles) {
+  Overview(Deployments deployments, Journeys journeys, Runs runs, Wrinkles wrinkles) {
     this.deployments = deployments;
     this.journeys = journeys;
-    this.index = index;
     this.runs = runs;
     this.wrinkles = wrinkles;
   }
@@ -164,7 +162,7 @@ class Overview {
   }
 
   private Step records(Bench bench) {
-    Map<State, Integer> counts = index.of(bench).collisions().counts();
+    Map<State, Integer> counts = bench.get(COLLISIONS).counts();
     int asked = counts.get(State.NEEDS_YOU), combine = counts.get(State.COMBINES);
     String text = "No record loses a change.";
     if (asked > 0)

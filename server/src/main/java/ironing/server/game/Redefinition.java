@@ -17,9 +17,9 @@ import ironing.server.job.Jobs.Lane;
 import ironing.server.library.Relayout;
 import ironing.server.library.Relayout.Otherwise;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.GameFiles;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Files;
 import java.util.ArrayList;
@@ -35,7 +35,6 @@ class Redefinition {
   private final WorkspaceMapper db;
   private final Workbenches benches;
   private final GameFiles own;
-  private final ContentStore content;
   private final Relayout relayout;
   private final FolderUse use;
   private final Jobs jobs;
@@ -44,14 +43,12 @@ class Redefinition {
       WorkspaceMapper db,
       Workbenches benches,
       GameFiles own,
-      ContentStore content,
       Relayout relayout,
       FolderUse use,
       Jobs jobs) {
     this.db = db;
     this.benches = benches;
     this.own = own;
-    this.content = content;
     this.relayout = relayout;
     this.use = use;
     this.jobs = jobs;
@@ -180,10 +177,11 @@ class Redefinition {
     List<Otherwise> mods = relayout.under(bench, next);
     List<Packed> packed = packed(bench, next);
     String version =
-        GameFolder.version(next, path -> content.locate(bench, Holdings.GAME, path)).orElse(null);
-    benches.changeLibraryBeside(
+        GameFolder.version(next, path -> bench.value().locate(Holdings.GAME, path)).orElse(null);
+    benches.changeLibrary(
         workspace,
         "Changed the definition of the game",
+        LibraryChange.BESIDE,
         () -> {
           db.setDefinition(workspace, text, next.title(), version);
           own.replacePacked(workspace, packed);
@@ -208,7 +206,7 @@ class Redefinition {
     for (Own o : own.loose(bench.workspace()))
       if (next.isPack(o.path()))
         packed.addAll(
-            GameFolder.packContent(next, o.path(), content.locate(bench, Holdings.GAME, o.path())));
+            GameFolder.packContent(next, o.path(), bench.value().locate(Holdings.GAME, o.path())));
     return packed;
   }
 }

@@ -7,6 +7,7 @@ import ironing.core.picture.Difference;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Changed;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -43,6 +44,10 @@ public record DifferenceView(
 
   /** One path; absent names where there is no file before or after. */
   public record Sample(String path, @MayBeAbsent String before, @MayBeAbsent String after) {}
+
+  public static DifferenceView of(Changed changed) {
+    return of(changed.after(), changed.difference());
+  }
 
   public static DifferenceView of(Bench bench, Difference d) {
     Holdings holdings = bench.picture().holdings();

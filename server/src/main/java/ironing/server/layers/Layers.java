@@ -9,9 +9,9 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
 import ironing.core.picture.Arrangement.Section;
-import ironing.core.picture.Difference;
 import ironing.core.picture.Sections;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
@@ -53,24 +53,21 @@ public class Layers {
    *
    * @param to the number that the lowest of them is to have, from 1
    */
-  DifferenceView move(long workspace, long revision, List<Long> mods, int to, boolean dryRun) {
+  DifferenceView move(long workspace, Expected expected, List<Long> mods, int to) {
     Bench bench = benches.get(workspace);
     Set<Long> moving = known(bench, mods);
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         ofLayers("Moved " + what(bench, mods), layers -> Sections.moved(layers, moving, to - 1)));
   }
 
-  DifferenceView switchTo(
-      long workspace, long revision, List<Long> mods, boolean on, boolean dryRun) {
+  DifferenceView switchTo(long workspace, Expected expected, List<Long> mods, boolean on) {
     Bench bench = benches.get(workspace);
     Set<Long> switched = known(bench, mods);
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         ofLayers(
             (on ? "Switched on " : "Switched off ") + what(bench, mods),
             layers ->
@@ -78,13 +75,12 @@ public class Layers {
   }
 
   /** Marks layers as kept here, or no longer: no suggestion moves them. */
-  DifferenceView keep(long workspace, long revision, List<Long> mods, boolean kept) {
+  DifferenceView keep(long workspace, Expected expected, List<Long> mods, boolean kept) {
     Bench bench = benches.get(workspace);
     Set<Long> marked = known(bench, mods);
     return apply(
         workspace,
-        revision,
-        false,
+        expected,
         ofLayers(
             (kept ? "Kept here: " : "No longer kept here: ") + what(bench, mods),
             layers ->
@@ -94,13 +90,12 @@ public class Layers {
   }
 
   /** Sets the whole order, from the lowest layer on; every mod must be in it once. */
-  DifferenceView set(long workspace, long revision, List<Layer> order, boolean dryRun) {
+  DifferenceView set(long workspace, Expected expected, List<Layer> order) {
     Bench bench = benches.get(workspace);
     refuseOtherThanAll(bench, order);
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         ofLayers(
             "Set the order of all layers",
             layers -> {
@@ -117,12 +112,7 @@ public class Layers {
    * @param section the section, or empty for a new one of that name
    */
   DifferenceView gather(
-      long workspace,
-      long revision,
-      Optional<Long> section,
-      String name,
-      List<Long> mods,
-      boolean dryRun) {
+      long workspace, Expected expected, Optional<Long> section, String name, List<Long> mods) {
     Bench bench = benches.get(workspace);
     Set<Long> gathered = known(bench, mods);
     List<Section> sections = bench.picture().arrangement().sections();
@@ -130,8 +120,7 @@ public class Layers {
     String title = section.isPresent() ? section(bench, id).name() : goodName(name);
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         new Step(
             "Put " + what(bench, mods) + " into the section “" + title + "”",
             b -> {
@@ -142,14 +131,13 @@ public class Layers {
             }));
   }
 
-  DifferenceView renameSection(long workspace, long revision, long id, String name) {
+  DifferenceView renameSection(long workspace, Expected expected, long id, String name) {
     Bench bench = benches.get(workspace);
     Section was = section(bench, id);
     String title = goodName(name);
     return apply(
         workspace,
-        revision,
-        false,
+        expected,
         new Step(
             "Renamed the section “" + was.name() + "” to “" + title + "”",
             b -> {
@@ -165,13 +153,11 @@ public class Layers {
   /**
    * Takes layers out of their sections; they stay where they are as far as the section can close.
    */
-  DifferenceView leaveSections(
-      long workspace, long revision, String said, List<Long> mods, boolean dryRun) {
+  DifferenceView leaveSections(long workspace, Expected expected, String said, List<Long> mods) {
     Set<Long> leaving = known(benches.get(workspace), mods);
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         ofLayers(
             said,
             layers ->
@@ -221,12 +207,11 @@ public class Layers {
    */
   public DifferenceView arrange(
       long workspace,
-      long revision,
+      Expected expected,
       Origin origin,
       String said,
-      Function<Bench, List<Long>> order,
-      boolean dryRun) {
-    return arrangeAndSwitch(workspace, revision, origin, said, order, b -> Map.of(), dryRun);
+      Function<Bench, List<Long>> order) {
+    return arrangeAndSwitch(workspace, expected, origin, said, order, b -> Map.of());
   }
 
   /**
@@ -236,16 +221,14 @@ public class Layers {
    */
   public DifferenceView arrangeAndSwitch(
       long workspace,
-      long revision,
+      Expected expected,
       Origin origin,
       String said,
       Function<Bench, List<Long>> order,
-      Function<Bench, Map<Long, Boolean>> switches,
-      boolean dryRun) {
+      Function<Bench, Map<Long, Boolean>> switches) {
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         new Step(
             origin,
             said,
@@ -266,14 +249,13 @@ public class Layers {
    */
   public DifferenceView arrangeWithout(
       long workspace,
-      long revision,
+      Expected expected,
       String said,
       Function<Bench, List<Long>> order,
       Function<Bench, Set<String>> needless) {
     return apply(
         workspace,
-        revision,
-        false,
+        expected,
         new Step(
             Origin.PROPOSAL,
             said,
@@ -312,11 +294,10 @@ public class Layers {
 
   /** Changes the user’s rules of placement. */
   public DifferenceView rules(
-      long workspace, long revision, String said, UnaryOperator<List<PlacementRule>> change) {
+      long workspace, Expected expected, String said, UnaryOperator<List<PlacementRule>> change) {
     return apply(
         workspace,
-        revision,
-        false,
+        expected,
         new Step(
             said,
             b -> {
@@ -331,15 +312,10 @@ public class Layers {
    * @param said what was done, in words for the timeline
    */
   public DifferenceView rulings(
-      long workspace,
-      long revision,
-      String said,
-      UnaryOperator<List<Ruling>> change,
-      boolean dryRun) {
+      long workspace, Expected expected, String said, UnaryOperator<List<Ruling>> change) {
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         new Step(
             said,
             b -> {
@@ -352,25 +328,9 @@ public class Layers {
     return mods.size() == 1 ? "“" + bench.nameOf(mods.get(0)) + "”" : mods.size() + " layers";
   }
 
-  private DifferenceView apply(long workspace, long revision, boolean dryRun, Step step) {
-    if (dryRun) {
-      Bench bench = benches.get(workspace);
-      Arrangement next = step.change().apply(bench);
-      Difference d = Difference.between(bench.picture(), bench.picture().rearranged(next));
-      return DifferenceView.of(bench, d);
-    }
-    Bench[] before = new Bench[1];
-    Bench after =
-        benches.rearrange(
-            workspace,
-            revision,
-            step.origin(),
-            b -> step.said(),
-            b -> {
-              before[0] = b;
-              return step.change().apply(b);
-            });
-    return DifferenceView.of(after, Difference.between(before[0].picture(), after.picture()));
+  private DifferenceView apply(long workspace, Expected expected, Step step) {
+    return DifferenceView.of(
+        benches.change(workspace, expected, step.origin(), b -> step.said(), step.change()));
   }
 
   private static Arrangement withLayers(Bench bench, List<Layer> layers) {

@@ -6,6 +6,7 @@ import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
+import ironing.core.workspace.Mod;
 import ironing.server.journey.Journeys;
 import ironing.server.journey.Journeys.ModJourney;
 import ironing.server.layers.LayersMapper.ModNoteRow;
@@ -15,6 +16,7 @@ import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -177,7 +179,7 @@ class LayersController {
     Journeys.Ways ways = journeys.of(bench);
     List<LayerView> views = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
-      Bench.Mod m = bench.mods().get(l.mod());
+      Mod m = bench.mods().get(l.mod());
       Bar bar = bars.getOrDefault(l.mod(), Bar.NONE);
       views.add(
           new LayerView(
@@ -335,9 +337,7 @@ class LayersController {
       @RequestBody MoveRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return layers
-        .move(workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.to(), dryRun)
-        .asAnswer();
+    return layers.move(workspace, Expected.of(dryRun, ifMatch), body.mods(), body.to()).asAnswer();
   }
 
   /** Switches layers on or off. */
@@ -348,7 +348,7 @@ class LayersController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     return layers
-        .switchTo(workspace, Revision.expected(dryRun, ifMatch), body.mods(), body.on(), dryRun)
+        .switchTo(workspace, Expected.of(dryRun, ifMatch), body.mods(), body.on())
         .asAnswer();
   }
 
@@ -358,9 +358,7 @@ class LayersController {
       @PathVariable long workspace,
       @RequestBody KeepRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return layers
-        .keep(workspace, Revision.fromIfMatch(ifMatch), body.mods(), body.kept())
-        .asAnswer();
+    return layers.keep(workspace, Expected.of(ifMatch), body.mods(), body.kept()).asAnswer();
   }
 
   /** The mods that bring a file with this in its path. */
@@ -379,6 +377,6 @@ class LayersController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     List<Arrangement.Layer> order =
         body.layers().stream().map(l -> new Arrangement.Layer(l.mod(), l.on())).toList();
-    return layers.set(workspace, Revision.expected(dryRun, ifMatch), order, dryRun).asAnswer();
+    return layers.set(workspace, Expected.of(dryRun, ifMatch), order).asAnswer();
   }
 }

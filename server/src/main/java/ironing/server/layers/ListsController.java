@@ -4,6 +4,7 @@ import ironing.core.lists.ModList;
 import ironing.core.lists.ModList.Row;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Section;
+import ironing.core.workspace.Mod;
 import ironing.server.layers.LayersMapper.ModNoteRow;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
@@ -59,7 +60,7 @@ class ListsController {
     for (Section s : bench.picture().arrangement().sections()) sections.put(s.id(), s.name());
     List<Row> rows = new ArrayList<>();
     for (Layer l : bench.picture().arrangement().layers()) {
-      Bench.Mod m = bench.mods().get(l.mod());
+      Mod m = bench.mods().get(l.mod());
       rows.add(
           new Row(
               rows.size() + 1,

@@ -1,6 +1,6 @@
 package ironing.server.layers;
 
-import ironing.server.platform.Revision;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
 import java.util.Objects;
@@ -51,13 +51,7 @@ class SectionsController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     return layers
-        .gather(
-            workspace,
-            Revision.expected(dryRun, ifMatch),
-            Optional.empty(),
-            body.name(),
-            body.mods(),
-            dryRun)
+        .gather(workspace, Expected.of(dryRun, ifMatch), Optional.empty(), body.name(), body.mods())
         .asAnswer();
   }
 
@@ -70,13 +64,7 @@ class SectionsController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     return layers
-        .gather(
-            workspace,
-            Revision.expected(dryRun, ifMatch),
-            Optional.of(section),
-            "",
-            body.mods(),
-            dryRun)
+        .gather(workspace, Expected.of(dryRun, ifMatch), Optional.of(section), "", body.mods())
         .asAnswer();
   }
 
@@ -87,9 +75,7 @@ class SectionsController {
       @PathVariable long section,
       @RequestBody SectionName body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return layers
-        .renameSection(workspace, Revision.fromIfMatch(ifMatch), section, body.name())
-        .asAnswer();
+    return layers.renameSection(workspace, Expected.of(ifMatch), section, body.name()).asAnswer();
   }
 
   /** Dissolves a section; its layers stay where they are. */
@@ -102,10 +88,9 @@ class SectionsController {
     return layers
         .leaveSections(
             workspace,
-            Revision.fromIfMatch(ifMatch),
+            Expected.of(ifMatch),
             "Dissolved the section “" + name + "”",
-            layers.membersOf(workspace, section),
-            false)
+            layers.membersOf(workspace, section))
         .asAnswer();
   }
 
@@ -118,14 +103,13 @@ class SectionsController {
     return layers
         .leaveSections(
             workspace,
-            Revision.fromIfMatch(ifMatch),
+            Expected.of(ifMatch),
             body.mods().size() == 1
                 ? "Took “"
                     + benches.get(workspace).nameOf(body.mods().get(0))
                     + "” out of its section"
                 : "Took " + body.mods().size() + " layers out of their sections",
-            body.mods(),
-            false)
+            body.mods())
         .asAnswer();
   }
 }

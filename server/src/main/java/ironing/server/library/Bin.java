@@ -5,7 +5,8 @@ import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
-import ironing.core.picture.Difference;
+import ironing.core.picture.Stood;
+import ironing.core.workspace.Mod;
 import ironing.server.layers.DifferenceView;
 import ironing.server.library.BinMapper.BinnedArchive;
 import ironing.server.library.BinMapper.BinnedMod;
@@ -14,8 +15,9 @@ import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Changed;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
-import ironing.server.workbench.Workbenches.Stood;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -90,7 +92,7 @@ class Bin {
 
   Removal removal(long workspace, long mod) {
     Bench bench = benches.get(workspace);
-    Bench.Mod m = Versions.required(bench, mod);
+    Mod m = Versions.required(bench, mod);
     ModRow row = mods.row(workspace, mod);
     Arrangement now = bench.picture().arrangement();
     Arrangement without = now.withLayers(layersWithout(bench, m));
@@ -106,11 +108,10 @@ class Bin {
         m.sizeBytes(),
         archiveBytes,
         shared,
-        DifferenceView.of(
-            bench, Difference.between(bench.picture(), bench.picture().rearranged(without))));
+        DifferenceView.of(Changed.as(bench, without)));
   }
 
-  private static List<Arrangement.Layer> layersWithout(Bench bench, Bench.Mod m) {
+  private static List<Arrangement.Layer> layersWithout(Bench bench, Mod m) {
     Optional<Long> heir = heir(bench, m);
     List<Arrangement.Layer> rest = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
@@ -121,14 +122,14 @@ class Bin {
   }
 
   /** The newest of its other versions, which gets the layer of one that goes. */
-  private static Optional<Long> heir(Bench bench, Bench.Mod m) {
+  private static Optional<Long> heir(Bench bench, Mod m) {
     return bench.mods().values().stream()
         .filter(o -> o.strand() == m.strand() && o.id() != m.id())
-        .map(Bench.Mod::id)
+        .map(Mod::id)
         .max(Long::compare);
   }
 
-  private static List<String> neededBy(Bench bench, Bench.Mod m) {
+  private static List<String> neededBy(Bench bench, Mod m) {
     if (heir(bench, m).isPresent()) return List.of();
     Set<String> plugins = new HashSet<>();
     m.plugins().forEach(p -> plugins.add(PathCase.fold(p)));
@@ -142,12 +143,12 @@ class Bin {
               if (l.on()) on.add(l.mod());
             });
     List<String> out = new ArrayList<>();
-    for (Bench.Mod o : bench.mods().values()) {
+    for (Mod o : bench.mods().values()) {
       boolean byCard = o.card().needs().stream().anyMatch(n -> n.mod().equals(m.card().id()));
       if (on.contains(o.id()) && o.strand() != m.strand() && byCard) out.add(o.card().name());
     }
     for (LoadOrder.Entry e : bench.picture().loadOrder().entries()) {
-      Bench.Mod o = bench.mods().get(e.plugin().mod());
+      Mod o = bench.mods().get(e.plugin().mod());
       if (o == null || o.id() == m.id() || out.contains(o.card().name())) continue;
       boolean byMaster =
           e.on()
@@ -167,18 +168,19 @@ class Bin {
    */
   void remove(long workspace, long mod, boolean withArchive) {
     Bench bench = benches.get(workspace);
-    Bench.Mod m = Versions.required(bench, mod);
+    Mod m = Versions.required(bench, mod);
     ModRow row = mods.row(workspace, mod);
     boolean archiveGoes =
         withArchive && row.archiveId() != 0 && archives.get(workspace, row.archiveId()).mods() <= 1;
-    benches.removeMod(
+    benches.changeLibrary(
         workspace,
         "Removed " + m.card().spoken(),
-        mod,
-        heir(bench, m),
-        stood -> {
+        new LibraryChange.Leaves(heir(bench, m)),
+        () -> {
+          Optional<Stood> stood = Stood.of(benches.get(workspace).picture().arrangement(), mod);
           db.binMod(mod, stood.map(json::write).orElse(null));
           if (archiveGoes) db.binArchive(row.archiveId());
+          return mod;
         });
   }
 
@@ -225,17 +227,15 @@ class Bin {
         taken
             ? Optional.empty()
             : Optional.of(
-                binned.stood() == null
-                    ? new Stood(Integer.MAX_VALUE, false, 0, false)
-                    : json.read(binned.stood(), Stood.class));
-    benches.returnMod(
+                binned.stood() == null ? Stood.ON_TOP_OFF : json.read(binned.stood(), Stood.class));
+    benches.changeLibrary(
         workspace,
         "Brought “" + card.name() + "” back from the bin",
-        mod,
-        stood,
+        new LibraryChange.Returns(stood),
         () -> {
           db.returnMod(mod);
           library.returnArchiveOf(mod);
+          return mod;
         });
   }
 

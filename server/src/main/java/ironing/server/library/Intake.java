@@ -11,6 +11,7 @@ import ironing.core.library.Fitting.Asked;
 import ironing.core.library.ModCard;
 import ironing.core.library.Placing;
 import ironing.core.path.GamePath;
+import ironing.core.workspace.Mod;
 import ironing.core.yaml.YamlDocument;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -344,7 +345,7 @@ class Intake {
   /** All versions of a mod, which its own conditions must not see. */
   static Set<Long> strandOf(Bench bench, long mod) {
     Set<Long> all = new HashSet<>();
-    Bench.Mod m = bench.mods().get(mod);
+    Mod m = bench.mods().get(mod);
     if (m != null)
       bench.mods().values().stream()
           .filter(o -> o.strand() == m.strand())

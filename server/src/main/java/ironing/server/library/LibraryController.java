@@ -2,6 +2,7 @@ package ironing.server.library;
 
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
+import ironing.core.workspace.Mod;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
@@ -230,7 +231,7 @@ class LibraryController {
     for (StrandRow s : strands.strands(workspace)) tags.put(s.id(), tags(s));
     Map<Long, Long> versions =
         bench.mods().values().stream()
-            .collect(Collectors.groupingBy(Bench.Mod::strand, Collectors.counting()));
+            .collect(Collectors.groupingBy(Mod::strand, Collectors.counting()));
     Set<Long> better = fittings.better(bench).keySet();
     Set<Long> inUse =
         bench.picture().arrangement().layers().stream()
@@ -257,7 +258,7 @@ class LibraryController {
 
   private static ModView view(
       Bench bench,
-      Bench.Mod m,
+      Mod m,
       boolean inUse,
       int versions,
       List<String> tags,
@@ -306,7 +307,7 @@ class LibraryController {
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset) {
     Bench bench = benches.get(workspace);
     ModRow row = mods.row(workspace, mod);
-    Bench.Mod m = Versions.required(bench, mod);
+    Mod m = Versions.required(bench, mod);
     ModCard card = m.card();
     StrandRow strand = strands.strand(row.strandId());
     Fittings.Better better =

@@ -20,6 +20,8 @@ import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -189,8 +191,7 @@ class ModController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     DifferenceView d =
-        files.holdBack(
-            workspace, Revision.expected(dryRun, ifMatch), mod, body.paths(), body.hold(), dryRun);
+        files.holdBack(workspace, Expected.of(dryRun, ifMatch), mod, body.paths(), body.hold());
     return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 
@@ -263,9 +264,10 @@ class ModController {
             sourced
                 ? Optional.of(new ModCard.Source(body.url(), body.item(), body.release()))
                 : Optional.empty());
-    benches.changeLibraryBeside(
+    benches.changeLibrary(
         workspace,
         "Edited the card of “" + after.name() + "”",
+        LibraryChange.BESIDE,
         () -> {
           db.setCard(mod, json.write(after));
           return mod;
@@ -286,7 +288,7 @@ class ModController {
       @PathVariable long mod,
       @RequestParam long instead,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = versions.use(workspace, Revision.expected(false, ifMatch), instead, mod);
+    Bench bench = versions.use(workspace, Expected.of(ifMatch), instead, mod);
     return ResponseEntity.noContent().eTag(Revision.etag(bench.revision())).build();
   }
 

@@ -6,7 +6,6 @@ import ironing.core.deploy.Disk;
 import ironing.core.deploy.RealDisk;
 import ironing.core.library.Reading;
 import ironing.core.path.GamePath;
-import ironing.core.picture.Difference;
 import ironing.server.layers.DifferenceView;
 import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.library.LibraryMapper.ModRow;
@@ -14,7 +13,8 @@ import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.Expected;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.charset.Charset;
@@ -41,22 +41,15 @@ public class ModFiles {
   private final LibraryMapper db;
   private final ModStore mods;
   private final Workbenches benches;
-  private final ContentStore content;
   private final Folders folders;
   private final LibraryGate gate;
   private final Disk disk = new RealDisk();
 
   ModFiles(
-      LibraryMapper db,
-      ModStore mods,
-      Workbenches benches,
-      ContentStore content,
-      Folders folders,
-      LibraryGate gate) {
+      LibraryMapper db, ModStore mods, Workbenches benches, Folders folders, LibraryGate gate) {
     this.db = db;
     this.mods = mods;
     this.benches = benches;
-    this.content = content;
     this.folders = folders;
     this.gate = gate;
   }
@@ -151,9 +144,10 @@ public class ModFiles {
       disk.createFolders(folder.resolve("edited"));
       disk.write(folder.resolve(stored), bytes);
       disk.flushFolder(folder.resolve("edited"));
-      benches.changeLibraryBeside(
+      benches.changeLibrary(
           workspace,
           "Edited " + path + " of " + name(workspace, mod),
+          LibraryChange.BESIDE,
           () -> {
             db.setEdited(mod, path, stored, ContentHash.of(bytes), bytes.length);
             return mod;
@@ -183,9 +177,10 @@ public class ModFiles {
       disk.flushTree(to.getParent());
       String sha256 = ContentHash.of(to);
       long size = Files.size(to);
-      benches.changeLibraryBeside(
+      benches.changeLibrary(
           workspace,
           "Took " + path + " into " + name(workspace, mod),
+          LibraryChange.BESIDE,
           () -> {
             db.setEdited(mod, path, stored, sha256, size);
             return mod;
@@ -217,9 +212,10 @@ public class ModFiles {
       throw IroningException.of(
           "not-edited", path, "It is as it came in the archive.", "Leave it as it is.");
     }
-    benches.changeLibraryBeside(
+    benches.changeLibrary(
         workspace,
         "Put " + path + " of " + name(workspace, mod) + " back as it came",
+        LibraryChange.BESIDE,
         () -> {
           db.setRestored(mod, path);
           return mod;
@@ -252,30 +248,16 @@ public class ModFiles {
    * @param paths game paths of files, and of folders with {@code /} at the end
    */
   DifferenceView holdBack(
-      long workspace, long revision, long mod, List<String> paths, boolean hold, boolean dryRun) {
+      long workspace, Expected expected, long mod, List<String> paths, boolean hold) {
     Bench now = benches.get(workspace);
     Versions.required(now, mod);
     for (String p : paths) GamePath.check(p.endsWith("/") ? p.substring(0, p.length() - 1) : p);
-    if (dryRun) {
-      return DifferenceView.of(
-          now,
-          Difference.between(
-              now.picture(),
-              now.picture()
-                  .rearranged(
-                      now.picture().arrangement().withHeldBack(mod, held(now, mod, paths, hold)))));
-    }
-    Bench[] before = new Bench[1];
-    Bench after =
-        benches.rearrange(
+    return DifferenceView.of(
+        benches.change(
             workspace,
-            revision,
+            expected,
             b -> said(b, mod, paths, hold),
-            b -> {
-              before[0] = b;
-              return b.picture().arrangement().withHeldBack(mod, held(b, mod, paths, hold));
-            });
-    return DifferenceView.of(after, Difference.between(before[0].picture(), after.picture()));
+            b -> b.picture().arrangement().withHeldBack(mod, held(b, mod, paths, hold))));
   }
 
   private static String said(Bench bench, long mod, List<String> paths, boolean hold) {
@@ -340,7 +322,7 @@ public class ModFiles {
     for (FileRow f : db.allFiles(mod)) {
       if (!f.pack().isEmpty()) continue;
       checked++;
-      Path place = content.locate(bench, mod, f.path());
+      Path place = bench.value().locate(mod, f.path());
       try {
         String found = Files.exists(place) ? ContentHash.of(place) : null;
         if (!f.sha256().equals(found)) amiss.add(new Amiss(f.path(), f.sha256(), found));

@@ -13,6 +13,7 @@ import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.FormerContents;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.FileSystemException;
@@ -196,22 +197,23 @@ public class ModStore implements SmartInitializingSingleton {
     String folder = moveIn(workspace, made.card().name(), built);
     String name = "“" + made.card().name() + "”", spoken = made.card().spoken();
     if (place instanceof Place.InsteadOf instead) {
-      return benches.changeVersion(
+      return benches.changeLibrary(
           workspace,
           "Put " + spoken + " in place of " + versionOf(workspace, instead.mod()),
-          instead.mod(),
+          new LibraryChange.Instead(instead.mod()),
           () -> addRow(workspace, made, strandOf(workspace, instead.mod()), folder, also));
     }
     if (place instanceof Place.Beside beside) {
-      return benches.changeLibraryBeside(
+      return benches.changeLibrary(
           workspace,
           "Brought in " + spoken + " beside the version in use",
+          LibraryChange.BESIDE,
           () -> addRow(workspace, made, strandOf(workspace, beside.mod()), folder, also));
     }
     return benches.changeLibrary(
         workspace,
         (made.archive() == null ? "Made " : "Brought in ") + name,
-        !(place instanceof Place.OnTopOff),
+        new LibraryChange.OnTop(!(place instanceof Place.OnTopOff)),
         () -> addRow(workspace, made, db.addStrand(workspace), folder, also));
   }
 
@@ -263,10 +265,10 @@ public class ModStore implements SmartInitializingSingleton {
       long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
     String folder = moveIn(workspace, made.card().name(), built);
     List<String> gone = new ArrayList<>();
-    benches.changeContent(
+    benches.changeLibrary(
         workspace,
         said,
-        mod,
+        new LibraryChange.OtherContent(mod),
         () -> {
           long aside = former.setAside(mod);
           db.setContent(mod, folder, json.write(made.card()));
@@ -283,9 +285,10 @@ public class ModStore implements SmartInitializingSingleton {
       long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
     String before = benches.get(workspace).mods().get(mod).folder();
     String folder = moveIn(workspace, made.card().name(), built);
-    benches.changeLibraryBeside(
+    benches.changeLibrary(
         workspace,
         said,
+        LibraryChange.BESIDE,
         () -> {
           db.setContent(mod, folder, json.write(made.card()));
           db.clearFiles(mod);
@@ -301,9 +304,10 @@ public class ModStore implements SmartInitializingSingleton {
   void layOutAnew(long workspace, long mod, Made made, Path built, String said) {
     String before = benches.get(workspace).mods().get(mod).folder();
     String folder = moveIn(workspace, made.card().name(), built);
-    benches.changeLibraryBeside(
+    benches.changeLibrary(
         workspace,
         said,
+        LibraryChange.BESIDE,
         () -> {
           db.setLayout(
               mod,

@@ -13,7 +13,6 @@ import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -38,12 +37,10 @@ import org.springframework.web.bind.annotation.RestController;
 class PluginTextController {
   private static final String ENDING = ".jsonl";
   private final ModStore mods;
-  private final ContentStore content;
   private final Workbenches benches;
 
-  PluginTextController(ModStore mods, ContentStore content, Workbenches benches) {
+  PluginTextController(ModStore mods, Workbenches benches) {
     this.mods = mods;
-    this.content = content;
     this.benches = benches;
   }
 
@@ -64,7 +61,7 @@ class PluginTextController {
                         plugin,
                         "There is no such plugin.",
                         "Choose one from the load order."));
-    Path file = content.inPlay(bench, bench.game().pluginPath(e.name()));
+    Path file = bench.value().locateInPlay(bench.game().pluginPath(e.name()));
     Plugin p = PluginCodec.decode(e.name(), Files.readAllBytes(file)).plugin();
     ContentDisposition as =
         ContentDisposition.attachment().filename(e.name() + ENDING, StandardCharsets.UTF_8).build();

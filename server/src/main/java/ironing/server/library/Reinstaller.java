@@ -5,6 +5,7 @@ import ironing.core.Problem;
 import ironing.core.deploy.Disk;
 import ironing.core.deploy.RealDisk;
 import ironing.core.path.GamePath;
+import ironing.core.workspace.Mod;
 import ironing.server.deploy.ModRepair;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -15,7 +16,7 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Bench;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -60,7 +61,7 @@ class Reinstaller implements ModRepair {
 
   /** One mod from its archive. */
   Job mod(long workspace, long mod) {
-    Bench.Mod m = Versions.required(benches.get(workspace), mod);
+    Mod m = Versions.required(benches.get(workspace), mod);
     return jobs.start(
         workspace,
         Lane.INSTALL,
@@ -118,9 +119,10 @@ class Reinstaller implements ModRepair {
       Path built = work.path().resolve("mod");
       build(workspace, row, name, staged, built);
       String folder = mods.moveIn(workspace, name, built);
-      benches.changeLibraryBeside(
+      benches.changeLibrary(
           workspace,
           "Installed “" + name + "” again",
+          LibraryChange.BESIDE,
           () -> {
             db.setFolder(mod, folder);
             return mod;

@@ -9,6 +9,7 @@ import ironing.core.library.ContentLayout.Placed;
 import ironing.core.library.Fitting;
 import ironing.core.library.KnownPlaces;
 import ironing.core.library.Placing;
+import ironing.core.workspace.Mod;
 import ironing.server.job.Jobs;
 import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.library.LibraryMapper.ModRow;
@@ -56,13 +57,12 @@ public class Relayout {
   public List<Otherwise> under(Bench bench, GameDefinition next) {
     Placing placing = new Placing(next, KnownPlaces.of(next, () -> places.paths(bench)));
     List<Otherwise> out = new ArrayList<>();
-    for (Bench.Mod m : bench.mods().values())
+    for (Mod m : bench.mods().values())
       if (!m.isMend()) otherwise(bench, next, placing, m).ifPresent(out::add);
     return out;
   }
 
-  private Optional<Otherwise> otherwise(
-      Bench bench, GameDefinition next, Placing placing, Bench.Mod m) {
+  private Optional<Otherwise> otherwise(Bench bench, GameDefinition next, Placing placing, Mod m) {
     ModRow row = db.mod(bench.workspace(), m.id());
     List<FileRow> files = db.allFiles(m.id());
     Set<String> now = new TreeSet<>(), entries = new LinkedHashSet<>(), then = new TreeSet<>();
@@ -93,7 +93,7 @@ public class Relayout {
     return Optional.of(new Otherwise(m.id(), m.card().name(), more, gone, Optional.empty()));
   }
 
-  private static Otherwise asIs(Bench.Mod m, String why) {
+  private static Otherwise asIs(Mod m, String why) {
     return new Otherwise(m.id(), m.card().name(), Set.of(), Set.of(), Optional.of(why));
   }
 

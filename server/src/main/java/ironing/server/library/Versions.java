@@ -5,14 +5,16 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.library.ContentDifference;
 import ironing.core.path.GamePath;
-import ironing.core.picture.Difference;
-import ironing.core.picture.Picture;
+import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin;
+import ironing.core.workspace.Mod;
+import ironing.core.workspace.PluginTables;
 import ironing.server.layers.DifferenceView;
 import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.Changed;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -30,12 +32,10 @@ class Versions {
   private static final int SAMPLES = 500;
   private final LibraryMapper db;
   private final Workbenches benches;
-  private final ContentStore content;
 
-  Versions(LibraryMapper db, Workbenches benches, ContentStore content) {
+  Versions(LibraryMapper db, Workbenches benches) {
     this.db = db;
     this.benches = benches;
-    this.content = content;
   }
 
   /** A file of a version that is not installed yet, or of one that is. */
@@ -76,7 +76,7 @@ class Versions {
   /** What the game would see differently, and how the files differ, with another version in use. */
   Replacement compare(long workspace, long mod, long other) {
     Bench bench = benches.get(workspace);
-    Bench.Mod before = required(bench, mod), after = required(bench, other);
+    Mod before = required(bench, mod), after = required(bench, other);
     if (before.strand() != after.strand()) {
       throw IroningException.of(
           "other-mod",
@@ -87,17 +87,15 @@ class Versions {
     List<FileOf> files =
         db.allFiles(other).stream()
             .filter(f -> f.pack().isEmpty())
-            .map(f -> new FileOf(f.path(), f.sha256(), content.locate(bench, other, f.path())))
+            .map(f -> new FileOf(f.path(), f.sha256(), bench.value().locate(other, f.path())))
             .toList();
     DifferenceView game =
-        bench.inUse(mod)
-            ? DifferenceView.of(bench, Difference.between(bench.picture(), with(bench, mod, other)))
-            : null;
+        bench.inUse(mod) ? DifferenceView.of(Changed.as(bench, with(bench, mod, other))) : null;
     return replacement(bench, before, files, game);
   }
 
-  private static Picture with(Bench bench, long mod, long other) {
-    return bench.picture().rearranged(bench.picture().arrangement().withInstead(mod, other));
+  private static Arrangement with(Bench bench, long mod, long other) {
+    return bench.picture().arrangement().withInstead(mod, other);
   }
 
   /** The same for a version that only lies unpacked. */
@@ -106,7 +104,7 @@ class Versions {
   }
 
   private Replacement replacement(
-      Bench bench, Bench.Mod mod, Collection<FileOf> files, DifferenceView game) {
+      Bench bench, Mod mod, Collection<FileOf> files, DifferenceView game) {
     Map<String, String> before = new TreeMap<>(), after = new TreeMap<>();
     for (FileRow f : db.allFiles(mod.id()))
       if (f.pack().isEmpty()) before.put(f.path(), f.sha256());
@@ -151,14 +149,14 @@ class Versions {
   }
 
   private List<PluginChange> plugins(
-      Bench bench, Bench.Mod mod, Map<String, String> before, Collection<FileOf> files) {
+      Bench bench, Mod mod, Map<String, String> before, Collection<FileOf> files) {
     Map<String, List<String>> was = new TreeMap<>(), is = new TreeMap<>();
     before.forEach(
         (path, sha) -> {
           if (bench.game().isPlugin(path))
             was.put(
                 GamePath.name(path),
-                masters(bench, path, sha, content.locate(bench, mod.id(), path)));
+                masters(bench, path, sha, bench.value().locate(mod.id(), path)));
         });
     for (FileOf f : files)
       if (bench.game().isPlugin(f.path()))
@@ -175,43 +173,47 @@ class Versions {
     return out;
   }
 
-  private List<String> masters(Bench bench, String path, String sha, Path file) {
-    return content
-        .header(bench, sha, GamePath.name(path), file)
+  private static List<String> masters(Bench bench, String path, String sha, Path file) {
+    PluginTables tables = bench.value().files().tables();
+    return tables
+        .of(sha, GamePath.name(path), bench.shapes(), file)
+        .header()
         .map(Plugin.Header::masters)
         .orElse(List.of());
   }
 
   /** Puts another version in a mod's place: one step of the timeline. */
-  Bench use(long workspace, long revision, long mod, long other) {
-    return benches.rearrange(
-        workspace,
-        revision,
-        bench ->
-            "Put "
-                + bench.mods().get(other).card().spoken()
-                + " in place of "
-                + bench.mods().get(mod).card().spoken(),
-        bench -> {
-          if (required(bench, mod).strand() != required(bench, other).strand())
-            throw IroningException.of(
-                "not-a-version",
-                bench.nameOf(other),
-                "It is no version of “" + bench.nameOf(mod) + "”, but another mod.",
-                "Take a version of the same mod; another mod has a layer of its own.");
-          if (!bench.inUse(mod)) {
-            throw IroningException.of(
-                "changed-meanwhile",
-                bench.nameOf(mod),
-                "This version is not the one in use any more.",
-                "Look at it as it is now, and do it again.");
-          }
-          return bench.picture().arrangement().withInstead(mod, other);
-        });
+  Bench use(long workspace, Expected expected, long mod, long other) {
+    return benches
+        .change(
+            workspace,
+            expected,
+            bench ->
+                "Put "
+                    + bench.mods().get(other).card().spoken()
+                    + " in place of "
+                    + bench.mods().get(mod).card().spoken(),
+            bench -> {
+              if (required(bench, mod).strand() != required(bench, other).strand())
+                throw IroningException.of(
+                    "not-a-version",
+                    bench.nameOf(other),
+                    "It is no version of “" + bench.nameOf(mod) + "”, but another mod.",
+                    "Take a version of the same mod; another mod has a layer of its own.");
+              if (!bench.inUse(mod)) {
+                throw IroningException.of(
+                    "changed-meanwhile",
+                    bench.nameOf(mod),
+                    "This version is not the one in use any more.",
+                    "Look at it as it is now, and do it again.");
+              }
+              return bench.picture().arrangement().withInstead(mod, other);
+            })
+        .after();
   }
 
-  static Bench.Mod required(Bench bench, long mod) {
-    Bench.Mod m = bench.mods().get(mod);
+  static Mod required(Bench bench, long mod) {
+    Mod m = bench.mods().get(mod);
     if (m != null) return m;
     throw IroningException.of(
         "not-found",

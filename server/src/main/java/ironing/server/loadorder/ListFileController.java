@@ -21,6 +21,7 @@ import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -176,10 +177,9 @@ class ListFileController {
     LoadDifferenceView d =
         orders.follow(
             workspace,
-            Revision.expected(dryRun, ifMatch),
+            Expected.of(dryRun, ifMatch),
             "Took over what " + list.file() + " says",
-            ListText.read(list, there).wishes(),
-            dryRun);
+            ListText.read(list, there).wishes());
     return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 

@@ -1,13 +1,13 @@
 package ironing.server.loadorder;
 
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.game.GameDefinition;
 import ironing.core.game.RecordType;
-import ironing.core.layers.Standing;
-import ironing.core.picture.Picture;
 import ironing.core.records.RecordDifference;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Changed;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -56,10 +56,10 @@ public record LoadDifferenceView(
   public record PluginPlace(
       String name, int from, int to, int wished, @MayBeAbsent String reason) {}
 
-  static LoadDifferenceView of(
-      Bench now, Bench before, Picture after, Records index, @MayBeAbsent PluginPlace place) {
+  static LoadDifferenceView of(Changed changed, @MayBeAbsent PluginPlace place) {
+    Bench before = changed.before(), after = changed.after();
     List<RecordDifference> differences =
-        RecordDifference.between(index.under(before, before.picture()), index.under(before, after));
+        RecordDifference.between(before.get(RECORDS).index(), after.get(RECORDS).index());
     Map<String, Integer> types = new TreeMap<>();
     List<RecordSample> samples = new ArrayList<>();
     for (RecordDifference d : differences) {
@@ -67,15 +67,14 @@ public record LoadDifferenceView(
       types.merge(title, 1, Integer::sum);
       if (samples.size() < SAMPLES) samples.add(sample(title, d));
     }
-    Standing standing = after.standing();
     return new LoadDifferenceView(
-        now.revision(),
+        after.revision(),
         differences.size(),
         types.entrySet().stream().map(e -> new TypeCount(e.getKey(), e.getValue())).toList(),
         samples,
-        standing.changesSince(before.picture().standing()).size(),
+        after.picture().standing().changesSince(before.picture().standing()).size(),
         Troubles.of(before).size(),
-        Troubles.of(before.as(after)).size(),
+        Troubles.of(after).size(),
         place);
   }
 

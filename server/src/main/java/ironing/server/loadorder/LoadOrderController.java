@@ -1,5 +1,7 @@
 package ironing.server.loadorder;
 
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
@@ -19,8 +21,8 @@ import ironing.server.journey.Journeys.PluginJourney;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -47,7 +49,6 @@ import org.springframework.web.bind.annotation.RestController;
 class LoadOrderController {
   private final LoadOrders orders;
   private final Workbenches benches;
-  private final Records records;
   private final Journeys journeys;
   private final LoadRules rules;
   private final LoadHealth health;
@@ -55,7 +56,6 @@ class LoadOrderController {
   LoadOrderController(
       LoadOrders orders,
       Workbenches benches,
-      Records records,
       Journeys journeys,
       LoadRules rules,
       LoadHealth health) {
@@ -63,7 +63,6 @@ class LoadOrderController {
     this.health = health;
     this.orders = orders;
     this.benches = benches;
-    this.records = records;
     this.journeys = journeys;
   }
 
@@ -222,7 +221,7 @@ class LoadOrderController {
   }
 
   private List<PluginView> plugins(Bench bench) {
-    RecordIndex index = records.of(bench).index();
+    RecordIndex index = bench.get(RECORDS).index();
     Journeys.Ways ways = journeys.of(bench);
     List<PluginView> views = new ArrayList<>();
     int slot = 0;
@@ -359,8 +358,7 @@ class LoadOrderController {
     Optional<List<String>> names =
         body == null || body.names() == null ? Optional.empty() : body.names();
     return answer(
-        orders.takeProposal(
-            workspace, Revision.expected(dryRun, ifMatch), names.map(HashSet::new), dryRun));
+        orders.takeProposal(workspace, Expected.of(dryRun, ifMatch), names.map(HashSet::new)));
   }
 
   /**
@@ -375,8 +373,7 @@ class LoadOrderController {
       @RequestBody RestoreOrderRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(
-        orders.restore(workspace, Revision.expected(dryRun, ifMatch), body.point(), dryRun));
+    return answer(orders.restore(workspace, Expected.of(dryRun, ifMatch), body.point()));
   }
 
   record KeepPluginsRequest(List<String> names, boolean kept) {
@@ -391,7 +388,7 @@ class LoadOrderController {
       @PathVariable long workspace,
       @RequestBody KeepPluginsRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(orders.keep(workspace, Revision.fromIfMatch(ifMatch), body.names(), body.kept()));
+    return answer(orders.keep(workspace, Expected.of(ifMatch), body.names(), body.kept()));
   }
 
   /**
@@ -450,8 +447,8 @@ class LoadOrderController {
       @RequestBody MovePluginRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    long revision = Revision.expected(dryRun, ifMatch);
-    return answer(orders.move(workspace, revision, body.name(), body.to(), dryRun));
+    Expected expected = Expected.of(dryRun, ifMatch);
+    return answer(orders.move(workspace, expected, body.name(), body.to()));
   }
 
   /** Switches plugins on or off. */
@@ -461,8 +458,8 @@ class LoadOrderController {
       @RequestBody SwitchPluginsRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    long revision = Revision.expected(dryRun, ifMatch);
-    return answer(orders.switchTo(workspace, revision, body.names(), body.on(), dryRun));
+    Expected expected = Expected.of(dryRun, ifMatch);
+    return answer(orders.switchTo(workspace, expected, body.names(), body.on()));
   }
 
   /** Puts all plugins in another order at once. */
@@ -473,7 +470,7 @@ class LoadOrderController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     List<Wish> wishes = body.plugins().stream().map(w -> new Wish(w.name(), w.on())).toList();
-    return answer(orders.set(workspace, Revision.expected(dryRun, ifMatch), wishes, dryRun));
+    return answer(orders.set(workspace, Expected.of(dryRun, ifMatch), wishes));
   }
 
   private static ResponseEntity<LoadDifferenceView> answer(LoadDifferenceView d) {

@@ -10,11 +10,11 @@ import ironing.core.order.Ordering;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
-import ironing.core.picture.Picture;
 import ironing.server.loadorder.LoadDifferenceView.PluginPlace;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Changed;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Profiles.RestorePoint;
 import ironing.server.workbench.Workbenches;
@@ -34,19 +34,17 @@ import org.springframework.stereotype.Component;
 @Component
 class LoadOrders {
   private final Workbenches benches;
-  private final Records index;
   private final LoadRules rules;
   private final Profiles profiles;
 
-  LoadOrders(Workbenches benches, Records index, LoadRules rules, Profiles profiles) {
+  LoadOrders(Workbenches benches, LoadRules rules, Profiles profiles) {
     this.rules = rules;
     this.profiles = profiles;
     this.benches = benches;
-    this.index = index;
   }
 
   /** Puts a plugin at a place, counted from 1 with the game's own; its stage may hold it back. */
-  LoadDifferenceView move(long workspace, long revision, String name, int to, boolean dryRun) {
+  LoadDifferenceView move(long workspace, Expected expected, String name, int to) {
     Entry plugin = require(benches.get(workspace).picture().loadOrder(), name);
     if (plugin.own()) {
       throw IroningException.of(
@@ -57,8 +55,7 @@ class LoadOrders {
     }
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         "Moved " + plugin.name() + " in the load order",
         order -> {
           List<Wish> wishes = new ArrayList<>();
@@ -86,8 +83,7 @@ class LoadOrders {
     return new PluginPlace(plugin.name(), from, to, wished, reason);
   }
 
-  LoadDifferenceView switchTo(
-      long workspace, long revision, List<String> names, boolean on, boolean dryRun) {
+  LoadDifferenceView switchTo(long workspace, Expected expected, List<String> names, boolean on) {
     LoadOrder now = benches.get(workspace).picture().loadOrder();
     Set<String> switched = new HashSet<>();
     for (String n : names) {
@@ -104,8 +100,7 @@ class LoadOrders {
     String what = names.size() == 1 ? names.get(0) : names.size() + " plugins";
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         (on ? "Switched on " : "Switched off ") + what,
         order ->
             order.asWishes().stream()
@@ -115,12 +110,11 @@ class LoadOrders {
   }
 
   /** Sets the order of all plugins; every one that is not the game's own must be in it once. */
-  LoadDifferenceView set(long workspace, long revision, List<Wish> wishes, boolean dryRun) {
+  LoadDifferenceView set(long workspace, Expected expected, List<Wish> wishes) {
     refuseOtherThanAll(benches.get(workspace).picture().loadOrder(), wishes);
     return apply(
         workspace,
-        revision,
-        dryRun,
+        expected,
         "Set the load order",
         order ->
             wishes.stream()
@@ -134,17 +128,15 @@ class LoadOrders {
    *
    * @param moved the plugins that are moved; empty for all
    */
-  LoadDifferenceView takeProposal(
-      long workspace, long revision, Optional<Set<String>> moved, boolean dryRun) {
+  LoadDifferenceView takeProposal(long workspace, Expected expected, Optional<Set<String>> moved) {
     String said =
         moved
             .map(m -> "Took " + count(m.size(), "move") + " of the proposed load order")
             .orElse("Took the proposed load order");
     return apply(
         workspace,
-        revision,
+        expected,
         Origin.PROPOSAL,
-        dryRun,
         said,
         bench -> {
           LoadOrderProposal proposal = rules.proposal(bench);
@@ -164,12 +156,10 @@ class LoadOrders {
 
   /** What another order of the plugins in play would change. */
   LoadDifferenceView differenceTo(Bench bench, List<String> order) {
-    Picture after =
-        bench
-            .picture()
-            .rearranged(
-                next(bench, b -> LoadOrderProposal.asWishes(b.picture().loadOrder(), order)));
-    return LoadDifferenceView.of(bench, bench, after, index, null);
+    return LoadDifferenceView.of(
+        Changed.as(
+            bench, next(bench, b -> LoadOrderProposal.asWishes(b.picture().loadOrder(), order))),
+        null);
   }
 
   private static Set<String> spelled(LoadOrder now, Set<String> names) {
@@ -183,7 +173,7 @@ class LoadOrders {
   }
 
   /** Marks plugins as kept here, or no longer: no proposal moves them. */
-  LoadDifferenceView keep(long workspace, long revision, List<String> names, boolean kept) {
+  LoadDifferenceView keep(long workspace, Expected expected, List<String> names, boolean kept) {
     Set<String> marked = new HashSet<>();
     for (String n : names) {
       Entry e = require(benches.get(workspace).picture().loadOrder(), n);
@@ -199,9 +189,8 @@ class LoadOrders {
     String what = names.size() == 1 ? names.get(0) : count(names.size(), "plugin");
     return apply(
         workspace,
-        revision,
+        expected,
         Origin.USER,
-        false,
         (kept ? "Kept here in the load order: " : "No longer kept here in the load order: ") + what,
         bench ->
             bench.picture().loadOrder().asWishes().stream()
@@ -211,25 +200,24 @@ class LoadOrders {
   }
 
   /** Changes what the user says of rules; nothing moves by it. */
-  void changeRules(long workspace, long revision, String said, UnaryOperator<Arrangement> change) {
-    benches.rearrange(workspace, revision, b -> said, b -> change.apply(b.picture().arrangement()));
+  void changeRules(
+      long workspace, Expected expected, String said, UnaryOperator<Arrangement> change) {
+    benches.change(workspace, expected, said, b -> change.apply(b.picture().arrangement()));
   }
 
   /** Sets order and switches from what somebody else has written; what it leaves out stays. */
-  LoadDifferenceView follow(
-      long workspace, long revision, String said, List<Wish> told, boolean dryRun) {
+  LoadDifferenceView follow(long workspace, Expected expected, String said, List<Wish> told) {
     return apply(
         workspace,
-        revision,
+        expected,
         Origin.IMPORT,
-        dryRun,
         said,
         bench -> followed(bench.picture().loadOrder(), told),
         (before, after) -> null);
   }
 
   /** Brings back the load order of a restore point: the order and the switches. */
-  LoadDifferenceView restore(long workspace, long revision, long point, boolean dryRun) {
+  LoadDifferenceView restore(long workspace, Expected expected, long point) {
     RestorePoint to =
         profiles.points(benches.get(workspace)).stream()
             .filter(p -> p.id() == point)
@@ -243,9 +231,8 @@ class LoadOrders {
                         "Choose one from the list."));
     return apply(
         workspace,
-        revision,
+        expected,
         Origin.USER,
-        dryRun,
         "Brought back the load order of “" + to.name() + "”",
         bench ->
             followed(
@@ -256,16 +243,11 @@ class LoadOrders {
 
   /** Sets the order of all plugins as somebody else has it. */
   LoadDifferenceView bring(
-      long workspace,
-      long revision,
-      String said,
-      Function<LoadOrder, List<Wish>> wishes,
-      boolean dryRun) {
+      long workspace, Expected expected, String said, Function<LoadOrder, List<Wish>> wishes) {
     return apply(
         workspace,
-        revision,
+        expected,
         Origin.IMPORT,
-        dryRun,
         said,
         bench -> wishes.apply(bench.picture().loadOrder()),
         (before, after) -> null);
@@ -307,16 +289,14 @@ class LoadOrders {
 
   private LoadDifferenceView apply(
       long workspace,
-      long revision,
-      boolean dryRun,
+      Expected expected,
       String said,
       Function<LoadOrder, List<Wish>> wishes,
       Placing placing) {
     return apply(
         workspace,
-        revision,
+        expected,
         Origin.USER,
-        dryRun,
         said,
         bench -> wishes.apply(bench.picture().loadOrder()),
         placing);
@@ -324,31 +304,15 @@ class LoadOrders {
 
   private LoadDifferenceView apply(
       long workspace,
-      long revision,
+      Expected expected,
       Origin origin,
-      boolean dryRun,
       String said,
       Function<Bench, List<Wish>> wishes,
       Placing placing) {
-    if (dryRun) {
-      Bench bench = benches.get(workspace);
-      Picture after = bench.picture().rearranged(next(bench, wishes));
-      PluginPlace place = placing.of(bench.picture().loadOrder(), after.loadOrder());
-      return LoadDifferenceView.of(bench, bench, after, index, place);
-    }
-    Bench[] before = new Bench[1];
-    Bench after =
-        benches.rearrange(
-            workspace,
-            revision,
-            origin,
-            b -> said,
-            b -> {
-              before[0] = b;
-              return next(b, wishes);
-            });
-    PluginPlace place = placing.of(before[0].picture().loadOrder(), after.picture().loadOrder());
-    return LoadDifferenceView.of(after, before[0], after.picture(), index, place);
+    Changed changed = benches.change(workspace, expected, origin, b -> said, b -> next(b, wishes));
+    PluginPlace place =
+        placing.of(changed.before().picture().loadOrder(), changed.after().picture().loadOrder());
+    return LoadDifferenceView.of(changed, place);
   }
 
   private static Arrangement next(Bench bench, Function<Bench, List<Wish>> wishes) {

@@ -13,6 +13,7 @@ import ironing.core.loadorder.PluginFacts;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.workspace.Mod;
 import ironing.server.follow.FollowedLists;
 import ironing.server.follow.FollowedLists.Followed;
 import ironing.server.library.ModTags;
@@ -135,7 +136,7 @@ class LoadRules {
 
       @Override
       public Optional<Band> band(Found plugin) {
-        Bench.Mod mod = bench.mods().get(plugin.mod());
+        Mod mod = bench.mods().get(plugin.mod());
         if (!bands || mod == null) return Optional.empty();
         return mod.card().band().map(b -> new Band(ModCard.BANDS.indexOf(b), b));
       }

@@ -18,8 +18,8 @@ import ironing.core.order.Ordering.Outcome;
 import ironing.core.order.WaysOut;
 import ironing.core.picture.Arrangement;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -280,7 +280,7 @@ class LoadRulesController {
     RuleBook made = RuleBook.EMPTY.with(body.kind(), plugin, other, reason);
     orders.changeRules(
         workspace,
-        Revision.fromIfMatch(ifMatch),
+        Expected.of(ifMatch),
         "Made a rule of the load order: " + words(made.applied(List.of()).get(0)),
         a -> a.withLoadRules(a.loadRules().with(body.kind(), plugin, other, reason)));
   }
@@ -309,7 +309,7 @@ class LoadRulesController {
     if (rule.strength() != Strength.USER) throw notOwn(rule);
     orders.changeRules(
         workspace,
-        Revision.fromIfMatch(ifMatch),
+        Expected.of(ifMatch),
         "Took a rule of the load order back: " + words(rule),
         a -> a.withLoadRules(a.loadRules().without(key)));
   }
@@ -347,7 +347,7 @@ class LoadRulesController {
         };
     orders.changeRules(
         workspace,
-        Revision.fromIfMatch(ifMatch),
+        Expected.of(ifMatch),
         did + words(rule),
         a -> a.withLoadRules(a.loadRules().treating(body.key(), treatment)));
   }
@@ -368,7 +368,7 @@ class LoadRulesController {
     }
     orders.changeRules(
         workspace,
-        Revision.fromIfMatch(ifMatch),
+        Expected.of(ifMatch),
         (body.muted() ? "Muted: " : "No longer muted: ") + what,
         a -> a.withMuted(muted(a, body.key(), body.muted())));
   }

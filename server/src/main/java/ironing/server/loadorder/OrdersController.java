@@ -26,6 +26,7 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
@@ -181,10 +182,9 @@ class OrdersController {
     LoadDifferenceView d =
         orders.bring(
             workspace,
-            Revision.expected(dryRun, ifMatch),
+            Expected.of(dryRun, ifMatch),
             "Brought the load order to the list “" + followed.title() + "”",
-            order -> taken(order, followed, body),
-            dryRun);
+            order -> taken(order, followed, body));
     return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 

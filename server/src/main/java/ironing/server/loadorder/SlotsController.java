@@ -1,9 +1,10 @@
 package ironing.server.loadorder;
 
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.PathCase;
 import ironing.core.records.RecordIndex;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
@@ -24,11 +25,9 @@ import org.springframework.web.bind.annotation.RestController;
 class SlotsController {
   private static final int MOST = 40;
   private final Workbenches benches;
-  private final Records records;
 
-  SlotsController(Workbenches benches, Records records) {
+  SlotsController(Workbenches benches) {
     this.benches = benches;
-    this.records = records;
   }
 
   /**
@@ -51,7 +50,7 @@ class SlotsController {
     Bench bench = benches.get(workspace);
     Map<Long, Integer> counts = new LinkedHashMap<>();
     Set<String> masters = new HashSet<>();
-    RecordIndex index = records.of(bench).index();
+    RecordIndex index = bench.get(RECORDS).index();
     for (Entry e : bench.picture().loadOrder().active()) {
       counts.merge(e.plugin().mod(), 1, Integer::sum);
       e.plugin().masters().forEach(m -> masters.add(PathCase.fold(m)));

@@ -7,12 +7,11 @@ import ironing.core.library.ModCard;
 import ironing.core.text.DecodedText;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
+import ironing.core.workspace.FormerFile;
+import ironing.core.workspace.Mod;
+import ironing.core.workspace.Recent;
 import ironing.server.mends.Contests.Side;
-import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
-import ironing.server.workbench.FormerFiles;
-import ironing.server.workbench.FormerFiles.Former;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,14 +28,7 @@ import org.springframework.stereotype.Component;
 class Ancestors {
   private static final int REMEMBERED = 5_000;
   private static final int SHORT = 12;
-  private final ContentStore content;
-  private final FormerFiles former;
   private final Map<String, Integer> distances = Recent.map(REMEMBERED);
-
-  Ancestors(ContentStore content, FormerFiles former) {
-    this.content = content;
-    this.former = former;
-  }
 
   /** A file of the game as it was in some versions, the newest of them last. */
   record FormerSide(Side side, List<String> versions) {}
@@ -51,9 +43,8 @@ class Ancestors {
    * now; the newest first.
    */
   List<FormerSide> former(Bench bench, int path, Side now) {
-    String key = bench.game().pathCase().key(bench.picture().holdings().path(path));
     Map<String, List<String>> versions = new LinkedHashMap<>();
-    for (Former f : bench.former().getOrDefault(key, List.of())) {
+    for (FormerFile f : bench.value().formerAt(bench.picture().holdings().path(path))) {
       if (f.sha256().equals(now.sha256())) continue;
       // one that came back counts as of its last version
       List<String> of = versions.remove(f.sha256());
@@ -98,7 +89,7 @@ class Ancestors {
   }
 
   /** By what choices name a version that is not in use. */
-  static String idOf(Bench.Mod mod) {
+  static String idOf(Mod mod) {
     return mod.card().id() + "@" + mod.card().version();
   }
 
@@ -114,7 +105,7 @@ class Ancestors {
       if (s.mod() == Holdings.GAME) continue;
       long strand = bench.mods().get(s.mod()).strand();
       for (Holdings.Source source : holdings.sourcesOf(path)) {
-        Bench.Mod other = bench.mods().get(source.mod());
+        Mod other = bench.mods().get(source.mod());
         if (other == null || other.strand() != strand || bench.inUse(other.id())) continue;
         int slot = holdings.slotOfMod(path, other.id());
         String id = idOf(other);
@@ -179,6 +170,6 @@ class Ancestors {
   }
 
   private String text(Bench bench, Side s) {
-    return DecodedText.of(Contests.read(content, former, bench, s)).text();
+    return DecodedText.of(Contests.read(bench, s)).text();
   }
 }

@@ -10,6 +10,7 @@ import ironing.core.library.ModCard;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Sections;
 import ironing.core.text.DecodedText;
+import ironing.core.workspace.Mod;
 import ironing.server.mends.Contests.Contest;
 import ironing.server.mends.Contests.Side;
 import ironing.server.mends.MadeOf.Ingredients;
@@ -19,7 +20,7 @@ import ironing.server.mends.MendStore.Writing;
 import ironing.server.mends.Mends.Ingredient;
 import ironing.server.mends.Mends.IngredientState;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.FormerFiles;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
@@ -44,20 +45,13 @@ class CombinedFiles {
   private static final int SHOWN = 4_000;
   private final MendStore store;
   private final Contests contests;
-  private final ContentStore content;
   private final FormerFiles former;
   private final Workbenches benches;
 
-  CombinedFiles(
-      MendStore store,
-      Contests contests,
-      ContentStore content,
-      FormerFiles former,
-      Workbenches benches) {
+  CombinedFiles(MendStore store, Contests contests, FormerFiles former, Workbenches benches) {
     this.store = store;
     this.benches = benches;
     this.contests = contests;
-    this.content = content;
     this.former = former;
   }
 
@@ -129,9 +123,9 @@ class CombinedFiles {
       if (below.contains(layers.get(i).mod())) highest = i;
     }
     if (at < 0 || at > highest) return;
-    benches.rearrange(
+    benches.change(
         workspace,
-        bench.revision(),
+        new Expected(bench.revision(), false),
         b -> "Put “" + b.nameOf(mod) + "” above what it is made of",
         b ->
             b.picture()
@@ -176,7 +170,7 @@ class CombinedFiles {
     return contests.at(bench, path, Optional.ofNullable(k.recipe().carried().get(path)));
   }
 
-  private static Optional<Bench.Mod> mod(Bench bench, String id) {
+  private static Optional<Mod> mod(Bench bench, String id) {
     return bench.mods().values().stream()
         .filter(m -> id.equals(bench.inUse(m.id()) ? m.card().id() : Ancestors.idOf(m)))
         .findFirst();
@@ -189,13 +183,11 @@ class CombinedFiles {
       List<MadeOf.Version> versions = new ArrayList<>(f.contenders());
       versions.add(0, f.base());
       for (MadeOf.Version v : versions) {
-        Optional<Bench.Mod> mod = mod(bench, v.id());
+        Optional<Mod> mod = mod(bench, v.id());
         boolean former = Ancestors.isFormer(v.id());
         // what the game had before an update changes no more
         String now =
-            former
-                ? v.sha256()
-                : shaIn(bench, mod.map(Bench.Mod::id).orElse(Holdings.GAME), f.path());
+            former ? v.sha256() : shaIn(bench, mod.map(Mod::id).orElse(Holdings.GAME), f.path());
         IngredientState state = IngredientState.CHANGED;
         boolean gone = !former && mod.isEmpty() && !v.id().isEmpty();
         if (now.isEmpty() || gone) state = IngredientState.GONE;
@@ -355,7 +347,7 @@ class CombinedFiles {
     int slot = id < 0 ? -1 : holdings.slotOfMod(id, mod);
     if (slot < 0) return "";
     try {
-      return text(content.read(bench, slot, Integer.MAX_VALUE));
+      return text(bench.value().read(slot, Integer.MAX_VALUE));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

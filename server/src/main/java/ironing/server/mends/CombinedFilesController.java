@@ -18,6 +18,7 @@ import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
 import java.util.Map;
@@ -349,17 +350,19 @@ class CombinedFilesController {
         new Choice(body.take() == null ? List.of() : body.take(), Optional.ofNullable(body.text()));
     if (!forget) requireSides(c, choice);
     Bench after =
-        benches.rearrange(
-            workspace,
-            Revision.fromIfMatch(ifMatch),
-            b -> (forget ? "Took back a choice for " : "Settled a place of ") + c.path(),
-            b -> {
-              Arrangement a = b.picture().arrangement();
-              Map<String, String> places = new TreeMap<>(a.decisionsOn(Contests.key(c.path())));
-              if (forget) places.remove(body.place());
-              else places.put(body.place(), json.write(choice));
-              return a.withDecisions(Contests.key(c.path()), places);
-            });
+        benches
+            .change(
+                workspace,
+                Expected.of(ifMatch),
+                b -> (forget ? "Took back a choice for " : "Settled a place of ") + c.path(),
+                b -> {
+                  Arrangement a = b.picture().arrangement();
+                  Map<String, String> places = new TreeMap<>(a.decisionsOn(Contests.key(c.path())));
+                  if (forget) places.remove(body.place());
+                  else places.put(body.place(), json.write(choice));
+                  return a.withDecisions(Contests.key(c.path()), places);
+                })
+            .after();
     return ResponseEntity.ok()
         .eTag(Revision.etag(after.revision()))
         .body(board(after, require(after, path, carry), carry));

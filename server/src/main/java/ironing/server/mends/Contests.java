@@ -12,12 +12,11 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
+import ironing.core.workspace.Mod;
+import ironing.core.workspace.Recent;
 import ironing.server.mends.Ancestors.FormerSide;
 import ironing.server.platform.Json;
-import ironing.server.platform.Recent;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
-import ironing.server.workbench.FormerFiles;
 import ironing.server.workbench.Memory;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -42,8 +41,6 @@ class Contests {
   /** The place by which the choice of a base is kept. */
   static final String BASE = "/base";
 
-  private final ContentStore content;
-  private final FormerFiles former;
   private final Json json;
 
   /** What combining came to, without its bytes. */
@@ -85,11 +82,8 @@ class Contests {
     }
   }
 
-  Contests(
-      ContentStore content, FormerFiles former, Ancestors ancestors, Memory memory, Json json) {
+  Contests(Ancestors ancestors, Memory memory, Json json) {
     this.combinable = memory.keeping(c -> c.paths().size() / Byte.SIZE);
-    this.content = content;
-    this.former = former;
     this.ancestors = ancestors;
     this.json = json;
   }
@@ -266,7 +260,7 @@ class Contests {
     List<Side> sides = new ArrayList<>();
     Map<String, Integer> ids = new TreeMap<>();
     for (int slot : bench.picture().standing().holders(path)) {
-      Bench.Mod mod = bench.mods().get(holdings.holderAt(slot).mod());
+      Mod mod = bench.mods().get(holdings.holderAt(slot).mod());
       if (mod == null || mod.isMend()) continue;
       String id = mod.card().id();
       int twice = ids.merge(id, 1, Integer::sum);
@@ -379,14 +373,14 @@ class Contests {
   }
 
   private Contender contender(Bench bench, Side s) {
-    return new Contender(s.id(), read(content, former, bench, s));
+    return new Contender(s.id(), read(bench, s));
   }
 
-  static byte[] read(ContentStore content, FormerFiles former, Bench bench, Side s) {
+  static byte[] read(Bench bench, Side s) {
     try {
       return s.slot() < 0
-          ? former.read(bench.workspace(), s.sha256())
-          : content.read(bench, s.slot(), FileCombiner.MOST_BYTES + 1);
+          ? bench.value().files().bytes().former(s.sha256())
+          : bench.value().read(s.slot(), FileCombiner.MOST_BYTES + 1);
     } catch (IOException e) {
       throw IroningException.of(
           "file-unreadable",

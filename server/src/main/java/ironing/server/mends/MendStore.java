@@ -17,6 +17,7 @@ import ironing.server.mends.MendMapper.MendRow;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -156,8 +157,9 @@ class MendStore {
   /** A new mend, and a step of its own, which can be undone, that switches its layer on. */
   long addAndUse(Bench bench, Writing w) throws IOException {
     long mod = add(bench, w, false);
-    benches.rearrange(
+    benches.change(
         bench.workspace(),
+        Expected.ANY,
         "Made “" + w.card().name() + "” and switched it on",
         b -> {
           Arrangement a = b.picture().arrangement();

@@ -1,5 +1,7 @@
 package ironing.server.mends;
 
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.library.Needs;
 import ironing.core.loadorder.LoadOrder;
@@ -11,6 +13,7 @@ import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.version.VersionRange;
+import ironing.core.workspace.Mod;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -19,7 +22,6 @@ import ironing.server.library.Fittings;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.Patches.Shares;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
@@ -43,7 +45,6 @@ public class Mends implements Contributions {
   private final ToolOutput outputs;
   private final Contests contests;
   private final Fittings fittings;
-  private final Records records;
   private final Workbenches benches;
   private final Jobs jobs;
 
@@ -55,7 +56,6 @@ public class Mends implements Contributions {
       ToolOutput outputs,
       Contests contests,
       Fittings fittings,
-      Records records,
       Workbenches benches,
       Jobs jobs) {
     this.store = store;
@@ -65,7 +65,6 @@ public class Mends implements Contributions {
     this.outputs = outputs;
     this.contests = contests;
     this.fittings = fittings;
-    this.records = records;
     this.benches = benches;
     this.jobs = jobs;
   }
@@ -184,7 +183,7 @@ public class Mends implements Contributions {
   }
 
   private MendView view(Bench bench, Kept k, Shares shares) {
-    Bench.Mod mod = bench.mods().get(k.mod());
+    Mod mod = bench.mods().get(k.mod());
     boolean on = MendStore.isOn(bench, k.mod());
     List<String> reasons = List.of();
     if (on) reasons = reasons(bench, k, shares);
@@ -540,8 +539,8 @@ public class Mends implements Contributions {
   }
 
   private String label(Bench bench, String key) {
-    int record = Ref.parse(key).map(records.of(bench).index()::find).orElse(-1);
-    return record < 0 ? key : records.of(bench).index().label(record);
+    int record = Ref.parse(key).map(bench.get(RECORDS).index()::find).orElse(-1);
+    return record < 0 ? key : bench.get(RECORDS).index().label(record);
   }
 
   private static String said(Plugin.Record record) {

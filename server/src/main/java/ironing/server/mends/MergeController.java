@@ -1,14 +1,16 @@
 package ironing.server.mends;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+
 import ironing.core.mends.MergePlan;
 import ironing.core.mends.Renumbering.Moved;
 import ironing.core.path.PathCase;
 import ironing.core.records.Collision.State;
+import ironing.core.records.Collisions;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
@@ -36,14 +38,12 @@ class MergeController {
   private static final int MOST = 200;
   private final Mends mends;
   private final Merges merges;
-  private final Records records;
   private final Workbenches benches;
   private final Jobs jobs;
 
-  MergeController(Mends mends, Merges merges, Records records, Workbenches benches, Jobs jobs) {
+  MergeController(Mends mends, Merges merges, Workbenches benches, Jobs jobs) {
     this.mends = mends;
     this.merges = merges;
-    this.records = records;
     this.benches = benches;
     this.jobs = jobs;
   }
@@ -173,15 +173,15 @@ class MergeController {
   }
 
   private SharedRecord shared(Bench bench, MergePlan.Shared s) {
-    Records.Known known = records.of(bench);
-    int at = known.collisions().find(s.record());
+    Collisions all = bench.get(COLLISIONS);
+    int at = all.find(s.record());
     return new SharedRecord(
-        known.index().key(s.record()).toString(),
-        known.index().label(s.record()),
+        all.index().key(s.record()).toString(),
+        all.index().label(s.record()),
         s.sources(),
         s.sources().get(s.sources().size() - 1),
         s.combines(),
-        at < 0 ? null : known.collisions().state(at));
+        at < 0 ? null : all.state(at));
   }
 
   private static List<DependentPlugin> dependents(Bench bench, MergePlan plan) {

@@ -1,5 +1,8 @@
 package ironing.server.mends;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
@@ -23,9 +26,8 @@ import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.MendStore.Writing;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -48,24 +50,13 @@ class Merges {
   private static final String TABLE = "renumbered";
   private final MendStore store;
   private final Patches patches;
-  private final Records records;
-  private final ContentStore content;
   private final Workbenches benches;
   private final Folders folders;
   private final Json json;
 
-  Merges(
-      MendStore store,
-      Patches patches,
-      Records records,
-      ContentStore content,
-      Workbenches benches,
-      Folders folders,
-      Json json) {
+  Merges(MendStore store, Patches patches, Workbenches benches, Folders folders, Json json) {
     this.store = store;
     this.patches = patches;
-    this.records = records;
-    this.content = content;
     this.benches = benches;
     this.folders = folders;
     this.json = json;
@@ -74,9 +65,8 @@ class Merges {
   /** What merging some plugins comes to; throws nothing for a merge that is refused. */
   MergePlan plan(Bench bench, List<String> sources, String target, boolean combining) {
     MendStore.requirePlugins(bench);
-    Records.Known known = records.of(bench);
-    return MergePlan.of(
-        bench.game(), known.index(), known.collisions(), combining, sources, target);
+    Collisions all = bench.get(COLLISIONS);
+    return MergePlan.of(bench.game(), all.index(), all, combining, sources, target);
   }
 
   /**
@@ -189,16 +179,16 @@ class Merges {
     long mod = store.add(bench, writing(bench, plan, recipe, Optional.empty()), false);
     Bench with = benches.get(workspace);
     Arrangement arranged = arranged(with, mod, plan);
-    RecordIndex after = records.under(with, with.picture().rearranged(arranged));
+    RecordIndex after = with.as(with.picture().rearranged(arranged)).get(RECORDS).index();
     CarriedDecisions carried =
-        CarriedDecisions.of(bench.game(), records.of(bench).collisions(), plan, after);
+        CarriedDecisions.of(bench.game(), bench.get(COLLISIONS), plan, after);
     Arrangement decided = decided(arranged, carried);
     List<Long> needless =
         patches.needless(bench, Collisions.in(bench.game(), after, decided.decisions()), after);
     store.setRecipe(mod, Recipe.merge(name, carrying(merge, bench, carried, needless)));
-    benches.rearrange(
+    benches.change(
         workspace,
-        with.revision(),
+        new Expected(with.revision(), false),
         b -> "Merged " + String.join(", ", plan.sources()) + " into " + target,
         b -> decided.withLayers(switched(decided, needless, false)));
     return mod;
@@ -302,7 +292,7 @@ class Merges {
 
   private RecordTable.Bytes file(Bench bench, String plugin) {
     LoadOrder.Entry e = bench.picture().loadOrder().find(plugin).orElseThrow();
-    Path file = content.inPlay(bench, bench.game().pluginPath(e.name()));
+    Path file = bench.value().locateInPlay(bench.game().pluginPath(e.name()));
     try {
       return RecordTable.Bytes.of(Files.readAllBytes(file));
     } catch (IOException x) {
@@ -392,11 +382,13 @@ class Merges {
   Bench takeBack(long workspace, long mod) {
     Kept k = store.require(benches.get(workspace), mod);
     requireMerge(k);
-    return benches.rearrange(
-        workspace,
-        benches.get(workspace).revision(),
-        b -> "Took the merge “" + b.nameOf(mod) + "” back",
-        b -> without(b, k));
+    return benches
+        .change(
+            workspace,
+            new Expected(benches.get(workspace).revision(), false),
+            b -> "Took the merge “" + b.nameOf(mod) + "” back",
+            b -> without(b, k))
+        .after();
   }
 
   static void requireMerge(Kept k) {
@@ -439,7 +431,7 @@ class Merges {
   }
 
   private MergePlan planApart(Bench apart, Kept k) {
-    RecordIndex index = records.under(apart, apart.picture());
+    RecordIndex index = apart.get(RECORDS).index();
     Recipe.Merge merge = k.recipe().merge();
     return MergePlan.of(
         apart.game(),

@@ -1,11 +1,12 @@
 package ironing.server.mends;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.PathCase;
 import ironing.core.records.Collision.State;
 import ironing.core.records.Collisions;
 import ironing.server.mends.Mends.MendView;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -20,12 +21,10 @@ import org.springframework.stereotype.Component;
 @Component
 class PatchCalls {
   private static final int MOST = 200;
-  private final Records records;
   private final Patches patches;
   private final Mends mends;
 
-  PatchCalls(Records records, Patches patches, Mends mends) {
-    this.records = records;
+  PatchCalls(Patches patches, Mends mends) {
     this.patches = patches;
     this.mends = mends;
   }
@@ -51,8 +50,7 @@ class PatchCalls {
   record CalledFor(List<CallingPair> pairs, int more, List<IdlePatch> idle) {}
 
   CalledFor of(Bench bench) {
-    Records.Known known = records.of(bench);
-    Collisions all = known.collisions();
+    Collisions all = bench.get(COLLISIONS);
     Set<Integer> free = new HashSet<>(patches.shares(bench).free());
     Map<Long, int[]> pairs = new TreeMap<>();
     for (int i = 0; i < all.size(); i++) {
@@ -69,8 +67,8 @@ class PatchCalls {
     List<CallingPair> calling = new ArrayList<>();
     pairs.forEach(
         (key, counts) -> {
-          String first = known.index().name((int) (key >> 32));
-          String second = known.index().name((int) (long) key);
+          String first = all.index().name((int) (key >> 32));
+          String second = all.index().name((int) (long) key);
           calling.add(
               new CallingPair(
                   first,
@@ -87,7 +85,7 @@ class PatchCalls {
       if (m.kind() != Mends.MendKind.PATCH || !m.on() || m.needed()) continue;
       idle.add(new IdlePatch(m.mod(), m.name(), "The game reads the same without it."));
     }
-    idleByOthers(bench, known, idle);
+    idleByOthers(bench, all, idle);
     return new CalledFor(
         calling.stream().limit(MOST).toList(), Math.max(0, calling.size() - MOST), idle);
   }
@@ -114,8 +112,8 @@ class PatchCalls {
   }
 
   /** Plugins of others that only override, and of which the game reads nothing. */
-  private static void idleByOthers(Bench bench, Records.Known known, List<IdlePatch> idle) {
-    var index = known.index();
+  private static void idleByOthers(Bench bench, Collisions all, List<IdlePatch> idle) {
+    var index = all.index();
     for (int p = 0; p < index.pluginCount(); p++) {
       var t = index.table(p);
       if (index.source(p).mend() || t.size() == 0 || t.ownFrom() < t.size()) continue;

@@ -1,5 +1,8 @@
 package ironing.server.mends;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.library.ModCard;
@@ -13,10 +16,10 @@ import ironing.core.plugin.PluginCodec;
 import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
+import ironing.core.workspace.Mod;
 import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.MendStore.Writing;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -40,11 +43,9 @@ import org.springframework.stereotype.Component;
 @Component
 class Patches {
   private final MendStore store;
-  private final Records records;
 
-  Patches(MendStore store, Records records) {
+  Patches(MendStore store) {
     this.store = store;
-    this.records = records;
   }
 
   /**
@@ -76,14 +77,14 @@ class Patches {
         patches.add(new Taker(k.mod(), k.recipe().scope()));
     another.ifPresent(scope -> patches.add(new Taker(NEW, scope)));
     patches.sort(Comparator.comparing(k -> k.scope().kind()));
-    Collisions all = records.of(bench).collisions();
+    Collisions all = bench.get(COLLISIONS);
     Map<Long, List<Integer>> byPatch = new HashMap<>();
     List<Integer> free = new ArrayList<>();
     for (int i = 0; i < all.size(); i++) {
       if (!all.wantsPatch(i)) continue;
       Optional<Taker> to = Optional.empty();
       if (!patches.isEmpty()) {
-        String key = records.of(bench).index().key(all.record(i)).toString();
+        String key = bench.get(RECORDS).index().key(all.record(i)).toString();
         List<String> leaves = leaves(bench, all.record(i));
         to = patches.stream().filter(k -> k.scope().has(key, leaves)).findFirst();
       }
@@ -119,8 +120,8 @@ class Patches {
   }
 
   private List<String> leaves(Bench bench, int record) {
-    Records.Known known = records.of(bench);
-    return names(known.index(), known.collisions().leaves(record));
+    Collisions all = bench.get(COLLISIONS);
+    return names(all.index(), all.leaves(record));
   }
 
   /** The records that a new patch would get beside those that are there. */
@@ -186,9 +187,8 @@ class Patches {
   }
 
   private Plugin plugin(Bench bench, String name, String file, List<Integer> wanted) {
-    Records.Known known = records.of(bench);
-    RecordIndex index = known.index();
-    Collisions all = known.collisions();
+    Collisions all = bench.get(COLLISIONS);
+    RecordIndex index = all.index();
     List<String> order =
         IntStream.range(0, index.pluginCount())
             .filter(p -> !index.source(p).mend())
@@ -213,7 +213,7 @@ class Patches {
                       .find(l.plugin())
                       .ifPresent(
                           e -> {
-                            Bench.Mod mod = bench.mods().get(e.plugin().mod());
+                            Mod mod = bench.mods().get(e.plugin().mod());
                             if (mod != null) credits.addAll(mod.card().authors());
                             e.plugin()
                                 .header()
@@ -238,13 +238,11 @@ class Patches {
   }
 
   private Map<String, String> made(Bench bench, List<Integer> wanted) {
-    Records.Known known = records.of(bench);
+    Collisions all = bench.get(COLLISIONS);
     Map<String, String> made = new LinkedHashMap<>();
     for (int i : wanted) {
-      int record = known.collisions().record(i);
-      made.put(
-          known.index().key(record).toString(),
-          Long.toHexString(known.collisions().madeOf(record)));
+      int record = all.record(i);
+      made.put(all.index().key(record).toString(), Long.toHexString(all.madeOf(record)));
     }
     return made;
   }

@@ -6,9 +6,8 @@ import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.text.DecodedText;
-import ironing.server.platform.Recent;
+import ironing.core.workspace.Recent;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -24,12 +23,10 @@ import org.springframework.stereotype.Component;
 public class RepeatedNames {
   private static final int REMEMBERED = 20_000;
   private final Contests contests;
-  private final ContentStore content;
   private final Map<String, Map<String, Integer>> names = Recent.map(REMEMBERED);
 
-  RepeatedNames(Contests contests, ContentStore content) {
+  RepeatedNames(Contests contests) {
     this.contests = contests;
-    this.content = content;
   }
 
   /**
@@ -116,7 +113,7 @@ public class RepeatedNames {
     Map<String, Integer> known = names.get(key);
     if (known != null) return known;
     try {
-      byte[] bytes = content.read(bench, slot, FileCombiner.MOST_BYTES);
+      byte[] bytes = bench.value().read(slot, FileCombiner.MOST_BYTES);
       Map<String, Integer> fresh = new OnceNames(once).in(DecodedText.of(bytes).text());
       names.put(key, fresh);
       return fresh;

@@ -8,7 +8,6 @@ import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.Workbenches;
 import java.io.IOException;
 import java.util.Arrays;
@@ -29,11 +28,9 @@ class ContentsController {
   private static final long LARGEST_TEXT_BYTES = 4L << 20;
   private static final int HEX_BYTES = 4_096;
   private final Workbenches benches;
-  private final ContentStore content;
 
-  ContentsController(Workbenches benches, ContentStore content) {
+  ContentsController(Workbenches benches) {
     this.benches = benches;
-    this.content = content;
   }
 
   /**
@@ -85,8 +82,9 @@ class ContentsController {
     byte[] bytes;
     try {
       bytes =
-          content.read(
-              bench, slot, (int) (size > LARGEST_TEXT_BYTES ? HEX_BYTES : LARGEST_TEXT_BYTES));
+          bench
+              .value()
+              .read(slot, (int) (size > LARGEST_TEXT_BYTES ? HEX_BYTES : LARGEST_TEXT_BYTES));
     } catch (IOException e) {
       throw unreadable(path, e);
     }
@@ -112,9 +110,9 @@ class ContentsController {
     try {
       if (pack.isPresent())
         return Served.bytes(
-            GamePath.name(path), content.read(bench, slot, Integer.MAX_VALUE - 8), false);
+            GamePath.name(path), bench.value().read(slot, Integer.MAX_VALUE - 8), false);
       return Served.file(
-          path, content.locate(bench, mod, bench.picture().holdings().spellingAt(slot)), false);
+          path, bench.value().locate(mod, bench.picture().holdings().spellingAt(slot)), false);
     } catch (IOException e) {
       throw unreadable(path, e);
     }

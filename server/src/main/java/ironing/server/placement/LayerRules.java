@@ -8,6 +8,7 @@ import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.order.Wishes.Tiers;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.workspace.Mod;
 import ironing.server.mends.Mends;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
@@ -105,7 +106,7 @@ public class LayerRules {
 
   private static void above(
       Bench bench, List<PlacementRule> rules, long mod, long other, String reason, String from) {
-    Bench.Mod a = bench.mods().get(mod), b = bench.mods().get(other);
+    Mod a = bench.mods().get(mod), b = bench.mods().get(other);
     if (a == null || b == null || mod == Holdings.GAME || other == Holdings.GAME) return;
     stated(rules, Kind.ABOVE, a.strand(), b.strand(), reason, from);
   }

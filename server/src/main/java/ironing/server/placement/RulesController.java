@@ -18,6 +18,7 @@ import ironing.server.placement.LayerRules.Ruled;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
@@ -158,7 +159,7 @@ class RulesController {
     return layers
         .rules(
             workspace,
-            Revision.fromIfMatch(ifMatch),
+            Expected.of(ifMatch),
             "Made a rule: " + words(bench, body),
             all -> {
               List<PlacementRule> next = new ArrayList<>(all);
@@ -183,7 +184,7 @@ class RulesController {
     return layers
         .rules(
             workspace,
-            Revision.fromIfMatch(ifMatch),
+            Expected.of(ifMatch),
             "Took a rule back: " + words(bench, body),
             all -> all.stream().filter(r -> !same(r, rule)).toList())
         .asAnswer();
@@ -201,11 +202,10 @@ class RulesController {
     return layers
         .arrange(
             workspace,
-            Revision.expected(dryRun, ifMatch),
+            Expected.of(dryRun, ifMatch),
             Origin.PROPOSAL,
             "Mended the rule: " + words(bench, body),
-            b -> mended(b, rule),
-            dryRun)
+            b -> mended(b, rule))
         .asAnswer();
   }
 
@@ -324,7 +324,7 @@ class RulesController {
         keptNumbers.add(new LayerMove(mod, bench.nameOf(mod), i + 1, to + 1, List.of()));
     }
     DifferenceView difference =
-        layers.arrange(workspace, 0, Origin.PROPOSAL, "", b -> sorted.order(), true);
+        layers.arrange(workspace, Expected.DRY, Origin.PROPOSAL, "", b -> sorted.order());
     return new SuggestionView(
         bench.revision(),
         sorted.order().stream().map(ruled.modOf()::get).toList(),
@@ -375,13 +375,12 @@ class RulesController {
     return layers
         .arrange(
             workspace,
-            Revision.expected(dryRun, ifMatch),
+            Expected.of(dryRun, ifMatch),
             Origin.PROPOSAL,
             body.mods() == null || body.mods().isEmpty()
                 ? "Took the suggested order"
                 : "Took " + body.mods().get().size() + " moves of the suggested order",
-            b -> taken(b, body),
-            dryRun)
+            b -> taken(b, body))
         .asAnswer();
   }
 

@@ -14,8 +14,8 @@ import ironing.server.layers.DifferenceView;
 import ironing.server.layers.Layers;
 import ironing.server.placement.RulingOrder.Found;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
@@ -164,9 +164,7 @@ class RulingsController {
                 + bench.nameOf(made.get(0).mod())
                 + "”"
             : "Made " + made.size() + " rulings";
-    return layers
-        .rulings(workspace, Revision.expected(dryRun, ifMatch), said, change, dryRun)
-        .asAnswer();
+    return layers.rulings(workspace, Expected.of(dryRun, ifMatch), said, change).asAnswer();
   }
 
   private static boolean same(Bench bench, String a, String b) {
@@ -222,9 +220,7 @@ class RulingsController {
         at.size() == 1
             ? "Took the ruling for " + at.get(0) + " back"
             : "Took " + at.size() + " rulings back";
-    return layers
-        .rulings(workspace, Revision.expected(dryRun, ifMatch), said, change, dryRun)
-        .asAnswer();
+    return layers.rulings(workspace, Expected.of(dryRun, ifMatch), said, change).asAnswer();
   }
 
   /** Which order would satisfy the rulings by itself, and which of them contradict one another. */
@@ -259,7 +255,8 @@ class RulingsController {
         found.needless(),
         contradictions,
         found.packed(),
-        layers.arrange(workspace, 0, Origin.PROPOSAL, "", b -> found.order(ruled.order()), true));
+        layers.arrange(
+            workspace, Expected.DRY, Origin.PROPOSAL, "", b -> found.order(ruled.order())));
   }
 
   private static List<String> steps(
@@ -283,7 +280,7 @@ class RulingsController {
     return layers
         .arrangeWithout(
             workspace,
-            Revision.fromIfMatch(ifMatch),
+            Expected.of(ifMatch),
             "Moved layers so that rulings became needless",
             b -> {
               LayerRules.Ruled ruled = rules.of(b);

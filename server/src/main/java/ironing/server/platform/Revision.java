@@ -10,11 +10,6 @@ public final class Revision {
     return "\"" + revision + "\"";
   }
 
-  /** The revision that a change is made of; asking what it would do needs none. */
-  public static long expected(boolean dryRun, String ifMatch) {
-    return dryRun ? 0 : fromIfMatch(ifMatch);
-  }
-
   /**
    * @throws IroningException with code {@code if-match-missing} when there is none or it is no
    *     revision

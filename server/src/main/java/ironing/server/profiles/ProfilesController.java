@@ -1,11 +1,11 @@
 package ironing.server.profiles;
 
-import ironing.core.picture.Difference;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.platform.Revision;
 import ironing.server.profiles.CarriedOver.Part;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Changed;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Profiles.Profile;
 import ironing.server.workbench.Workbenches;
@@ -114,16 +114,11 @@ class ProfilesController {
       @PathVariable long profile,
       @RequestParam(defaultValue = "false") boolean dryRun) {
     Bench before = benches.get(workspace);
-    if (dryRun) {
-      Difference d =
-          Difference.between(
-              before.picture(),
-              before.picture().rearranged(profiles.get(before, profile).arrangement()));
-      return DifferenceView.of(before, d).asAnswer();
-    }
-    Bench after = profiles.use(workspace, profile);
-    return DifferenceView.of(after, Difference.between(before.picture(), after.picture()))
-        .asAnswer();
+    Changed changed =
+        dryRun
+            ? Changed.as(before, profiles.get(before, profile).arrangement())
+            : new Changed(before, profiles.use(workspace, profile));
+    return DifferenceView.of(changed).asAnswer();
   }
 
   /** How another profile differs from the one in use. */
@@ -144,22 +139,12 @@ class ProfilesController {
     Profile from = profiles.get(before, body.from());
     Set<Long> mods = new HashSet<>(body.mods());
     mods.retainAll(before.mods().keySet());
-    if (dryRun) {
-      Difference d =
-          Difference.between(
-              before.picture(),
-              before
-                  .picture()
-                  .rearranged(CarriedOver.of(before, from.arrangement(), mods, body.parts())));
-      return DifferenceView.of(before, d).asAnswer();
-    }
-    Bench after =
-        benches.rearrange(
-            workspace,
-            Revision.fromIfMatch(ifMatch),
-            b -> "Carried over from the profile “" + from.name() + "”",
-            b -> CarriedOver.of(b, from.arrangement(), mods, body.parts()));
-    return DifferenceView.of(after, Difference.between(before.picture(), after.picture()))
+    return DifferenceView.of(
+            benches.change(
+                workspace,
+                Expected.of(dryRun, ifMatch),
+                "Carried over from the profile “" + from.name() + "”",
+                b -> CarriedOver.of(b, from.arrangement(), mods, body.parts())))
         .asAnswer();
   }
 }

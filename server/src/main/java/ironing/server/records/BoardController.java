@@ -1,5 +1,8 @@
 package ironing.server.records;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.game.RecordType.Field;
 import ironing.core.game.RecordType.Kind;
@@ -9,6 +12,7 @@ import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision;
+import ironing.core.records.Collisions;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
 import ironing.core.records.Combiner;
@@ -22,6 +26,7 @@ import ironing.server.platform.Revision;
 import ironing.server.records.RecordsController.RecordName;
 import ironing.server.records.Shown.Words;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -47,11 +52,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/records/{owner}/{id}")
 class BoardController {
   private static final int MOST_REFERRERS = 50;
-  private final Records records;
   private final Workbenches benches;
 
-  BoardController(Records records, Workbenches benches) {
-    this.records = records;
+  BoardController(Workbenches benches) {
     this.benches = benches;
   }
 
@@ -212,17 +215,17 @@ class BoardController {
       @PathVariable long workspace, @PathVariable String owner, @PathVariable int id) {
     Bench bench = benches.get(workspace);
     int record =
-        RecordsController.require(records.of(bench).index(), new Ref(owner, id).toString());
+        RecordsController.require(bench.get(RECORDS).index(), new Ref(owner, id).toString());
     Board board = board(bench, record);
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(board);
   }
 
   private Board board(Bench bench, int record) {
-    Records.Known known = records.of(bench);
-    RecordIndex index = known.index();
-    Collision c = known.collisions().of(record);
+    Collisions all = bench.get(COLLISIONS);
+    RecordIndex index = all.index();
+    Collision c = all.of(record);
     Shown shown = new Shown(index);
-    Map<String, String> decisions = known.collisions().decisionsOn(record);
+    Map<String, String> decisions = all.decisionsOn(record);
     List<PlaceView> places = new ArrayList<>();
     for (Cell cell : inReadingOrder(c)) places.add(place(bench, shown, c, cell, decisions));
     RecordSearch search = new RecordSearch(bench.game(), index);
@@ -450,32 +453,33 @@ class BoardController {
       @RequestBody DecisionRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
-    Records.Known known = records.of(bench);
-    int record = RecordsController.require(known.index(), new Ref(owner, id).toString());
-    Collision now = known.collisions().of(record);
+    Collisions all = bench.get(COLLISIONS);
+    int record = RecordsController.require(all.index(), new Ref(owner, id).toString());
+    Collision now = all.of(record);
     String key = now.key().toString();
-    if (body.choice() != null) RecordsController.requireCombined(known.index(), record);
-    String choice = body.choice() == null ? null : checked(known.index(), now, body);
+    if (body.choice() != null) RecordsController.requireCombined(all.index(), record);
+    String choice = body.choice() == null ? null : checked(all.index(), now, body);
     String said =
         (choice == null ? "Took back a decision on “" : "Decided on “") + now.label() + "”";
     Bench after =
-        benches.rearrange(
-            workspace,
-            Revision.fromIfMatch(ifMatch),
-            b -> said,
-            b -> {
-              Arrangement a = b.picture().arrangement();
-              Map<String, String> places = new TreeMap<>(a.decisionsOn(key));
-              places.remove(Combiner.SEEN + body.place());
-              if (choice == null) {
-                places.remove(body.place());
-                return a.withDecisions(key, places);
-              }
-              places.put(body.place(), choice);
-              Set<String> place = Set.of(body.place());
-              return a.withDecisions(
-                  key, RecordActsController.withSeen(records, b, key, places, place));
-            });
+        benches
+            .change(
+                workspace,
+                Expected.of(ifMatch),
+                b -> said,
+                b -> {
+                  Arrangement a = b.picture().arrangement();
+                  Map<String, String> places = new TreeMap<>(a.decisionsOn(key));
+                  places.remove(Combiner.SEEN + body.place());
+                  if (choice == null) {
+                    places.remove(body.place());
+                    return a.withDecisions(key, places);
+                  }
+                  places.put(body.place(), choice);
+                  Set<String> place = Set.of(body.place());
+                  return a.withDecisions(key, RecordActsController.withSeen(b, key, places, place));
+                })
+            .after();
     return ResponseEntity.ok().eTag(Revision.etag(after.revision())).body(board(after, record));
   }
 

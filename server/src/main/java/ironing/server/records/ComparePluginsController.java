@@ -1,5 +1,7 @@
 package ironing.server.records;
 
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.plugin.RecordTable;
 import ironing.core.records.RecordIndex;
@@ -27,11 +29,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/records/compare")
 class ComparePluginsController {
   private static final int MOST_AT_ONCE = 1_000;
-  private final Records records;
   private final Workbenches benches;
 
-  ComparePluginsController(Records records, Workbenches benches) {
-    this.records = records;
+  ComparePluginsController(Workbenches benches) {
     this.benches = benches;
   }
 
@@ -80,7 +80,7 @@ class ComparePluginsController {
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
-    RecordIndex index = records.of(bench).index();
+    RecordIndex index = bench.get(RECORDS).index();
     List<Integer> positions =
         plugin.stream().map(p -> RecordsController.requirePlugin(index, p)).distinct().toList();
     if (positions.size() < 2)

@@ -1,5 +1,8 @@
 package ironing.server.records;
 
+import static ironing.core.workspace.Stages.FINDINGS;
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.game.RecordType;
 import ironing.core.game.RecordType.Field;
 import ironing.core.plugin.PluginText;
@@ -9,6 +12,7 @@ import ironing.core.records.RecordFindings.Finding;
 import ironing.core.records.RecordFindings.Kind;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
+import ironing.core.workspace.RecordHealth;
 import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
@@ -29,13 +33,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/records/findings")
 class FindingsController {
-  private final RecordHealth health;
-  private final Records records;
   private final Workbenches benches;
 
-  FindingsController(RecordHealth health, Records records, Workbenches benches) {
-    this.health = health;
-    this.records = records;
+  FindingsController(Workbenches benches) {
     this.benches = benches;
   }
 
@@ -74,7 +74,7 @@ class FindingsController {
     Bench bench = benches.get(workspace);
     Map<Kind, Integer> counts = new EnumMap<>(Kind.class);
     for (Kind k : Kind.values()) counts.put(k, 0);
-    List<Finding> all = health.of(bench);
+    List<Finding> all = bench.get(FINDINGS);
     all.forEach(f -> counts.merge(f.kind(), 1, Integer::sum));
     List<FindingView> views =
         all.stream()
@@ -86,7 +86,7 @@ class FindingsController {
   }
 
   private FindingView view(Bench bench, Finding f) {
-    RecordIndex index = records.of(bench).index();
+    RecordIndex index = bench.get(RECORDS).index();
     String plugin = index.name(f.position());
     long mod = bench.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
     return new FindingView(
@@ -148,7 +148,7 @@ class FindingsController {
     boolean path = field.kind() == RecordType.Kind.PATH && v instanceof Value.Text;
     if (path
         && kind == Kind.PATH_NOT_IN_PLAY
-        && !RecordHealth.inPlay(bench, ((Value.Text) v).value()))
+        && !RecordHealth.inPlay(bench.value(), ((Value.Text) v).value()))
       into.add(place + ": " + ((Value.Text) v).value());
     if (kind == Kind.OUT_OF_RANGE && field.kind() == RecordType.Kind.NUMBER && !admits(field, v))
       into.add(place + ": " + PluginText.node(v));

@@ -1,5 +1,8 @@
 package ironing.server.records;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.game.RecordType;
 import ironing.core.mends.PatchPattern;
@@ -12,10 +15,10 @@ import ironing.core.records.Combiner;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.RecordSearch;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.platform.Revision;
 import ironing.server.records.RecordsController.RecordLine;
 import ironing.server.records.Shown.Words;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -41,11 +44,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/records")
 class RecordActsController {
   private static final int MOST_SHOWN = 500;
-  private final Records records;
   private final Workbenches benches;
 
-  RecordActsController(Records records, Workbenches benches) {
-    this.records = records;
+  RecordActsController(Workbenches benches) {
     this.benches = benches;
   }
 
@@ -71,16 +72,16 @@ class RecordActsController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
-    Records.Known known = records.of(bench);
-    Set<Integer> wanted = wanted(bench, known.index(), body);
+    RecordIndex index = bench.get(RECORDS).index();
+    Set<Integer> wanted = wanted(bench, index, body);
     Bench after = bench;
     if (!dryRun) {
       Map<String, Map<String, String>> words = new TreeMap<>();
       for (int r : wanted)
-        words.put(known.index().key(r).toString(), Map.of(Combiner.WHOLE_RECORD, body.plugin()));
+        words.put(index.key(r).toString(), Map.of(Combiner.WHOLE_RECORD, body.plugin()));
       String said =
           wanted.size() == 1
-              ? "Took “" + known.index().label(wanted.iterator().next()) + "” from " + body.plugin()
+              ? "Took “" + index.label(wanted.iterator().next()) + "” from " + body.plugin()
               : "Took " + wanted.size() + " records from " + body.plugin();
       after = decide(workspace, ifMatch, said, words);
     }
@@ -88,14 +89,11 @@ class RecordActsController {
   }
 
   private BroughtRecords brought(Bench bench, List<Integer> wanted) {
-    Records.Known known = records.of(bench);
+    Collisions all = bench.get(COLLISIONS);
     return new BroughtRecords(
         bench.revision(),
         wanted.size(),
-        wanted.stream()
-            .limit(MOST_SHOWN)
-            .map(r -> RecordsController.line(bench, known, r))
-            .toList());
+        wanted.stream().limit(MOST_SHOWN).map(r -> RecordsController.line(bench, all, r)).toList());
   }
 
   private static Set<Integer> wanted(Bench bench, RecordIndex index, BringRequest body) {
@@ -133,40 +131,37 @@ class RecordActsController {
 
   private Bench decide(
       long workspace, String ifMatch, String said, Map<String, Map<String, String>> words) {
-    return benches.rearrange(
-        workspace,
-        Revision.fromIfMatch(ifMatch),
-        b -> said,
-        b -> {
-          Arrangement a = b.picture().arrangement();
-          Map<String, Map<String, String>> next = new TreeMap<>(a.decisions());
-          words.forEach(
-              (key, places) -> {
-                Map<String, String> all = new TreeMap<>(a.decisionsOn(key));
-                all.putAll(places);
-                next.put(key, withSeen(b, key, all, places.keySet()));
-              });
-          return a.withDecisions(next);
-        });
+    return benches
+        .change(
+            workspace,
+            Expected.of(ifMatch),
+            b -> said,
+            b -> {
+              Arrangement a = b.picture().arrangement();
+              Map<String, Map<String, String>> next = new TreeMap<>(a.decisions());
+              words.forEach(
+                  (key, places) -> {
+                    Map<String, String> all = new TreeMap<>(a.decisionsOn(key));
+                    all.putAll(places);
+                    next.put(key, withSeen(b, key, all, places.keySet()));
+                  });
+              return a.withDecisions(next);
+            })
+        .after();
   }
 
   /** With what the sides say at these places today, so that a change of it is noticed. */
   static Map<String, String> withSeen(
-      Records records, Bench bench, String key, Map<String, String> all, Set<String> places) {
-    Records.Known known = records.of(bench);
-    int record = RecordsController.require(known.index(), key);
+      Bench bench, String key, Map<String, String> all, Set<String> places) {
+    RecordIndex index = bench.get(RECORDS).index();
+    int record = RecordsController.require(index, key);
     Map<String, String> bare = new TreeMap<>(all);
     places.forEach(p -> bare.remove(Combiner.SEEN + p));
-    Collision c = Collision.of(bench.game(), known.index(), record, bare);
+    Collision c = Collision.of(bench.game(), index, record, bare);
     for (Cell cell : c.combination().cells())
       if (places.contains(cell.place()))
         bare.put(Combiner.SEEN + cell.place(), Combiner.seen(cell));
     return bare;
-  }
-
-  private Map<String, String> withSeen(
-      Bench bench, String key, Map<String, String> all, Set<String> places) {
-    return withSeen(records, bench, key, all, places);
   }
 
   /** Takes every decision on some records back. */
@@ -178,20 +173,22 @@ class RecordActsController {
       @PathVariable long workspace,
       @RequestBody TakeBackRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    RecordIndex index = records.of(benches.get(workspace)).index();
+    RecordIndex index = benches.get(workspace).get(RECORDS).index();
     List<Integer> wanted =
         body.keys().stream().map(k -> RecordsController.require(index, k)).toList();
     Bench after =
-        benches.rearrange(
-            workspace,
-            Revision.fromIfMatch(ifMatch),
-            b -> "Took back the decisions on " + wanted.size() + " records",
-            b -> {
-              Arrangement a = b.picture().arrangement();
-              Map<String, Map<String, String>> next = new HashMap<>(a.decisions());
-              wanted.forEach(r -> next.remove(index.key(r).toString()));
-              return a.withDecisions(next);
-            });
+        benches
+            .change(
+                workspace,
+                Expected.of(ifMatch),
+                b -> "Took back the decisions on " + wanted.size() + " records",
+                b -> {
+                  Arrangement a = b.picture().arrangement();
+                  Map<String, Map<String, String>> next = new HashMap<>(a.decisions());
+                  wanted.forEach(r -> next.remove(index.key(r).toString()));
+                  return a.withDecisions(next);
+                })
+            .after();
     return brought(after, wanted);
   }
 
@@ -222,9 +219,8 @@ class RecordActsController {
       @RequestParam(defaultValue = "true") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
-    Records.Known known = records.of(bench);
-    RecordIndex index = known.index();
-    Collisions all = known.collisions();
+    Collisions all = bench.get(COLLISIONS);
+    RecordIndex index = all.index();
     RecordsController.requirePlugin(index, body.from());
     if (body.field() != null) RecordsController.requirePlugin(index, orEmpty(body.comesFrom()));
     RecordType type =

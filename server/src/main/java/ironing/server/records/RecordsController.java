@@ -1,5 +1,8 @@
 package ironing.server.records;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+import static ironing.core.workspace.Stages.RECORDS;
+
 import ironing.core.IroningException;
 import ironing.core.game.RecordType;
 import ironing.core.path.PathCase;
@@ -40,11 +43,9 @@ class RecordsController {
   private static final int MOST_AT_ONCE = 2_000;
   private static final int MOST_ODD = 200;
   private static final int MOST_PAIRS = 500;
-  private final Records records;
   private final Workbenches benches;
 
-  RecordsController(Records records, Workbenches benches) {
-    this.records = records;
+  RecordsController(Workbenches benches) {
     this.benches = benches;
   }
 
@@ -128,36 +129,35 @@ class RecordsController {
   @GetMapping
   ResponseEntity<RecordsView> records(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
-    Records.Known known = records.of(bench);
+    Collisions all = bench.get(COLLISIONS);
     List<OddView> odd =
-        known.index().odd().stream()
+        all.index().odd().stream()
             .limit(MOST_ODD)
             .map((Odd o) -> new OddView(o.key().toString(), o.plugin(), o.reason()))
             .toList();
     RecordsView view =
         new RecordsView(
             bench.revision(),
-            known.index().size(),
-            StateCounts.of(known.collisions().counts()),
-            types(bench, known),
+            all.index().size(),
+            StateCounts.of(all.counts()),
+            types(bench, all),
             odd,
-            known.index().odd().size());
+            all.index().odd().size());
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(view);
   }
 
-  private static List<RecordTypeView> types(Bench bench, Records.Known known) {
+  private static List<RecordTypeView> types(Bench bench, Collisions all) {
     Map<String, Map<State, Integer>> states = new HashMap<>();
-    Collisions all = known.collisions();
     for (int i = 0; i < all.size(); i++)
       states
-          .computeIfAbsent(known.index().type(all.record(i)), t -> new HashMap<>())
+          .computeIfAbsent(all.index().type(all.record(i)), t -> new HashMap<>())
           .merge(all.state(i), 1, Integer::sum);
-    for (int r : known.index().oddRecords())
+    for (int r : all.index().oddRecords())
       states
-          .computeIfAbsent(known.index().type(r), t -> new HashMap<>())
+          .computeIfAbsent(all.index().type(r), t -> new HashMap<>())
           .merge(State.ODD, 1, Integer::sum);
     List<RecordTypeView> types = new ArrayList<>();
-    new RecordSearch(bench.game(), known.index())
+    new RecordSearch(bench.game(), all.index())
         .types()
         .forEach(
             (type, count) ->
@@ -197,9 +197,8 @@ class RecordsController {
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
-    Records.Known known = records.of(bench);
-    RecordIndex index = known.index();
-    Collisions all = known.collisions();
+    Collisions all = bench.get(COLLISIONS);
+    RecordIndex index = all.index();
     IntStream found =
         find.isBlank()
             ? state.isEmpty()
@@ -207,8 +206,8 @@ class RecordsController {
                 : IntStream.concat(
                     IntStream.range(0, all.size()).map(all::record),
                     Arrays.stream(index.oddRecords()))
-            : Arrays.stream(records.find(bench, find));
-    if (!state.isEmpty()) found = found.filter(r -> state.contains(stateOf(known, r)));
+            : Arrays.stream(bench.get(RECORDS).find(find));
+    if (!state.isEmpty()) found = found.filter(r -> state.contains(stateOf(all, r)));
     if (!type.isEmpty()) found = found.filter(r -> index.type(r).equals(type));
     for (String p : plugin) {
       if (p.isEmpty()) continue;
@@ -216,7 +215,7 @@ class RecordsController {
       found = found.filter(r -> hasVersion(index, r, position));
     }
     if (!losesOf.isEmpty()) {
-      Set<Integer> losing = losing(bench, known, requirePlugin(index, losesOf));
+      Set<Integer> losing = losing(bench, all, requirePlugin(index, losesOf));
       found = found.filter(losing::contains);
     }
     if (!refersTo.isEmpty()) {
@@ -232,28 +231,27 @@ class RecordsController {
             ? found.toArray()
             : found
                 .boxed()
-                .sorted(Comparator.comparing((Integer r) -> stateOf(known, r)))
+                .sorted(Comparator.comparing((Integer r) -> stateOf(all, r)))
                 .mapToInt(Integer::intValue)
                 .toArray();
     int from = Math.max(0, Math.min(offset, matching.length));
     int to = Math.min(matching.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
     List<RecordLine> lines =
-        Arrays.stream(matching, from, to).mapToObj(r -> line(bench, known, r)).toList();
+        Arrays.stream(matching, from, to).mapToObj(r -> line(bench, all, r)).toList();
     Integer next = to < matching.length ? to : null;
     RecordPage page = new RecordPage(bench.revision(), matching.length, next, lines);
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(page);
   }
 
   /** How a record stands; null where nobody overrides it. */
-  private static State stateOf(Records.Known known, int record) {
-    if (known.index().isOdd(record)) return State.ODD;
-    int at = known.collisions().find(record);
-    return at < 0 ? null : known.collisions().state(at);
+  private static State stateOf(Collisions all, int record) {
+    if (all.index().isOdd(record)) return State.ODD;
+    int at = all.find(record);
+    return at < 0 ? null : all.state(at);
   }
 
-  static RecordLine line(Bench bench, Records.Known known, int record) {
-    RecordIndex index = known.index();
-    Collisions all = known.collisions();
+  static RecordLine line(Bench bench, Collisions all, int record) {
+    RecordIndex index = all.index();
     int at = all.find(record);
     List<String> plugins = Arrays.stream(all.leaves(record)).mapToObj(index::name).toList();
     return new RecordLine(
@@ -262,7 +260,7 @@ class RecordsController {
         index.label(record),
         plugins,
         index.name(index.usedPosition(record)),
-        stateOf(known, record),
+        stateOf(all, record),
         at < 0 ? 0 : all.lost(at),
         at < 0 ? 0 : all.asked(at));
   }
@@ -273,9 +271,8 @@ class RecordsController {
   }
 
   /** The records in which what the game reads lacks a change of a plugin. */
-  private static Set<Integer> losing(Bench bench, Records.Known known, int position) {
-    RecordIndex index = known.index();
-    Collisions all = known.collisions();
+  private static Set<Integer> losing(Bench bench, Collisions all, int position) {
+    RecordIndex index = all.index();
     String name = index.name(position);
     Set<Integer> losing = new HashSet<>();
     for (int row = 0; row < index.table(position).size(); row++) {
@@ -324,8 +321,7 @@ class RecordsController {
   @GetMapping("/pairs")
   RecordPairs pairs(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
-    Records.Known known = records.of(bench);
-    Collisions all = known.collisions();
+    Collisions all = bench.get(COLLISIONS);
     Map<Long, Map<State, Integer>> counts = new TreeMap<>();
     for (int i = 0; i < all.size(); i++) {
       int[] leaves = all.leaves(all.record(i));
@@ -340,8 +336,8 @@ class RecordsController {
         (key, states) ->
             pairs.add(
                 new RecordPair(
-                    known.index().name((int) (key >> 32)),
-                    known.index().name((int) (long) key),
+                    all.index().name((int) (key >> 32)),
+                    all.index().name((int) (long) key),
                     states.values().stream().mapToInt(Integer::intValue).sum(),
                     StateCounts.of(states))));
     pairs.sort(Comparator.comparingInt(RecordPair::records).reversed());
@@ -359,7 +355,7 @@ class RecordsController {
       @RequestParam(defaultValue = "") String type,
       @RequestParam(defaultValue = "20") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
-    RecordIndex index = records.of(bench).index();
+    RecordIndex index = bench.get(RECORDS).index();
     String part = PathCase.fold(find.strip());
     return IntStream.range(0, index.size())
         .filter(r -> type.isEmpty() || index.type(r).equals(type))

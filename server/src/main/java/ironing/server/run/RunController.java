@@ -14,6 +14,7 @@ import ironing.server.platform.Revision;
 import ironing.server.run.RunMapper.RunLine;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
@@ -291,7 +292,7 @@ class RunController {
       @PathVariable long workspace,
       @PathVariable long run,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = runs.arrangeAsIn(workspace, run, Revision.fromIfMatch(ifMatch));
+    Bench bench = runs.arrangeAsIn(workspace, run, Expected.of(ifMatch));
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
         .body(new RunReturned(bench.revision()));

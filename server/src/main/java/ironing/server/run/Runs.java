@@ -15,6 +15,7 @@ import ironing.server.platform.Folders;
 import ironing.server.process.Program;
 import ironing.server.run.RunMapper.RunRow;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FolderUse.Use;
 import ironing.server.workbench.Memory;
@@ -234,7 +235,7 @@ public class Runs {
    * @throws IroningException with code {@code not-found} when that was not kept, or of another
    *     profile
    */
-  Bench arrangeAsIn(long workspace, long run, long revision) {
+  Bench arrangeAsIn(long workspace, long run, Expected expected) {
     Bench bench = benches.get(workspace);
     String text = db.arrangement(workspace, run, bench.profile());
     if (text == null)
@@ -243,11 +244,13 @@ public class Runs {
           "Run " + run,
           "How the profile " + bench.profileName() + " was arranged then is not known.",
           "Use the profile that it was played with, or choose another run.");
-    return benches.rearrange(
-        workspace,
-        revision,
-        b -> "Went back to what an earlier run was played with",
-        b -> profiles.read(b, text));
+    return benches
+        .change(
+            workspace,
+            expected,
+            b -> "Went back to what an earlier run was played with",
+            b -> profiles.read(b, text))
+        .after();
   }
 
   /** The sum of the present picture; the same one is asked for by every list of runs. */

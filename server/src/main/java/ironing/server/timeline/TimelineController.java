@@ -2,13 +2,13 @@ package ironing.server.timeline;
 
 import ironing.core.IroningException;
 import ironing.core.picture.Arrangement;
-import ironing.core.picture.Difference;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
 import ironing.server.workbench.Bench;
+import ironing.server.workbench.Expected;
 import ironing.server.workbench.Profiles;
 import ironing.server.workbench.Workbenches;
 import jakarta.validation.constraints.Max;
@@ -132,15 +132,12 @@ class TimelineController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench before = benches.get(workspace);
     Place place = place(before, body);
-    Bench after =
-        dryRun
-            ? before.as(before.picture().rearranged(place.arrangement()))
-            : benches.rearrange(
+    return DifferenceView.of(
+            benches.change(
                 workspace,
-                Revision.fromIfMatch(ifMatch),
-                b -> "Went back to " + place.words(),
-                b -> place(b, body).arrangement());
-    return DifferenceView.of(after, Difference.between(before.picture(), after.picture()))
+                Expected.of(dryRun, ifMatch),
+                "Went back to " + place.words(),
+                b -> place(b, body).arrangement()))
         .asAnswer();
   }
 

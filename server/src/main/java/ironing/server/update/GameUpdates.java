@@ -1,5 +1,7 @@
 package ironing.server.update;
 
+import static ironing.core.workspace.Stages.HARMLESS;
+
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.deploy.BaseChange;
@@ -28,13 +30,12 @@ import ironing.server.mends.Mends.MendView;
 import ironing.server.tools.ToolStrays;
 import ironing.server.update.UpdateMapper.EarlierRow;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.FolderUse;
 import ironing.server.workbench.FormerFiles;
 import ironing.server.workbench.FormerFiles.Kept;
 import ironing.server.workbench.GameFiles;
 import ironing.server.workbench.GameFiles.PackedRow;
-import ironing.server.workbench.Harmless;
+import ironing.server.workbench.LibraryChange;
 import ironing.server.workbench.Workbenches;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -64,9 +65,7 @@ class GameUpdates implements BeforeUndeploying {
   private final Deployments deployments;
   private final ToolStrays strays;
   private final Mends mends;
-  private final ContentStore content;
   private final Workbenches benches;
-  private final Harmless harmless;
   private final FolderUse use;
   private final Jobs jobs;
 
@@ -77,9 +76,7 @@ class GameUpdates implements BeforeUndeploying {
       Deployments deployments,
       ToolStrays strays,
       Mends mends,
-      ContentStore content,
       Workbenches benches,
-      Harmless harmless,
       FolderUse use,
       Jobs jobs) {
     this.db = db;
@@ -88,9 +85,7 @@ class GameUpdates implements BeforeUndeploying {
     this.deployments = deployments;
     this.strays = strays;
     this.mends = mends;
-    this.content = content;
     this.benches = benches;
-    this.harmless = harmless;
     this.use = use;
     this.jobs = jobs;
   }
@@ -164,7 +159,7 @@ class GameUpdates implements BeforeUndeploying {
     GameFolder.requireFolder(bench.gameFolder());
     Set<String> deployed = deployments.laidOut(bench).files().keySet();
     Optional<Manifest> manifest =
-        Manifest.of(bench.game(), path -> content.locate(bench, Holdings.GAME, path));
+        Manifest.of(bench.game(), path -> bench.value().locate(Holdings.GAME, path));
     BaseChange change = change(bench, manifest).withRemoved(word.removed());
     Function<String, Path> place = place(bench, change, deployed);
     List<UpdateFile> files = files(bench, change);
@@ -214,7 +209,7 @@ class GameUpdates implements BeforeUndeploying {
     Set<String> over = change.overDeployed();
     return path ->
         deployed.contains(path) && !over.contains(path)
-            ? content.locate(bench, Holdings.GAME, path)
+            ? bench.value().locate(Holdings.GAME, path)
             : GamePath.resolve(bench.gameFolder(), path);
   }
 
@@ -256,7 +251,9 @@ class GameUpdates implements BeforeUndeploying {
       if (!l.on()) continue;
       String range = bench.mods().get(l.mod()).card().gameVersions();
       if (VersionRange.of(range).contains(ModVersion.of(version))) continue;
-      out.add(new UncoveredMod(l.mod(), bench.nameOf(l.mod()), range, harmless.is(bench, l.mod())));
+      out.add(
+          new UncoveredMod(
+              l.mod(), bench.nameOf(l.mod()), range, bench.get(HARMLESS).contains(l.mod())));
     }
     return out;
   }
@@ -373,9 +370,10 @@ class GameUpdates implements BeforeUndeploying {
     }
     String to = update.found().isEmpty() ? "the game" : "version " + update.found();
     String said = "Took " + to + " in as the unmodded game";
-    benches.changeLibraryBeside(
+    benches.changeLibrary(
         workspace,
         said,
+        LibraryChange.BESIDE,
         () -> {
           former.keep(workspace, replaced);
           return save(workspace, update, loose, packed);

@@ -12,10 +12,18 @@ import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
 import ironing.core.picture.Sections;
 import ironing.core.plugin.Shapes;
+import ironing.core.workspace.Bytes;
+import ironing.core.workspace.FilePlaces;
+import ironing.core.workspace.Memo;
+import ironing.core.workspace.Mod;
+import ironing.core.workspace.PluginTables;
+import ironing.core.workspace.Workspace;
+import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
 import ironing.server.workbench.BenchMapper.WorkspaceRow;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -39,15 +47,23 @@ class BenchStore {
 
   private final BenchMapper db;
   private final FileGatherer gatherer;
-  private final ContentStore content;
+  private final PluginTables tables = new PluginTables();
   private final FormerFiles former;
+  private final Folders folders;
+  private final Memory memory;
   private final Json json;
 
   BenchStore(
-      BenchMapper db, FileGatherer gatherer, ContentStore content, FormerFiles former, Json json) {
+      BenchMapper db,
+      FileGatherer gatherer,
+      FormerFiles former,
+      Folders folders,
+      Memory memory,
+      Json json) {
     this.db = db;
     this.gatherer = gatherer;
-    this.content = content;
+    this.folders = folders;
+    this.memory = memory;
     this.former = former;
     this.json = json;
   }
@@ -88,7 +104,8 @@ class BenchStore {
       Holdings holdings = gathered.files().holdings();
       return holdings.bytes()
           + BYTES_OF_A_PATH * holdings.pathCount()
-          + BYTES_OF_A_MOD * cards.size();
+          + BYTES_OF_A_MOD * cards.size()
+          + bench.value().memo().bytes();
     }
 
     Loaded with(Bench now) {
@@ -122,9 +139,10 @@ class BenchStore {
         grown
             ? same.bench().picture().pluginPathsOf(holdings)
             : Picture.pluginPaths(game, holdings);
-    Map<Long, Bench.Mod> mods = mods(cards.join(), files, pluginNames(holdings, plugins));
+    Map<Long, Mod> mods = mods(cards.join(), files, pluginNames(holdings, plugins));
     Arrangement arrangement = arrangement(reader, profile, row, mods);
-    Picture.Headers headers = content.headers(workspace, folder, mods, Shapes.of(game));
+    FilePlaces places = new FilePlaces(mods, bytes(workspace, folder), tables);
+    Picture.Headers headers = places.headers(Shapes.of(game));
     Picture picture =
         grown
             ? same.bench().picture().over(holdings, plugins, arrangement, headers)
@@ -135,19 +153,42 @@ class BenchStore {
             workspace,
             row.title(),
             folder,
-            game,
-            Optional.ofNullable(row.gameVersion()),
             profile.id(),
             profile.name(),
             row.revision(),
             new Bench.Own(own.files(), own.sizeBytes()),
-            mods,
-            former.of(workspace, game),
             reader.unreadable(),
-            picture);
+            new Workspace(
+                game,
+                Optional.ofNullable(row.gameVersion()),
+                places,
+                former.of(workspace, game),
+                picture,
+                same == null
+                    ? Memo.telling(() -> memory.weigh(workspace))
+                    : same.bench().value().memo()));
     Map<Long, Carded> readable = new LinkedHashMap<>(cards.join());
     reader.unreadable().forEach(u -> readable.remove(u.mod()));
     return new Loaded(bench, row.definition(), gathered, readable);
+  }
+
+  private Bytes bytes(long workspace, Path gameFolder) {
+    return new Bytes() {
+      @Override
+      public Path gameFolder() {
+        return gameFolder;
+      }
+
+      @Override
+      public Path modFolder(String folder) {
+        return folders.mods(workspace).resolve(folder);
+      }
+
+      @Override
+      public byte[] former(String sha256) throws IOException {
+        return former.read(workspace, sha256);
+      }
+    };
   }
 
   /** By mod the file names of the plugins that it brings. */
@@ -170,7 +211,7 @@ class BenchStore {
    * has no layer in it yet gets one on top, switched off.
    */
   private static Arrangement arrangement(
-      TolerantReader reader, ProfileRow profile, WorkspaceRow row, Map<Long, Bench.Mod> mods) {
+      TolerantReader reader, ProfileRow profile, WorkspaceRow row, Map<Long, Mod> mods) {
     Arrangement told =
         reader
             .parts(profile)
@@ -185,17 +226,17 @@ class BenchStore {
    * one mod, the one of that day is taken; what has no layer in it stands where it stands today,
    * above the rest, or else on top and off.
    */
-  static Arrangement fitted(Arrangement told, List<Layer> today, Map<Long, Bench.Mod> mods) {
+  static Arrangement fitted(Arrangement told, List<Layer> today, Map<Long, Mod> mods) {
     List<Layer> layers = new ArrayList<>();
     Set<Long> placed = new HashSet<>();
     for (List<Layer> list : List.of(told.layers(), today)) {
       for (Layer l : list) {
-        Bench.Mod m = mods.get(l.mod());
+        Mod m = mods.get(l.mod());
         if (m != null && placed.add(m.strand())) layers.add(l);
       }
     }
     Map<Long, Long> newest = new TreeMap<>();
-    for (Bench.Mod m : mods.values())
+    for (Mod m : mods.values())
       if (!placed.contains(m.strand())) newest.merge(m.strand(), m.id(), Math::max);
     newest.values().forEach(mod -> layers.add(new Layer(mod, false)));
     return told.withLayers(Sections.settled(layers));
@@ -217,15 +258,15 @@ class BenchStore {
     return cards;
   }
 
-  private static Map<Long, Bench.Mod> mods(
+  private static Map<Long, Mod> mods(
       Map<Long, Carded> cards, GatheredFiles files, Map<Long, List<String>> plugins) {
-    Map<Long, Bench.Mod> mods = new LinkedHashMap<>();
+    Map<Long, Mod> mods = new LinkedHashMap<>();
     for (Carded c : cards.values()) {
       ModRow m = c.row();
       GatheredFiles.Of f = files.of(m.id());
       mods.put(
           m.id(),
-          new Bench.Mod(
+          new Mod(
               m.id(),
               m.strandId(),
               m.kind(),
@@ -253,7 +294,7 @@ class BenchStore {
         profile.id(),
         profile.name(),
         List.copyOf(unreadable),
-        before.picture().rearranged(next),
+        before.value().with(before.picture().rearranged(next)),
         row.revision());
   }
 

@@ -4,6 +4,7 @@ import ironing.core.archive.ContentHash;
 import ironing.core.deploy.Deployer;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
+import ironing.core.workspace.FormerFile;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -36,19 +37,10 @@ public class FormerFiles {
   static final long MOST_AT_ONCE = 128L << 20;
 
   private final FormerFileMapper db;
-  private final ContentStore content;
 
-  FormerFiles(FormerFileMapper db, ContentStore content) {
+  FormerFiles(FormerFileMapper db) {
     this.db = db;
-    this.content = content;
   }
-
-  /**
-   * A file of the game as it was.
-   *
-   * @param version of the game; empty where it tells none
-   */
-  public record Former(String version, String sha256) {}
 
   /**
    * One with its bytes.
@@ -58,11 +50,11 @@ public class FormerFiles {
   public record Kept(String pack, String path, String sha256, byte[] bytes) {}
 
   /** By the key of a path all that are kept of it, those of the oldest version first. */
-  Map<String, List<Former>> of(long workspace, GameDefinition game) {
-    Map<String, List<Former>> of = new TreeMap<>();
+  Map<String, List<FormerFile>> of(long workspace, GameDefinition game) {
+    Map<String, List<FormerFile>> of = new TreeMap<>();
     for (FormerFileMapper.FormerRow r : db.of(workspace))
       of.computeIfAbsent(game.pathCase().key(r.path()), p -> new ArrayList<>())
-          .add(new Former(r.version(), r.sha256()));
+          .add(new FormerFile(r.version(), r.sha256()));
     return of;
   }
 
@@ -103,7 +95,7 @@ public class FormerFiles {
       String pack = holdings.holderAt(slot).pack().orElse("");
       String spelled = holdings.spellingAt(slot);
       int at = slot;
-      all.add(pack, spelled, holdings.shaAt(slot), () -> content.read(bench, at, MOST_BYTES + 1));
+      all.add(pack, spelled, holdings.shaAt(slot), () -> bench.value().read(at, MOST_BYTES + 1));
     }
     return all.kept;
   }

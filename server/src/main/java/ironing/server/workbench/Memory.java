@@ -37,13 +37,22 @@ public class Memory {
     private final Map<Kept<?>, Cell<?>> cells = new ConcurrentHashMap<>();
 
     long bytes() {
-      return cells.values().stream().mapToLong(c -> c.bytes).sum();
+      return cells.values().stream().mapToLong(Cell::bytes).sum();
     }
   }
 
   private static final class Cell<V> {
+    private final ToLongFunction<V> bytes;
     private volatile V value;
-    private volatile long bytes;
+
+    Cell(ToLongFunction<V> bytes) {
+      this.bytes = bytes;
+    }
+
+    long bytes() {
+      V now = value;
+      return now == null ? 0 : bytes.applyAsLong(now);
+    }
   }
 
   /**
@@ -92,18 +101,18 @@ public class Memory {
      * @param next gives the thing from that of before, which is null where there is none; null to
      *     keep none
      */
+    @SuppressWarnings("ReferenceEquality")
     public V of(long workspace, UnaryOperator<V> next) {
       Entry entry = entry(workspace);
       Cell<V> cell = cell(entry);
-      long before = cell.bytes;
+      V before;
       V value;
       synchronized (cell) {
-        value = next.apply(cell.value);
+        before = cell.value;
+        value = next.apply(before);
         cell.value = value;
-        cell.bytes = value == null ? 0 : bytes.applyAsLong(value);
       }
-      // weighed anew; one that has left meanwhile stays away
-      if (cell.bytes != before) entries.asMap().replace(workspace, entry, entry);
+      if (value != before) weigh(workspace, entry);
       return value;
     }
 
@@ -126,8 +135,19 @@ public class Memory {
 
     @SuppressWarnings("unchecked")
     private Cell<V> cell(Entry entry) {
-      return (Cell<V>) entry.cells.computeIfAbsent(this, k -> new Cell<V>());
+      return (Cell<V>) entry.cells.computeIfAbsent(this, k -> new Cell<V>(bytes));
     }
+  }
+
+  /** Something in memory of a workspace has become larger or smaller since it was put there. */
+  void weigh(long workspace) {
+    Entry entry = entries.getIfPresent(workspace);
+    if (entry != null) weigh(workspace, entry);
+  }
+
+  // one that has left meanwhile stays away
+  private void weigh(long workspace, Entry entry) {
+    entries.asMap().replace(workspace, entry, entry);
   }
 
   private Entry entry(long workspace) {

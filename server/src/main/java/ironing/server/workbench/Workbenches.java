@@ -2,19 +2,17 @@ package ironing.server.workbench;
 
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
+import ironing.core.layers.Holdings;
 import ironing.core.picture.Arrangement;
-import ironing.core.picture.Sections;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.ChangeRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.LongSupplier;
 import java.util.function.Supplier;
@@ -121,32 +119,44 @@ public class Workbenches {
   }
 
   /** The user changes the arrangement. */
-  public Bench rearrange(
+  public Changed change(
+      long workspace, Expected expected, String said, Function<Bench, Arrangement> change) {
+    return change(workspace, expected, Origin.USER, b -> said, change);
+  }
+
+  /** The same where the words depend on what there was. */
+  public Changed change(
       long workspace,
-      long expected,
+      Expected expected,
       Function<Bench, String> said,
       Function<Bench, Arrangement> change) {
-    return rearrange(workspace, expected, Origin.USER, said, change);
+    return change(workspace, expected, Origin.USER, said, change);
   }
 
   /**
-   * Changes the arrangement.
+   * Changes the arrangement, or tells what changing it would come to: the two are the same
+   * computation.
    *
-   * @param expected the revision that the caller saw
-   * @param said what was done, in words for the timeline; asked before the change is written
-   * @throws IroningException with code {@code changed-meanwhile} when it is no longer that one
+   * @param said what is done, in words for the timeline; asked before the change is written
+   * @param change refuses what makes no sense
+   * @throws IroningException with code {@code changed-meanwhile} when the arrangement is no longer
+   *     the expected one
    */
-  public Bench rearrange(
+  public Changed change(
       long workspace,
-      long expected,
+      Expected expected,
       Origin origin,
       Function<Bench, String> said,
       Function<Bench, Arrangement> change) {
+    if (expected.dry()) {
+      Bench before = get(workspace);
+      return Changed.as(before, change.apply(before));
+    }
     synchronized (lock(workspace)) {
       Bench before = get(workspace);
-      if (expected != before.revision()) throw changedMeanwhile();
+      if (!expected.admits(before.revision())) throw changedMeanwhile();
       Arrangement next = change.apply(before);
-      if (next.equals(before.picture().arrangement())) return before;
+      if (next.equals(before.picture().arrangement())) return new Changed(before, before);
       Bench after = before.with(before.picture().rearranged(next), before.revision() + 1);
       inTransaction(
           workspace,
@@ -156,14 +166,7 @@ public class Workbenches {
             db.dropUndone(before.profile());
             noteChange(before, origin, said.apply(before), next);
           });
-      return put(after, "arrangement");
-    }
-  }
-
-  /** The same from the arrangement as it is, whatever it is by now. */
-  public Bench rearrange(long workspace, String said, Function<Bench, Arrangement> change) {
-    synchronized (lock(workspace)) {
-      return rearrange(workspace, get(workspace).revision(), b -> said, change);
+      return new Changed(before, put(after, "arrangement"));
     }
   }
 
@@ -248,45 +251,49 @@ public class Workbenches {
   }
 
   /**
-   * Gives a mod another content: one step, which can be undone.
+   * Changes the library. What is in memory is made anew at the next look, so that many changes in a
+   * row cost one load.
    *
-   * @param work done inside the transaction; gives the number under which its content of before was
-   *     set aside
+   * @param said what is done, in words for the timeline
+   * @param work done inside the transaction; gives the mod that it is about
+   * @return that mod
    */
-  public void changeContent(long workspace, String said, long mod, LongSupplier work) {
+  public long changeLibrary(long workspace, String said, LibraryChange change, LongSupplier work) {
     synchronized (lock(workspace)) {
-      inTransaction(
-          workspace,
-          () -> {
-            long aside = work.getAsLong();
-            long profile = db.profile(workspace).id();
-            db.advanceWhatever(workspace);
-            db.dropUndone(profile);
-            db.addSwap(workspace, profile, Origin.USER.word(), said, mod, aside);
-          });
+      Bench before = change instanceof LibraryChange.OfLayers ? get(workspace) : null;
+      long mod =
+          inTransaction(
+              workspace,
+              () -> {
+                long given = work.getAsLong();
+                db.advanceWhatever(workspace);
+                return noted(before, workspace, said, change, given);
+              });
       changed(workspace);
-      events.tell(workspace, "library", Map.of("mod", mod));
+      tellLibrary(workspace, mod);
+      return mod;
     }
   }
 
-  /**
-   * Takes a change of the library in. A mod that is new is put on top. What is in memory is made
-   * anew at the next look, so that many changes in a row cost one load.
-   *
-   * @param on whether a new mod is switched on
-   * @param work done inside the transaction; gives the mod
-   */
-  public long changeLibrary(long workspace, String said, boolean on, LongSupplier work) {
-    return changeLibrary(
-        workspace, said, work, (profile, mod) -> store.addTopLayer(profile, mod, on));
-  }
-
-  /**
-   * The same for what needs no layer of its own: a version beside the one in use, a card that was
-   * edited.
-   */
-  public long changeLibraryBeside(long workspace, String said, LongSupplier work) {
-    return changeLibrary(workspace, said, work, (profile, changed) -> {});
+  private long noted(Bench before, long workspace, String said, LibraryChange change, long given) {
+    ProfileRow profile = db.profile(workspace);
+    if (change instanceof LibraryChange.OtherContent content) {
+      db.dropUndone(profile.id());
+      db.addSwap(workspace, profile.id(), Origin.USER.word(), said, content.mod(), given);
+      return content.mod();
+    }
+    if (change instanceof LibraryChange.OfLayers layers) {
+      Arrangement next = layers.after(before.picture().arrangement(), given);
+      store.write(before, next);
+      if (change instanceof LibraryChange.Instead) {
+        db.dropUndone(before.profile());
+        noteChange(before, Origin.USER, said, next);
+        return given;
+      }
+    }
+    if (change instanceof LibraryChange.OnTop top) store.addTopLayer(profile, given, top.on());
+    noteLibrary(workspace, profile.id(), said);
+    return given;
   }
 
   /** Tells every open page that what is said of a mod has changed. */
@@ -294,32 +301,8 @@ public class Workbenches {
     events.tell(workspace, "library", Map.of("mod", mod));
   }
 
-  /** What becomes of the profile when the library has changed. */
-  private interface Placing {
-    void of(ProfileRow profile, long mod);
-  }
-
   private void noteLibrary(long workspace, long profile, String said) {
     db.addChange(workspace, profile, Origin.USER.word(), said, null, null);
-  }
-
-  private long changeLibrary(long workspace, String said, LongSupplier work, Placing placing) {
-    synchronized (lock(workspace)) {
-      long mod =
-          inTransaction(
-              workspace,
-              () -> {
-                long changed = work.getAsLong();
-                ProfileRow profile = db.profile(workspace);
-                placing.of(profile, changed);
-                db.advanceWhatever(workspace);
-                noteLibrary(workspace, profile.id(), said);
-                return changed;
-              });
-      changed(workspace);
-      events.tell(workspace, "library", Map.of("mod", mod));
-      return mod;
-    }
   }
 
   /**
@@ -366,103 +349,6 @@ public class Workbenches {
   }
 
   /**
-   * Takes a new version in and gives it the place of another: one step, which can be undone.
-   *
-   * @param instead the mod that has the layer now
-   */
-  public long changeVersion(long workspace, String said, long instead, LongSupplier work) {
-    synchronized (lock(workspace)) {
-      Bench before = get(workspace);
-      Arrangement present = before.picture().arrangement();
-      long mod =
-          inTransaction(
-              workspace,
-              () -> {
-                long changed = work.getAsLong();
-                Arrangement next = present.withInstead(instead, changed);
-                db.advanceWhatever(workspace);
-                store.write(before, next);
-                db.dropUndone(before.profile());
-                noteChange(before, Origin.USER, said, next);
-                return changed;
-              });
-      changed(workspace);
-      events.tell(workspace, "library", Map.of("mod", mod));
-      return mod;
-    }
-  }
-
-  /**
-   * Takes a mod out of the library.
-   *
-   * @param heir the version that gets its layer; empty when the layer goes too
-   * @param work done inside the transaction, with the layer as it was; empty when it had none
-   */
-  public void removeMod(
-      long workspace, String said, long mod, Optional<Long> heir, Consumer<Optional<Stood>> work) {
-    synchronized (lock(workspace)) {
-      Bench before = get(workspace);
-      Arrangement present = before.picture().arrangement();
-      Optional<Stood> stood = Optional.empty();
-      for (int i = 0; i < present.layers().size(); i++) {
-        Arrangement.Layer l = present.layers().get(i);
-        if (l.mod() == mod) stood = Optional.of(new Stood(i, l.on(), l.section(), l.kept()));
-      }
-      Optional<Stood> was = stood;
-      Arrangement rest =
-          heir.map(h -> present.withInstead(mod, h))
-              .orElseGet(
-                  () ->
-                      present.withLayers(
-                          present.layers().stream().filter(l -> l.mod() != mod).toList()));
-      inTransaction(
-          workspace,
-          () -> {
-            work.accept(was);
-            db.advanceWhatever(workspace);
-            store.write(before, rest);
-            noteLibrary(workspace, before.profile(), said);
-          });
-      changed(workspace);
-      events.tell(workspace, "library", Map.of("mod", mod));
-    }
-  }
-
-  /** Brings a mod back to the library, to the layer that it had. */
-  public void returnMod(
-      long workspace, String said, long mod, Optional<Stood> stood, Runnable work) {
-    synchronized (lock(workspace)) {
-      Bench before = get(workspace);
-      Arrangement present = before.picture().arrangement();
-      List<Arrangement.Layer> layers = new ArrayList<>(present.layers());
-      stood.ifPresent(
-          s ->
-              layers.add(
-                  Math.min(s.place(), layers.size()),
-                  new Arrangement.Layer(mod, s.on(), s.section(), s.kept())));
-      inTransaction(
-          workspace,
-          () -> {
-            work.run();
-            db.advanceWhatever(workspace);
-            // its section may have moved away meanwhile
-            Arrangement next = present.withLayers(Sections.settled(layers));
-            store.write(before, next);
-            noteLibrary(workspace, before.profile(), said);
-          });
-      changed(workspace);
-      events.tell(workspace, "library", Map.of("mod", mod));
-    }
-  }
-
-  /**
-   * The layer of a mod that left.
-   *
-   * @param place how many layers lay below it
-   */
-  public record Stood(int place, boolean on, long section, boolean kept) {}
-
-  /**
    * Drops something that is written down and cannot be read.
    *
    * @throws IroningException with code {@code not-found}
@@ -481,16 +367,14 @@ public class Workbenches {
                           key,
                           "Nothing of this name is unreadable.",
                           "Choose one from the wrinkles."));
-      inTransaction(
+      changeLibrary(
           workspace,
+          "Dropped what could not be read: " + gone.what(),
+          LibraryChange.BESIDE,
           () -> {
             store.drop(bench, gone);
-            db.advanceWhatever(workspace);
-            noteLibrary(
-                workspace, bench.profile(), "Dropped what could not be read: " + gone.what());
+            return gone.mod() == null ? Holdings.GAME : gone.mod();
           });
-      changed(workspace);
-      events.tell(workspace, "library", Map.of());
     }
   }
 

@@ -1,5 +1,8 @@
 package ironing.server.wrinkles;
 
+import static ironing.core.workspace.Stages.COLLISIONS;
+import static ironing.core.workspace.Stages.HARMLESS;
+import static ironing.core.workspace.Stages.RECORDS;
 import static java.nio.charset.StandardCharsets.UTF_8;
 
 import ironing.core.archive.ContentHash;
@@ -28,11 +31,8 @@ import ironing.server.mends.RepeatedNames.Repeated;
 import ironing.server.mends.RepeatedNames.Where;
 import ironing.server.placement.LayerRules;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.records.Records;
 import ironing.server.workbench.Bench;
-import ironing.server.workbench.ContentStore;
 import ironing.server.workbench.Fix;
-import ironing.server.workbench.Harmless;
 import ironing.server.workbench.Unreadable;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import java.nio.file.Files;
@@ -54,12 +54,9 @@ import org.springframework.stereotype.Component;
 public class Wrinkles {
   private static final int NAMED = 5;
   private final Mends mends;
-  private final Records index;
   private final Fittings fittings;
   private final LoadHealth health;
   private final SetAsideMapper db;
-  private final ContentStore content;
-  private final Harmless harmless;
 
   private final RepeatedNames repeated;
   private final LayerRules rules;
@@ -68,20 +65,14 @@ public class Wrinkles {
       LayerRules rules,
       Mends mends,
       RepeatedNames repeated,
-      Records index,
       Fittings fittings,
       LoadHealth health,
-      SetAsideMapper db,
-      ContentStore content,
-      Harmless harmless) {
-    this.harmless = harmless;
+      SetAsideMapper db) {
     this.rules = rules;
-    this.content = content;
     this.health = health;
     this.mends = mends;
     this.repeated = repeated;
     this.db = db;
-    this.index = index;
     this.fittings = fittings;
   }
 
@@ -203,7 +194,7 @@ public class Wrinkles {
   private void newVersion(Bench bench, List<Wrinkle> out) {
     String known = bench.gameVersion().orElse("");
     String found =
-        GameFolder.version(bench.game(), path -> content.locate(bench, Holdings.GAME, path))
+        GameFolder.version(bench.game(), path -> bench.value().locate(Holdings.GAME, path))
             .orElse("");
     // a folder that is gone tells none
     if (found.isEmpty() || found.equals(known)) return;
@@ -263,7 +254,7 @@ public class Wrinkles {
       bench
           .gameVersion()
           .filter(v -> !VersionRange.of(card.gameVersions()).contains(ModVersion.of(v)))
-          .filter(v -> !harmless.is(bench, mod))
+          .filter(v -> !bench.get(HARMLESS).contains(mod))
           .ifPresent(v -> out.add(gameVersion(mod, card, v)));
     }
   }
@@ -351,7 +342,7 @@ public class Wrinkles {
 
   /** What is odd about a plugin that can be read all the same. */
   private void oddPlugins(Bench bench, List<Wrinkle> out) {
-    RecordIndex plugins = index.of(bench).index();
+    RecordIndex plugins = bench.get(RECORDS).index();
     for (int p = 0; p < plugins.pluginCount(); p++) {
       String name = plugins.name(p);
       Long mod =
@@ -371,7 +362,7 @@ public class Wrinkles {
   }
 
   private void records(Bench bench, List<Wrinkle> out) {
-    Collisions all = index.of(bench).collisions();
+    Collisions all = bench.get(COLLISIONS);
     List<Integer> asked = standing(all, State.NEEDS_YOU);
     List<Integer> combine = standing(all, State.COMBINES);
     if (!asked.isEmpty()) {
@@ -381,7 +372,7 @@ public class Wrinkles {
                   Weight.LOSES,
                   asked.size() == 1
                       ? "“"
-                          + index.of(bench).index().label(all.record(asked.get(0)))
+                          + bench.get(RECORDS).index().label(all.record(asked.get(0)))
                           + "” needs a word from you"
                       : asked.size() + " records need a word from you",
                   "Plugins change them in different ways; the game reads the last one whole.",

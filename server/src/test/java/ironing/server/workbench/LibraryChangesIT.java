@@ -9,7 +9,7 @@ import ironing.core.layers.Standing;
 import ironing.core.picture.Picture;
 import ironing.core.records.RecordIndex;
 import ironing.core.testkit.Archives;
-import ironing.server.records.Records;
+import ironing.core.workspace.Stages;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.DemoWorld;
 import ironing.server.testkit.SharedServer;
@@ -105,7 +105,7 @@ class LibraryChangesIT {
   }
 
   private RecordIndex records() {
-    return server.bean(Records.class).of(benches().get(workspace)).index();
+    return benches().get(workspace).get(Stages.RECORDS).index();
   }
 
   private Workbenches benches() {
@@ -134,7 +134,7 @@ class LibraryChangesIT {
     Map<String, Object> told = new TreeMap<>(told(b.picture()));
     told.put("mods", b.mods());
     told.put("own", b.own());
-    told.put("former", b.former());
+    told.put("former", b.value().former());
     told.put("unreadable", b.unreadable());
     told.put(
         "else", List.of(b.revision(), b.profile(), b.profileName(), b.title(), b.gameVersion()));

@@ -1,4 +1,4 @@
-package ironing.server.platform;
+package ironing.core.workspace;
 
 import java.util.Collections;
 import java.util.LinkedHashMap;

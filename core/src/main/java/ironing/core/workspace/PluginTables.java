@@ -1,0 +1,61 @@
+package ironing.core.workspace;
+
+import ironing.core.IroningException;
+import ironing.core.plugin.Plugin.Header;
+import ironing.core.plugin.RecordTable;
+import ironing.core.plugin.Shapes;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * The tables of plugins by their content, in whatever workspace: a change of order, or of one
+ * plugin, has none of the others looked through again.
+ *
+ * <p>Threads: any; two that ask for the same new file at once both read it. Room: {@link
+ * #REMEMBERED} tables.
+ */
+public final class PluginTables {
+  static final int REMEMBERED = 5_000;
+
+  private final Map<Key, TableOrFlaw> tables = Recent.map(REMEMBERED);
+
+  private record Key(String sha256, String name, Shapes shapes) {}
+
+  /** The records of a plugin, or why it cannot be read. */
+  public record TableOrFlaw(Optional<RecordTable> table, Optional<String> flaw) {
+    public Optional<Header> header() {
+      return table.map(RecordTable::header);
+    }
+  }
+
+  /**
+   * @param name under which the game has it
+   * @param file wherever it lies
+   */
+  public TableOrFlaw of(String sha256, String name, Shapes shapes, Path file) {
+    Key key = new Key(sha256, name, shapes);
+    TableOrFlaw known = tables.get(key);
+    if (known != null) return known;
+    TableOrFlaw fresh;
+    try {
+      fresh = look(name, file, shapes);
+    } catch (IOException e) {
+      // not remembered: the drive may be connected again at the next look
+      return new TableOrFlaw(
+          Optional.empty(), Optional.of("The file cannot be read: " + e.getMessage() + "."));
+    }
+    tables.put(key, fresh);
+    return fresh;
+  }
+
+  private static TableOrFlaw look(String name, Path file, Shapes shapes) throws IOException {
+    try {
+      RecordTable table = RecordTable.read(name, file, shapes);
+      return new TableOrFlaw(Optional.of(table), Optional.empty());
+    } catch (IroningException e) {
+      return new TableOrFlaw(Optional.empty(), Optional.of(e.problems().get(0).reason()));
+    }
+  }
+}
