@@ -71,7 +71,7 @@ export function FileBoard({
             each against what
             <select
               value={b.file.base.id}
-              onChange={(e) => settle.mutate({ place: '/base', take: [e.target.value] })}
+              onChange={(e) => settle.mutate({ take: [e.target.value] })}
               className="h-7 max-w-64 rounded-md border border-line-2 bg-card px-1.5 text-ink"
             >
               {b.file.bases.map((v) => (

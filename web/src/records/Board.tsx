@@ -8,18 +8,13 @@ import { Menu } from '../ui/Menu'
 import { Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
+import { AS_BEFORE, type Decision, isOwn, MERGED, REMOVED, same } from './decision'
 import { useBoard, useBring, useDecide, useUndecide } from './queries'
 import { STATES } from './states'
 import { ValueEditor } from './ValueEditor'
 
 type PlaceView = Schema['PlaceView']
 type RecordChange = Schema['RecordChange']
-
-/** The choice of what was there before anybody changed it. */
-const AS_BEFORE = '/before'
-const MERGED = '/merged'
-const REMOVED = '/removed'
-const VALUE = '/value '
 
 const GRID =
   'grid grid-cols-[110px_130px_minmax(0,1fr)_minmax(190px,0.62fr)] max-lg:grid-cols-[72px_80px_minmax(0,1fr)_minmax(0,1fr)]'
@@ -43,7 +38,7 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
     )
   }
   const b = board.data
-  const choose = (place: string, choice: string | null) => decide.mutate({ place, choice })
+  const choose = (place: string, decision: Decision | null) => decide.mutate({ place, decision })
   return (
     <section aria-label={b.label} className="card flex min-w-0 flex-1 flex-col overflow-hidden">
       <Head workspace={workspace} board={b} />
@@ -67,9 +62,9 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
               pair={b.places.find((x) => x.place === p.pair)}
               onPair={choose}
               pending={
-                decide.isPending && decide.variables.place === p.place ? decide.variables.choice : undefined
+                decide.isPending && decide.variables.place === p.place ? decide.variables.decision : undefined
               }
-              onChoose={(choice) => choose(p.place, choice)}
+              onChoose={(decision) => choose(p.place, decision)}
             />
           ))}
           <Rest workspace={workspace} board={b} onChoose={choose} />
@@ -147,16 +142,16 @@ interface PlaceProps {
   place: PlaceView
   /** The field that is usually changed together with this one, where somebody changed that too. */
   pair: PlaceView | undefined
-  onPair: (place: string, choice: string) => void
-  /** A choice that is on its way to the server; undefined when none is. */
-  pending: string | null | undefined
-  onChoose: (choice: string | null) => void
+  onPair: (place: string, decision: Decision) => void
+  /** A decision that is on its way to the server; undefined when none is. */
+  pending: Decision | null | undefined
+  onChoose: (decision: Decision | null) => void
 }
 
 function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlaceProps) {
   const [open, setOpen] = useState(false)
-  const question = p.how === 'ASKED' || p.how === 'DECIDED' || p.choice !== undefined
-  const choice = pending === undefined ? p.choice : (pending ?? undefined)
+  const question = p.how === 'ASKED' || p.how === 'DECIDED' || p.decision !== undefined
+  const decision = pending === undefined ? p.decision : (pending ?? undefined)
   // what was taken without a question can be chosen otherwise
   const [asks, setAsks] = useState(false)
   return (
@@ -182,8 +177,8 @@ function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlacePr
       >
         {question || asks ? (
           <>
-            <Choices place={p} taken={choice} onChoose={onChoose} />
-            <PairOffer pair={pair} choice={choice} onPair={onPair} />
+            <Choices place={p} taken={decision} onChoose={onChoose} />
+            <PairOffer pair={pair} decision={decision} onPair={onPair} />
           </>
         ) : (
           <p
@@ -206,7 +201,7 @@ function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlacePr
             kind={p.kind}
             text={p.text}
             onWrite={(text) => {
-              onChoose(`${VALUE}${text}`)
+              onChoose({ own: text })
               setOpen(false)
             }}
             onRemove={
@@ -241,24 +236,24 @@ function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlacePr
 /** Offers the same word for the field that goes with this one. */
 function PairOffer({
   pair,
-  choice,
+  decision,
   onPair,
 }: {
   pair: PlaceView | undefined
-  choice: string | undefined
-  onPair: (place: string, choice: string) => void
+  decision: Decision | undefined
+  onPair: (place: string, decision: Decision) => void
 }) {
-  const same = pair?.changes.find((c) => c.plugin.toLowerCase() === choice?.toLowerCase())
-  const fits = choice && (choice === AS_BEFORE || same)
-  if (!pair || !fits || pair.choice?.toLowerCase() === choice.toLowerCase()) return null
+  const alike = pair?.changes.find((c) => same({ take: c.plugin }, decision))
+  if (!pair || !decision || !(alike || same(decision, AS_BEFORE)) || same(pair.decision, decision))
+    return null
   return (
     <button
       type="button"
-      onClick={() => onPair(pair.place, choice)}
+      onClick={() => onPair(pair.place, decision)}
       className="mt-1 self-start text-left text-[11.5px] text-woad underline"
     >
-      {same
-        ? `Take ${pair.title} from ${same.modName} too: ${same.value.text}`
+      {alike
+        ? `Take ${pair.title} from ${alike.modName} too: ${alike.value.text}`
         : `Take ${pair.title} as before too`}
     </button>
   )
@@ -305,20 +300,21 @@ function Choices({
   onChoose,
 }: {
   place: PlaceView
-  taken: string | undefined
-  onChoose: (choice: string | null) => void
+  taken: Decision | undefined
+  onChoose: (decision: Decision | null) => void
 }) {
-  const answers = [
-    ...p.changes.map((c) => ({ choice: c.plugin, text: c.value.text, from: c.modName })),
+  const answers: { decision: Decision; text: string; from: string }[] = [
+    ...p.changes.map((c) => ({ decision: { take: c.plugin }, text: c.value.text, from: c.modName })),
     ...(p.suggested
-      ? [{ choice: MERGED, text: p.suggested.text, from: 'the changes laid into one another' }]
+      ? [{ decision: MERGED, text: p.suggested.text, from: 'the changes laid into one another' }]
       : []),
-    ...(p.changes.length > 0 ? [{ choice: AS_BEFORE, text: p.before.text, from: 'as before any mod' }] : []),
-    ...(taken?.startsWith(VALUE) || taken === REMOVED
-      ? [{ choice: taken, text: p.outcome?.text ?? taken.slice(VALUE.length), from: 'your own' }]
+    ...(p.changes.length > 0
+      ? [{ decision: AS_BEFORE, text: p.before.text, from: 'as before any mod' }]
+      : []),
+    ...(isOwn(taken)
+      ? [{ decision: taken, text: p.outcome?.text ?? taken.own ?? 'removed', from: 'your own' }]
       : []),
   ]
-  const now = taken?.toLowerCase()
   return (
     <fieldset className="flex flex-col gap-1">
       <legend className="mb-1 font-semibold text-[11.5px]">
@@ -326,18 +322,18 @@ function Choices({
       </legend>
       {answers.map((a) => (
         <label
-          key={a.choice}
+          key={JSON.stringify(a.decision)}
           className={clsx(
             'flex cursor-pointer items-baseline gap-2 rounded-lg border bg-card px-2 py-1 has-focus-visible:outline-2 has-focus-visible:outline-woad',
-            now === a.choice.toLowerCase() ? 'border-woad border-l-4' : 'border-line-2 hover:border-ink-3',
+            same(taken, a.decision) ? 'border-woad border-l-4' : 'border-line-2 hover:border-ink-3',
           )}
         >
           <input
             type="radio"
             name={p.place}
-            checked={now === a.choice.toLowerCase()}
-            onChange={() => onChoose(a.choice)}
-            onClick={() => p.how === 'ASKED' && now === a.choice.toLowerCase() && onChoose(a.choice)}
+            checked={same(taken, a.decision)}
+            onChange={() => onChoose(a.decision)}
+            onClick={() => p.how === 'ASKED' && same(taken, a.decision) && onChoose(a.decision)}
             className="shrink-0 translate-y-[2px] accent-(--woad)"
           />
           <span className="min-w-0 break-words">
@@ -345,7 +341,7 @@ function Choices({
           </span>
         </label>
       ))}
-      {p.choice !== undefined && (
+      {p.decision !== undefined && (
         <button
           type="button"
           onClick={() => onChoose(null)}
@@ -366,7 +362,7 @@ function Rest({
 }: {
   workspace: number
   board: Schema['Board']
-  onChoose: (place: string, choice: string | null) => void
+  onChoose: (place: string, decision: Decision | null) => void
 }) {
   const [edited, setEdited] = useState<string | null>(null)
   if (b.same.length === 0) return null
@@ -393,7 +389,7 @@ function Rest({
                   kind={f.kind}
                   text={f.text}
                   onWrite={(text) => {
-                    onChoose(f.place, `${VALUE}${text}`)
+                    onChoose(f.place, { own: text })
                     setEdited(null)
                   }}
                   onRemove={() => {

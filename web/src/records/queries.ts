@@ -10,6 +10,7 @@ import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 import { useAct, useArrange } from '../library/queries'
+import type { Decision } from './decision'
 
 export type RecordState = NonNullable<Schema['RecordLine']['state']>
 
@@ -140,12 +141,12 @@ export function useDecide(workspace: number, owner: string, id: number) {
   const { fail } = useNotices()
   const key = of(workspace, 'board', owner, id)
   return useMutation({
-    mutationFn: (d: { place: string; choice: string | null }) => {
+    mutationFn: (d: { place: string; decision: Decision | null }) => {
       const revision = queries.getQueryData<Schema['Board']>(key)?.revision ?? 0
       return got(
         api.PUT('/api/workspaces/{workspace}/records/{owner}/{id}/decisions', {
           params: { path: { workspace, owner, id }, header: ifMatch(revision) },
-          body: { place: d.place, choice: d.choice ?? undefined },
+          body: { place: d.place, decision: d.decision ?? undefined },
         }),
       )
     },

@@ -236,12 +236,12 @@ class CombinedFilesIT {
     assertThat(candidate(path).path("bases").findValuesAsText("id"))
         .containsExactly("loud", "bright", "dim");
     assertThat(board(path).path("file").path("state").asText()).isEqualTo("PROPOSED");
-    JsonNode other = choose(path, Map.of("place", "/base", "take", List.of("dim")));
+    JsonNode other = choose(path, Map.of("take", List.of("dim")));
     assertThat(other.path("file").path("base").path("id").asText()).isEqualTo("dim");
     assertThat(other.path("file").path("contenders").findValuesAsText("id"))
         .containsExactly("loud", "bright");
     assertThat(other.path("places").findValuesAsText("where")).contains("2");
-    JsonNode back = choose(path, Map.of("place", "/base", "forget", true));
+    JsonNode back = choose(path, Map.of("forget", true));
     assertThat(back.path("file").path("base").path("id").asText()).isEqualTo("loud");
   }
 
@@ -300,7 +300,7 @@ class CombinedFilesIT {
     JsonNode mend = api.get(base + "/mends").get(0);
     assertThat(mend.path("stale").asBoolean()).isFalse();
     assertThat(mend.path("ingredients").findValuesAsText("state")).containsOnly("SAME");
-    JsonNode game = choose("data/scripts/day.sks", Map.of("place", "/base", "take", List.of("")));
+    JsonNode game = choose("data/scripts/day.sks", Map.of("take", List.of("")));
     assertThat(game.path("file").path("state").asText()).isEqualTo("NEEDS_YOU");
     assertThat(api.get(base + "/mends").get(0).path("reasons").toString())
         .contains("measured against another version");
@@ -401,9 +401,9 @@ class CombinedFilesIT {
     String wanted = lines(1, "early").replace("line 5", "updated").replace("line 9", "late");
     assertThat(deployed("scripts/way.sks")).isEqualTo(wanted);
     // against the game as it is now all else would be what the mods changed: it can be wanted
-    JsonNode chosen = choose(path, Map.of("place", "/base", "take", List.of("")));
+    JsonNode chosen = choose(path, Map.of("take", List.of("")));
     assertThat(chosen.path("shown").asText()).contains("line 5").doesNotContain("updated");
-    JsonNode again = choose(path, Map.of("place", "/base", "take", List.of("@1.0")));
+    JsonNode again = choose(path, Map.of("take", List.of("@1.0")));
     assertThat(again.path("shown").asText()).isEqualTo(wanted);
   }
 

@@ -74,7 +74,8 @@ class MigrationIT {
                   """
                   select arrangement::jsonb = '{"layers": [{"mod": 2, "on": false},
                     {"mod": 1, "on": true}], "plugins": [{"name": "A.plug", "on": true}],
-                    "decisions": {"A.plug/1": {"name": "A.plug"}}, "heldBack": {"2": ["data/x"]}}'::jsonb
+                    "decisions": {"A.plug/1": {"name": {"take": "A.plug"}}}, "fileChoices": {},
+                    "heldBack": {"2": ["data/x"]}}'::jsonb
                   from profile
                   """))
           .containsExactly("t");
@@ -117,6 +118,55 @@ class MigrationIT {
       assertThat(ask(database, index)).containsExactly("1|1|" + abc);
       run(database, "insert into mod_file values (1, '', 'data/a.txt', 'a.txt', 1, 'bb')");
       assertThat(ask(database, index)).isEmpty();
+    }
+  }
+
+  @Test
+  void decisions_that_were_texts_have_members_of_their_own_wherever_they_are_kept()
+      throws SQLException {
+    String was =
+        """
+        {"layers":[],"decisions":{"A.plug/1":{"speed":"One.plug","/seen speed":"3f","name":"/value \\"X\\"",
+        "(record)":"/before","hold":"/removed","route":"/merged"},
+        "file:data/a.csv":{"/base":"{\\"take\\":[\\"\\"],\\"text\\":null}",
+        "line 2":"{\\"take\\":[\\"m\\"],\\"text\\":null}"}}}""";
+    try (Database database = Database.empty()) {
+      migrate(database, "18");
+      run(
+          database,
+          "insert into workspace (title, game_folder, definition) values ('W', '/g', 'x');"
+              + " insert into profile (workspace_id, name, arrangement) values (1, 'P', '"
+              + was
+              + "'), (1, 'Q', '{\"decisions\":{\"A.plug/1\":12}, broken'),"
+              + " (1, 'R', '{\"decisions\":{}}');"
+              + " insert into restore_point (profile_id, name, arrangement) values (1, 'p', '"
+              + was
+              + "'); insert into change (workspace_id, profile_id, said, before, after)"
+              + " values (1, 1, 's', '{\"decisions\":{}}', '"
+              + was
+              + "')");
+      migrate(database, "latest");
+      String record =
+          "with a as (select %s::jsonb -> 'decisions' -> 'A.plug/1' as d from %s where id = 1) select"
+              + " d->'speed'->>'take', d->'speed'->>'seen', d->'name'->>'own',"
+              + " d->'(record)'->>'outcome', d->'hold'->>'outcome', d->'route'->>'outcome',"
+              + " (select count(*) from jsonb_object_keys(d)) from a";
+      String file =
+          "with a as (select %s::jsonb -> 'fileChoices' -> 'data/a.csv' as d from %s where id = 1)"
+              + " select '<' || (d->>'base') || '>', d->'places'->'line 2'->'take'->>0 from a";
+      for (String[] of :
+          new String[][] {
+            {"arrangement", "profile"}, {"arrangement", "restore_point"}, {"after", "change"}
+          }) {
+        assertThat(ask(database, record.formatted(of[0], of[1])))
+            .containsExactly("One.plug|3f|\"X\"|AS_BEFORE|REMOVED|MERGED|5");
+        assertThat(ask(database, file.formatted(of[0], of[1]))).containsExactly("<>|m");
+      }
+      assertThat(ask(database, "select before from change"))
+          .containsExactly("{\"decisions\": {}, \"fileChoices\": {}}");
+      assertThat(ask(database, "select arrangement from profile where id > 1 order by id"))
+          .as("what is no document stays as it is, and what has no decision too")
+          .containsExactly("{\"decisions\":{\"A.plug/1\":12}, broken", "{\"decisions\":{}}");
     }
   }
 

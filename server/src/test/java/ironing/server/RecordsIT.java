@@ -142,7 +142,15 @@ class RecordsIT {
 
   private JsonNode decide(String key, String place, String choice) {
     return api.change(
-        "PUT", base + "/records/" + key + "/decisions", Map.of("place", place, "choice", choice));
+        "PUT",
+        base + "/records/" + key + "/decisions",
+        Map.of("place", place, "decision", decision(choice)));
+  }
+
+  /** A value of one's own after {@code =}, an outcome in capitals, or a plugin. */
+  private static Map<String, String> decision(String choice) {
+    if (choice.startsWith("=")) return Map.of("own", choice.substring(1));
+    return choice.endsWith(".plug") ? Map.of("take", choice) : Map.of("outcome", choice);
   }
 
   private JsonNode place(JsonNode board, String place) {
@@ -196,18 +204,18 @@ class RecordsIT {
 
   @Test
   void a_value_may_be_written_and_is_checked_against_its_field() {
-    JsonNode board = decide("Base.plug/1", "speed", "/value 12.5");
+    JsonNode board = decide("Base.plug/1", "speed", "=12.5");
     assertThat(place(board, "speed").path("outcome").path("text").asText()).isEqualTo("12.5 kn");
     assertThat(place(board, "speed").path("why").asText()).isEqualTo("you wrote it");
     assertThat(board.path("state").asText()).isEqualTo("COMBINES");
-    refused("speed", "/value 99", "out of range", "from 0 up to 40");
-    refused("speed", "/value \"fast\"", "no number", "Write a number");
-    refused("speed", "/value {", "no value in the text form", "Write it like");
-    refused("berth", "/value {\"ref\":\"Base.plug/1\"}", "a harbour belongs here", "Pick");
-    refused("berth", "/value {\"ref\":\"Base.plug/99\"}", "no plugin that is on", "Pick");
-    refused("mesh", "/value \"../up\"", "no path", "Write a path");
-    refused("speed", "/merged", "does not change", "Choose one of");
-    board = decide("Base.plug/1", "berth", "/value {\"ref\":\"Base.plug/10\"}");
+    refused("speed", "=99", "out of range", "from 0 up to 40");
+    refused("speed", "=\"fast\"", "no number", "Write a number");
+    refused("speed", "={", "no value in the text form", "Write it like");
+    refused("berth", "={\"ref\":\"Base.plug/1\"}", "a harbour belongs here", "Pick");
+    refused("berth", "={\"ref\":\"Base.plug/99\"}", "no plugin that is on", "Pick");
+    refused("mesh", "=\"../up\"", "no path", "Write a path");
+    refused("speed", "MERGED", "is not offered", "Choose one of");
+    board = decide("Base.plug/1", "berth", "={\"ref\":\"Base.plug/10\"}");
     assertThat(place(board, "berth").path("outcome").path("text").asText()).isEqualTo("Wick");
   }
 
@@ -218,7 +226,7 @@ class RecordsIT {
         api.ask(
             "PUT",
             record + "/decisions",
-            Map.of("place", place, "choice", choice),
+            Map.of("place", place, "decision", decision(choice)),
             Map.of("If-Match", etag));
     assertThat(a.status()).isEqualTo(422);
     assertThat(a.body().toString().toLowerCase(Locale.ROOT))
@@ -231,7 +239,7 @@ class RecordsIT {
     JsonNode route = place(api.get(base + "/records/Base.plug/2"), "route");
     assertThat(route.path("how").asText()).isEqualTo("ASKED");
     assertThat(route.path("suggested").path("text").asText()).isEqualTo("9, 1, 2, 3, 4");
-    JsonNode board = decide("Base.plug/2", "route", "/merged");
+    JsonNode board = decide("Base.plug/2", "route", "MERGED");
     assertThat(place(board, "route").path("outcome").path("text").asText())
         .isEqualTo("9, 1, 2, 3, 4");
     assertThat(board.path("state").asText()).isEqualTo("COMBINES");
@@ -240,8 +248,8 @@ class RecordsIT {
   @Test
   void a_patch_keeps_decisions_and_asks_again_only_about_what_changed_since() {
     decide("Base.plug/1", "speed", "Fast.plug");
-    decide("Base.plug/2", "route", "/merged");
-    Map<String, Object> nobodys = Map.of("place", "speed", "choice", "Nobody.plug");
+    decide("Base.plug/2", "route", "MERGED");
+    Map<String, Object> nobodys = Map.of("place", "speed", "decision", decision("Nobody.plug"));
     assertThat(api.refusal("PUT", base + "/records/Base.plug/1/decisions", nobodys))
         .isEqualTo("choice-unknown");
     assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
@@ -272,7 +280,7 @@ class RecordsIT {
         .isEqualTo("NEEDS_YOU");
     assertThat(api.get(base + "/wrinkles").path("open").findValuesAsText("code"))
         .contains("records-asked", "mend-stale");
-    assertThat(place(aud, "speed").path("choice").asText()).isEqualTo("Fast.plug");
+    assertThat(place(aud, "speed").at("/decision/take").asText()).isEqualTo("Fast.plug");
     assertThat(place(aud, "speed").path("why").asText()).contains("changed since");
     JsonNode bo = api.get(base + "/records/Base.plug/2");
     assertThat(place(bo, "route").path("how").asText()).as("as it was").isEqualTo("DECIDED");
@@ -299,7 +307,7 @@ class RecordsIT {
   @Test
   void a_patch_of_its_own_has_its_records_and_the_rest_goes_to_that_of_the_profile() {
     decide("Base.plug/1", "speed", "Fast.plug");
-    decide("Base.plug/2", "route", "/merged");
+    decide("Base.plug/2", "route", "MERGED");
     api.job(
         base + "/mends/patches", Map.of("name", "Aud alone", "records", List.of("Base.plug/1")));
     api.job(base + "/mends/patch", null);
@@ -320,7 +328,7 @@ class RecordsIT {
   @Test
   void conditions_of_a_patch_are_checked_like_requirements() {
     decide("Base.plug/1", "speed", "Fast.plug");
-    decide("Base.plug/2", "route", "/merged");
+    decide("Base.plug/2", "route", "MERGED");
     long patch = api.job(base + "/mends/patch", null).result();
     Map<String, Object> conditions =
         Map.of(
@@ -366,8 +374,8 @@ class RecordsIT {
         Map.of("plugin", "Fast.plug", "keys", List.of("Base.plug/1"), "withReferences", false));
     JsonNode aud = api.get(base + "/records/Base.plug/1");
     assertThat(aud.path("state").asText()).isEqualTo("COMBINES");
-    decide("Base.plug/1", "name", "/value \"Aud Helga\"");
-    decide("Base.plug/2", "route", "/merged");
+    decide("Base.plug/1", "name", "=\"Aud Helga\"");
+    decide("Base.plug/2", "route", "MERGED");
     api.job(base + "/mends/patch", null);
     String text =
         api.send(
@@ -405,7 +413,7 @@ class RecordsIT {
       assertThat(board.path("places")).isEmpty();
       assertThat(board.path("odd").get(0).asText()).contains("Base.plug");
     }
-    Map<String, Object> choice = Map.of("place", "name", "choice", "/value \"X\"");
+    Map<String, Object> choice = Map.of("place", "name", "decision", decision("=\"X\""));
     String decisions = base + "/records/Base.plug/1/decisions";
     assertThat(api.ask("PUT", decisions, choice, Map.of()).body().path("code").asText())
         .isEqualTo("record-odd");
@@ -453,7 +461,7 @@ class RecordsIT {
   @Test
   void making_a_mend_and_making_it_anew_are_steps_that_can_be_taken_back() {
     decide("Base.plug/1", "speed", "Fast.plug");
-    decide("Base.plug/2", "route", "/merged");
+    decide("Base.plug/2", "route", "MERGED");
     long patch = api.job(base + "/mends/patch", null).result();
     assertThat(api.get(base + "/timeline").path("undo").asText()).contains("switched it on");
     assertThat(mend(patch).path("on").asBoolean()).isTrue();
@@ -522,7 +530,7 @@ class RecordsIT {
     assertThat(would.path("records").findValuesAsText("label")).containsExactly("Aud");
     assertThat(would.path("records").get(0).path("then").path("text").asText()).isEqualTo("14 kn");
     api.change("POST", base + "/records/pattern?dryRun=false", all);
-    assertThat(place(api.get(base + "/records/Base.plug/1"), "speed").path("choice").asText())
+    assertThat(place(api.get(base + "/records/Base.plug/1"), "speed").at("/decision/take").asText())
         .isEqualTo("Fast.plug");
   }
 
@@ -627,7 +635,7 @@ class RecordsIT {
   @Test
   void a_merge_can_have_what_its_sources_change_in_one_record_combined() {
     decide("Base.plug/1", "speed", "Fast.plug");
-    decide("Base.plug/2", "route", "/merged");
+    decide("Base.plug/2", "route", "MERGED");
     api.job(base + "/mends/patch", null);
     List<String> before = order();
     List<String> sources = List.of("Fast.plug", "Calm.plug");
@@ -679,7 +687,7 @@ class RecordsIT {
                 "Calm.plug/1",
                 "\"name\":\"Lull\",\"speed\":4,\"berth\":{\"ref\":\"Calm.plug/2\"}")));
     decide("Base.plug/1", "speed", "Fast.plug");
-    decide("Base.plug/2", "route", "/merged");
+    decide("Base.plug/2", "route", "MERGED");
     api.job(base + "/mends/patch", null);
     Map<String, Object> body =
         Map.of("sources", List.of("Fast.plug", "Calm.plug"), "target", "Fleet.plug");
@@ -705,7 +713,7 @@ class RecordsIT {
     long merge = api.get(base + "/mends").get(1).path("mod").asLong();
     api.job(base + "/mends/merges/" + merge + "/take-back", null);
     aud = api.get(base + "/records/Base.plug/1");
-    assertThat(place(aud, "speed").path("choice").asText()).isEqualTo("Fast.plug");
+    assertThat(place(aud, "speed").at("/decision/take").asText()).isEqualTo("Fast.plug");
     assertThat(api.get(base + "/mends").findValuesAsText("stale")).containsOnly("false");
     assertThat(api.get(base + "/load-order").path("troubles").findValuesAsText("code"))
         .doesNotContain("MASTER_MISSING", "MASTER_OFF");

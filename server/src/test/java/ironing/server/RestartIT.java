@@ -118,7 +118,8 @@ class RestartIT {
       for (JsonNode p : api.get(record).path("places")) {
         if (!p.path("how").asText().equals("ASKED")) continue;
         String choice = p.path("changes").get(0).path("plugin").asText();
-        Map<String, Object> decision = Map.of("place", p.path("place").asText(), "choice", choice);
+        Map<String, Object> decision =
+            Map.of("place", p.path("place").asText(), "decision", Map.of("take", choice));
         api.change("PUT", record + "/decisions", decision);
         return;
       }

@@ -169,14 +169,15 @@ class WholeWayIT {
     String record = base + "/records/" + asked.path("key").asText();
     JsonNode place = firstAsked(api.get(record));
     String choice = place.path("changes").get(0).path("plugin").asText();
-    Map<String, Object> decision = Map.of("place", place.path("place").asText(), "choice", choice);
+    Map<String, Object> decision =
+        Map.of("place", place.path("place").asText(), "decision", Map.of("take", choice));
     JsonNode board = api.change("PUT", record + "/decisions", decision);
     assertThat(find(board, place).path("how").asText()).isEqualTo("DECIDED");
     Map<String, Object> back = Map.of("place", place.path("place").asText());
     board = api.change("PUT", record + "/decisions", back);
     assertThat(find(board, place).path("how").asText()).isEqualTo("ASKED");
     Map<String, Object> wrong =
-        Map.of("place", place.path("place").asText(), "choice", "Nobody.plug");
+        Map.of("place", place.path("place").asText(), "decision", Map.of("take", "Nobody.plug"));
     String etag = api.send("GET", record, null, Map.of()).header("ETag");
     Api.Answer refused = api.ask("PUT", record + "/decisions", wrong, Map.of("If-Match", etag));
     assertThat(refused.status()).isEqualTo(422);
@@ -258,7 +259,8 @@ class WholeWayIT {
       String record = base + "/records/" + c.path("key").asText();
       for (JsonNode p = firstAsked(api.get(record)); p != null; ) {
         String choice = last(p.path("changes")).path("plugin").asText();
-        Map<String, Object> decision = Map.of("place", p.path("place").asText(), "choice", choice);
+        Map<String, Object> decision =
+            Map.of("place", p.path("place").asText(), "decision", Map.of("take", choice));
         p = firstAsked(api.change("PUT", record + "/decisions", decision));
       }
     }

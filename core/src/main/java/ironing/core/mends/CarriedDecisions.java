@@ -10,6 +10,8 @@ import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
 import ironing.core.records.Combiner;
+import ironing.core.records.Decided;
+import ironing.core.records.Decision;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
 import java.util.LinkedHashSet;
@@ -30,7 +32,7 @@ import java.util.TreeMap;
  * @param gone keys of records whose decisions are replaced
  * @param instead by the new key
  */
-public record CarriedDecisions(Set<String> gone, Map<String, Map<String, String>> instead) {
+public record CarriedDecisions(Set<String> gone, Map<String, Map<String, Decided>> instead) {
 
   /**
    * @param all the collisions before the merge
@@ -39,7 +41,7 @@ public record CarriedDecisions(Set<String> gone, Map<String, Map<String, String>
   public static CarriedDecisions of(
       GameDefinition game, Collisions all, MergePlan plan, RecordIndex after) {
     Set<String> gone = new LinkedHashSet<>();
-    Map<String, Map<String, String>> instead = new TreeMap<>();
+    Map<String, Map<String, Decided>> instead = new TreeMap<>();
     for (int record : touched(plan)) {
       Optional<Plugin.Record> wanted = wanted(game, all, plan, record);
       boolean decided = !all.decisionsOn(record).isEmpty();
@@ -51,7 +53,7 @@ public record CarriedDecisions(Set<String> gone, Map<String, Map<String, String>
       RecordType type = type(game, wanted.get().type());
       List<Version> sides =
           after.versions(there).stream().filter(v -> !after.source(v.position()).mend()).toList();
-      Map<String, String> places = places(game, type, wanted.get().fields(), sides);
+      Map<String, Decided> places = places(game, type, wanted.get().fields(), sides);
       if (!places.isEmpty()) instead.put(wanted.get().key().toString(), places);
     }
     return new CarriedDecisions(gone, instead);
@@ -91,13 +93,13 @@ public record CarriedDecisions(Set<String> gone, Map<String, Map<String, String>
     return game.records().getOrDefault(type, RecordType.undescribed(type));
   }
 
-  private static Map<String, String> places(
+  private static Map<String, Decided> places(
       GameDefinition game, RecordType type, Optional<Value.Fields> wanted, List<Version> sides) {
-    Map<String, String> places = new TreeMap<>();
+    Map<String, Decided> places = new TreeMap<>();
     boolean someRemoved = sides.stream().anyMatch(v -> v.fields().isEmpty());
     if (wanted.isEmpty()) {
       if (!sides.stream().allMatch(v -> v.fields().isEmpty()))
-        places.put(Combiner.WHOLE_RECORD, Combiner.REMOVED);
+        places.put(Combiner.WHOLE_RECORD, Decided.of(Decision.Outcome.REMOVED));
       return places;
     }
     List<Version> compared = sides;
@@ -105,7 +107,7 @@ public record CarriedDecisions(Set<String> gone, Map<String, Map<String, String>
       // one of those that have the record is taken whole, and the fields are told against it
       Optional<Version> whole = sides.stream().filter(v -> v.fields().isPresent()).findFirst();
       if (whole.isEmpty()) return places;
-      places.put(Combiner.WHOLE_RECORD, whole.get().plugin());
+      places.put(Combiner.WHOLE_RECORD, Decided.take(whole.get().plugin()));
       compared = List.of(whole.get());
     }
     Combiner combiner = new Combiner(game.pathCase());
@@ -123,7 +125,10 @@ public record CarriedDecisions(Set<String> gone, Map<String, Map<String, String>
                           Optional.ofNullable(v.fields().get().map().get(name))));
       if (agreed) continue;
       places.put(
-          name, value.map(v -> Combiner.VALUE + PluginText.node(v)).orElse(Combiner.REMOVED));
+          name,
+          value
+              .map(v -> Decided.own(PluginText.node(v).toString()))
+              .orElse(Decided.of(Decision.Outcome.REMOVED)));
     }
     return places;
   }

@@ -8,6 +8,7 @@ import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combiner;
+import ironing.core.records.Decision;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
 import java.util.ArrayList;
@@ -29,11 +30,11 @@ public record PatchPattern(
   /**
    * A record that it touches.
    *
-   * @param choice the decision, as {@link Combiner#combine} takes it
+   * @param choice what is decided of it
    * @param now what the field comes to without it
    */
   public record Touched(
-      int record, String choice, Optional<Value> now, Optional<Value> then, Cell cell) {}
+      int record, Decision choice, Optional<Value> now, Optional<Value> then, Cell cell) {}
 
   /** Every record that it changes, by number. Cost: the versions of the plugin are read. */
   public List<Touched> touches(RecordIndex index, Collisions all, RecordType described) {
@@ -52,10 +53,12 @@ public record PatchPattern(
       if (combiner.same(taken, there, now)) continue;
       Optional<Cell> cell =
           c.combination().cells().stream().filter(x -> x.place().equals(take)).findFirst();
-      String choice =
+      Decision choice =
           cell.filter(x -> proposes(x, from)).isPresent()
-              ? from
-              : there.map(v -> Combiner.VALUE + PluginText.node(v)).orElse(Combiner.REMOVED);
+              ? new Decision.Take(from)
+              : there
+                  .<Decision>map(v -> new Decision.Own(PluginText.node(v).toString()))
+                  .orElse(Decision.Outcome.REMOVED);
       touched.add(new Touched(record, choice, now, there, cell.orElse(null)));
     }
     touched.sort((a, b) -> Integer.compare(a.record(), b.record()));

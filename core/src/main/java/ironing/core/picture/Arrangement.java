@@ -1,8 +1,10 @@
 package ironing.core.picture;
 
+import ironing.core.combine.FileChoices;
 import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.RuleBook;
+import ironing.core.records.Decided;
 import java.util.Collections;
 import java.util.List;
 import java.util.Map;
@@ -15,8 +17,8 @@ import java.util.TreeSet;
  *
  * @param layers from the lowest; the game is not among them
  * @param plugins the load order as wished; may name plugins that are not in play
- * @param decisions record key to place to choice, as {@link ironing.core.records.Combiner#combine}
- *     takes them
+ * @param decisions by the key of a record and the place
+ * @param fileChoices by the game path of a file that several mods change, as it is deployed
  * @param heldBack by mod: game paths of files, and of folders with {@code /} at the end, that the
  *     user keeps out of the game
  * @param sections the named stretches of layers, in no order; each has a layer
@@ -28,7 +30,8 @@ import java.util.TreeSet;
 public record Arrangement(
     List<Layer> layers,
     List<Wish> plugins,
-    Map<String, Map<String, String>> decisions,
+    Map<String, Map<String, Decided>> decisions,
+    Map<String, FileChoices> fileChoices,
     Map<Long, Set<String>> heldBack,
     List<Section> sections,
     List<Ruling> rulings,
@@ -83,13 +86,16 @@ public record Arrangement(
             .map(l -> l.section() == 0 || known.contains(l.section()) ? l : l.withSection(0))
             .toList();
     plugins = List.copyOf(plugins);
-    Map<String, Map<String, String>> copy = new TreeMap<>();
+    Map<String, Map<String, Decided>> copy = new TreeMap<>();
     decisions.forEach(
         (record, places) -> {
           if (!places.isEmpty())
             copy.put(record, Collections.unmodifiableMap(new TreeMap<>(places)));
         });
     decisions = Collections.unmodifiableMap(copy);
+    Map<String, FileChoices> chosen = new TreeMap<>(fileChoices);
+    chosen.values().removeIf(FileChoices::isEmpty);
+    fileChoices = Collections.unmodifiableMap(chosen);
     Map<Long, Set<String>> held = new TreeMap<>();
     heldBack.forEach(
         (mod, paths) -> {
@@ -106,11 +112,12 @@ public record Arrangement(
 
   /** With nothing held back, no sections, rulings or rules. */
   public Arrangement(
-      List<Layer> layers, List<Wish> plugins, Map<String, Map<String, String>> decisions) {
+      List<Layer> layers, List<Wish> plugins, Map<String, Map<String, Decided>> decisions) {
     this(
         layers,
         plugins,
         decisions,
+        Map.of(),
         Map.of(),
         List.of(),
         List.of(),
@@ -121,49 +128,142 @@ public record Arrangement(
 
   public Arrangement withLayers(List<Layer> layers) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   public Arrangement withLayers(List<Layer> layers, List<Section> sections) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   public Arrangement withPlugins(List<Wish> plugins) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   public Arrangement withRulings(List<Ruling> rulings) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   public Arrangement withRules(List<PlacementRule> rules) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   public Arrangement withLoadRules(RuleBook loadRules) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   public Arrangement withMuted(Set<String> muted) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
-  /** With the user's choices for one record replaced; none of them takes the record out. */
-  public Arrangement withDecisions(String record, Map<String, String> places) {
-    Map<String, Map<String, String>> next = new TreeMap<>(decisions);
+  /** With the user's decisions on one record replaced; none takes the record out. */
+  public Arrangement withDecisions(String record, Map<String, Decided> places) {
+    Map<String, Map<String, Decided>> next = new TreeMap<>(decisions);
     next.put(record, places);
     return withDecisions(next);
   }
 
-  public Arrangement withDecisions(Map<String, Map<String, String>> decisions) {
+  public Arrangement withDecisions(Map<String, Map<String, Decided>> decisions) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
+  }
+
+  /** With what the user says of one file replaced. */
+  public Arrangement withFileChoices(String path, FileChoices choices) {
+    Map<String, FileChoices> next = new TreeMap<>(fileChoices);
+    next.put(path, choices);
+    return withFileChoices(next);
+  }
+
+  public Arrangement withFileChoices(Map<String, FileChoices> fileChoices) {
+    return new Arrangement(
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   /** With what is held back of one mod replaced. */
@@ -175,7 +275,16 @@ public record Arrangement(
 
   public Arrangement withHeldBack(Map<Long, Set<String>> heldBack) {
     return new Arrangement(
-        layers, plugins, decisions, heldBack, sections, rulings, rules, loadRules, muted);
+        layers,
+        plugins,
+        decisions,
+        fileChoices,
+        heldBack,
+        sections,
+        rulings,
+        rules,
+        loadRules,
+        muted);
   }
 
   /**
@@ -190,6 +299,7 @@ public record Arrangement(
         layers.stream().map(l -> l.mod() == replaced ? l.withMod(by) : l).toList(),
         plugins,
         decisions,
+        fileChoices,
         held,
         sections,
         rulings.stream().map(r -> r.mod() == replaced ? new Ruling(r.at(), by) : r).toList(),
@@ -198,7 +308,11 @@ public record Arrangement(
         muted);
   }
 
-  public Map<String, String> decisionsOn(String record) {
+  public FileChoices choicesOn(String path) {
+    return fileChoices.getOrDefault(path, FileChoices.NONE);
+  }
+
+  public Map<String, Decided> decisionsOn(String record) {
     return decisions.getOrDefault(record, Map.of());
   }
 }

@@ -54,7 +54,7 @@ public record Collision(
    * @param decisions the user's choices for it, place by place
    */
   public static Collision of(
-      GameDefinition game, RecordIndex index, int record, Map<String, String> decisions) {
+      GameDefinition game, RecordIndex index, int record, Map<String, Decided> decisions) {
     List<Version> all = index.versions(record);
     if (index.isOdd(record)) return odd(game, index, record, all);
     Combiner combiner = new Combiner(game.pathCase());

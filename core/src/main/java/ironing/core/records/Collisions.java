@@ -13,6 +13,7 @@ import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
@@ -35,7 +36,7 @@ public final class Collisions {
 
   private final GameDefinition game;
   private final RecordIndex index;
-  private final Map<Integer, Map<String, String>> decisions = new HashMap<>();
+  private final Map<Integer, Map<String, Decided>> decisions = new HashMap<>();
   // the fields' names of all tables under common numbers
   private final Map<String, Integer> numbers = new HashMap<>();
   private final int[][] numberOf;
@@ -49,7 +50,7 @@ public final class Collisions {
   private volatile boolean incomplete;
 
   private Collisions(
-      GameDefinition game, RecordIndex index, Map<String, Map<String, String>> decided) {
+      GameDefinition game, RecordIndex index, Map<String, Map<String, Decided>> decided) {
     this.game = game;
     this.index = index;
     decided.forEach(
@@ -91,10 +92,10 @@ public final class Collisions {
   }
 
   /**
-   * @param decisions the user's choices, by the record's key as text and the place
+   * @param decisions the user's, by the record's key as text and the place
    */
   public static Collisions in(
-      GameDefinition game, RecordIndex index, Map<String, Map<String, String>> decisions) {
+      GameDefinition game, RecordIndex index, Map<String, Map<String, Decided>> decisions) {
     return new Collisions(game, index, decisions);
   }
 
@@ -155,7 +156,7 @@ public final class Collisions {
   }
 
   /** The user's choices for a record. */
-  public Map<String, String> decisionsOn(int record) {
+  public Map<String, Decided> decisionsOn(int record) {
     return decisions.getOrDefault(record, Map.of());
   }
 
@@ -176,10 +177,29 @@ public final class Collisions {
       print = Prints.mix(print, Prints.name(PathCase.fold(index.name(position))));
       print = Prints.mix(print, index.table(position).print(index.rowOf(record, v)));
     }
-    Map<String, String> words = new TreeMap<>(decisionsOn(record));
+    Map<String, String> words = new TreeMap<>();
+    decisionsOn(record).forEach((place, decided) -> words.putAll(words(place, decided)));
     for (Map.Entry<String, String> e : words.entrySet())
       print = Prints.mix(print, Prints.name(e.getKey() + "=" + e.getValue()));
     return print;
+  }
+
+  // the words of the first version of the product: what was made under them is fresh still
+  private static Map<String, String> words(String place, Decided decided) {
+    Map<String, String> words = new TreeMap<>();
+    Decision d = decided.decision();
+    words.put(
+        place,
+        d instanceof Decision.Own own
+            ? "/value " + own.text()
+            : d instanceof Decision.Outcome o
+                ? "/"
+                    + (o == Decision.Outcome.AS_BEFORE
+                        ? "before"
+                        : o.name().toLowerCase(Locale.ROOT))
+                : d.taken().orElseThrow());
+    if (!decided.seen().isEmpty()) words.put("/seen " + place, decided.seen());
+    return words;
   }
 
   /** Whether every value that had to be read could be; else those count as waiting for the user. */

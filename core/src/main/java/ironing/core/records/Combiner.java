@@ -9,6 +9,7 @@ import ironing.core.plugin.Prints;
 import ironing.core.plugin.Value;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
+import ironing.core.records.Decision.Outcome;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -31,24 +32,6 @@ public final class Combiner {
   /** The place by which the user decides on a record that one side removes and another changes. */
   public static final String WHOLE_RECORD = "(record)";
 
-  /** The choice of what was there before anybody changed it; a plugin's name has no slash. */
-  public static final String AS_BEFORE = "/before";
-
-  /** The choice of a sequence that the sides are laid into. */
-  public static final String MERGED = "/merged";
-
-  /** The choice that a field, or the whole record, is not there at all. */
-  public static final String REMOVED = "/removed";
-
-  /** Begins the choice of a value of the user's own; its text form follows. */
-  public static final String VALUE = "/value ";
-
-  /**
-   * Stands before a place: what the sides said there when the user decided, as {@link #seen} gives
-   * it. When they say something else since, the decision is asked for again.
-   */
-  public static final String SEEN = "/seen ";
-
   private final Equality equality;
 
   public Combiner(PathCase pathCase) {
@@ -63,15 +46,14 @@ public final class Combiner {
 
   /**
    * @param versions of one record in load order, the owner's first
-   * @param decisions place to the user's choice: the plugin whose value is taken, {@link
-   *     #AS_BEFORE}, {@link #MERGED}, {@link #REMOVED} or {@link #VALUE} with a value; a choice of
-   *     a plugin that no longer changes the place does not count
+   * @param decisions by place; one that takes what a plugin has which no longer changes the place
+   *     does not count
    */
   public Combination combine(
-      RecordType type, List<Version> versions, Map<String, String> decisions) {
+      RecordType type, List<Version> versions, Map<String, Decided> decisions) {
     List<Version> leaves = leaves(versions);
     Version base = commonGround(versions, leaves);
-    Optional<Version> whole = whole(versions, base, decisions.getOrDefault(WHOLE_RECORD, ""));
+    Optional<Version> whole = whole(versions, base, decision(WHOLE_RECORD, decisions));
     if (whole.isPresent()) return edited(type, whole.get(), base, leaves, decisions);
     boolean anyRemoved = leaves.stream().anyMatch(v -> v.fields().isEmpty());
     if (anyRemoved || base.fields().isEmpty()) return removal(base, leaves, decisions, type);
@@ -89,14 +71,25 @@ public final class Combiner {
   }
 
   /** The version that the user wants whole; empty when it has not been said, or is gone. */
-  private static Optional<Version> whole(List<Version> versions, Version base, String choice) {
-    if (choice.equals(AS_BEFORE)) return Optional.of(base);
-    if (choice.equals(REMOVED))
+  private static Optional<Version> whole(
+      List<Version> versions, Version base, Optional<Decision> decision) {
+    if (decision.isEmpty()) return Optional.empty();
+    if (decision.get() == Outcome.AS_BEFORE) return Optional.of(base);
+    if (decision.get() == Outcome.REMOVED)
       return Optional.of(
           new Version(
               base.plugin(), base.masters(), base.position(), base.type(), Optional.empty()));
-    String plugin = PathCase.fold(choice);
-    return versions.stream().filter(v -> PathCase.fold(v.plugin()).equals(plugin)).findFirst();
+    return decision
+        .flatMap(Decision::taken)
+        .flatMap(p -> versions.stream().filter(v -> isSame(v.plugin(), p)).findFirst());
+  }
+
+  private static boolean isSame(String plugin, String other) {
+    return PathCase.fold(plugin).equals(PathCase.fold(other));
+  }
+
+  private static Optional<Decision> decision(String place, Map<String, Decided> decisions) {
+    return Optional.ofNullable(decisions.get(place)).map(Decided::decision);
   }
 
   // one plugin's version whole, whatever the others say, and the user's own fields in it
@@ -105,7 +98,7 @@ public final class Combiner {
       Version whole,
       Version base,
       List<Version> leaves,
-      Map<String, String> decisions) {
+      Map<String, Decided> decisions) {
     List<Cell> cells = new ArrayList<>();
     Optional<Value> taken = whole.fields().map(f -> (Value) f);
     Map<String, Optional<Value>> proposals = proposals(wholeSides(type, base, leaves));
@@ -127,7 +120,7 @@ public final class Combiner {
     for (String place : places) {
       Optional<Value> was = Optional.ofNullable(fields.get(place));
       Field field = type.field(place);
-      chosen(field, was, List.of(), decisions.getOrDefault(place, ""))
+      chosen(field, was, List.of(), decision(place, decisions))
           .ifPresent(
               now -> {
                 cells.add(new Cell(place, was, Map.of(), How.DECIDED, now));
@@ -140,7 +133,7 @@ public final class Combiner {
   }
 
   private static boolean isField(String place) {
-    return !place.equals(WHOLE_RECORD) && place.indexOf('[') < 0 && !place.startsWith(SEEN);
+    return !place.equals(WHOLE_RECORD) && place.indexOf('[') < 0;
   }
 
   /** The versions that no other stands for, in load order. */
@@ -182,7 +175,7 @@ public final class Combiner {
   }
 
   private Combination removal(
-      Version base, List<Version> leaves, Map<String, String> decisions, RecordType type) {
+      Version base, List<Version> leaves, Map<String, Decided> decisions, RecordType type) {
     List<Side> sides = wholeSides(type, base, leaves);
     Cell cell =
         settle(WHOLE_RECORD, type.asField(), base.fields().map(f -> (Value) f), sides, decisions);
@@ -196,7 +189,7 @@ public final class Combiner {
   }
 
   private Combination fields(
-      RecordType type, Version base, List<Version> leaves, Map<String, String> decisions) {
+      RecordType type, Version base, List<Version> leaves, Map<String, Decided> decisions) {
     List<Cell> cells = new ArrayList<>();
     Map<String, Value> was = base.fields().get().map();
     List<Map.Entry<String, Map<String, Value>>> sides = new ArrayList<>();
@@ -217,7 +210,7 @@ public final class Combiner {
       Map<String, Field> described,
       Map<String, Value> base,
       List<Map.Entry<String, Map<String, Value>>> sides,
-      Map<String, String> decisions,
+      Map<String, Decided> decisions,
       List<Cell> cells) {
     Set<String> names = new LinkedHashSet<>(base.keySet());
     sides.forEach(s -> names.addAll(s.getValue().keySet()));
@@ -243,7 +236,7 @@ public final class Combiner {
       Field field,
       Optional<Value> before,
       List<Side> changed,
-      Map<String, String> decisions,
+      Map<String, Decided> decisions,
       List<Cell> cells) {
     if (outdated(place, before, proposals(changed), decisions)) {
       cells.add(
@@ -256,8 +249,7 @@ public final class Combiner {
               merged(field, before, changed)));
       return Optional.empty();
     }
-    Optional<Optional<Value>> chosen =
-        chosen(field, before, changed, decisions.getOrDefault(place, ""));
+    Optional<Optional<Value>> chosen = chosen(field, before, changed, decision(place, decisions));
     if (chosen.isPresent()) {
       cells.add(
           new Cell(
@@ -292,12 +284,14 @@ public final class Combiner {
       String place,
       Optional<Value> before,
       Map<String, Optional<Value>> proposals,
-      Map<String, String> decisions) {
-    String seen = decisions.get(SEEN + place);
-    return seen != null && decisions.containsKey(place) && !seen.equals(seen(before, proposals));
+      Map<String, Decided> decisions) {
+    Decided decided = decisions.get(place);
+    return decided != null
+        && !decided.seen().isEmpty()
+        && !decided.seen().equals(seen(before, proposals));
   }
 
-  /** What the sides say at a place, as it is kept with a decision; see {@link #SEEN}. */
+  /** What the sides say at a place, as it is kept with a decision; see {@link Decided}. */
   public static String seen(Cell cell) {
     return seen(cell.before(), cell.proposals());
   }
@@ -317,17 +311,16 @@ public final class Combiner {
   /** What the user's choice comes to: inside, empty is removed; outside, it does not count. */
   @SuppressWarnings("OptionalMapToOptional")
   private Optional<Optional<Value>> chosen(
-      Field field, Optional<Value> before, List<Side> changed, String choice) {
-    if (choice.isEmpty()) return Optional.empty();
-    if (choice.equals(AS_BEFORE)) return changed.isEmpty() ? Optional.empty() : Optional.of(before);
-    if (choice.equals(REMOVED)) return Optional.of(Optional.empty());
-    if (choice.equals(MERGED)) return merged(field, before, changed).map(Optional::of);
-    if (choice.startsWith(VALUE))
-      return PluginText.value(choice.substring(VALUE.length())).map(Optional::of);
-    String plugin = PathCase.fold(choice);
-    return changed.stream()
-        .filter(s -> PathCase.fold(s.plugin()).equals(plugin))
-        .findFirst()
+      Field field, Optional<Value> before, List<Side> changed, Optional<Decision> decision) {
+    if (decision.isEmpty()) return Optional.empty();
+    Decision what = decision.get();
+    if (what == Outcome.AS_BEFORE)
+      return changed.isEmpty() ? Optional.empty() : Optional.of(before);
+    if (what == Outcome.REMOVED) return Optional.of(Optional.empty());
+    if (what == Outcome.MERGED) return merged(field, before, changed).map(Optional::of);
+    if (what instanceof Decision.Own own) return PluginText.value(own.text()).map(Optional::of);
+    return what.taken()
+        .flatMap(p -> changed.stream().filter(s -> isSame(s.plugin(), p)).findFirst())
         .map(Side::value);
   }
 
@@ -351,12 +344,12 @@ public final class Combiner {
       Field field,
       Optional<Value> before,
       List<Side> changed,
-      Map<String, String> decisions) {
+      Map<String, Decided> decisions) {
     Map<String, Optional<Value>> proposals = proposals(changed);
     Optional<Optional<Value>> chosen =
         outdated(place, before, proposals, decisions)
             ? Optional.empty()
-            : chosen(field, before, changed, decisions.getOrDefault(place, ""));
+            : chosen(field, before, changed, decision(place, decisions));
     if (chosen.isPresent()) return new Cell(place, before, proposals, How.DECIDED, chosen.get());
     if (alike(field, changed) && !outdated(place, before, proposals, decisions)) {
       Optional<Value> taken = changed.isEmpty() ? before : changed.get(0).value();
@@ -398,7 +391,7 @@ public final class Combiner {
       Field field,
       Optional<Value> before,
       List<Side> changed,
-      Map<String, String> decisions,
+      Map<String, Decided> decisions,
       List<Cell> cells) {
     Map<Object, Value.Fields> was = equality.byKey(field, items(before));
     List<Map<Object, Value.Fields>> sides =

@@ -8,6 +8,7 @@ import ironing.core.layers.Standing;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.records.Decided;
 import ironing.core.testkit.TestWorld;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -270,8 +271,10 @@ class PictureTest {
   @Test
   void decisions_are_kept_and_an_empty_one_is_taken_out() {
     Arrangement a =
-        new TestWorld().arrangement().withDecisions("Base.plug/1", Map.of("speed", "One.plug"));
-    assertThat(a.decisionsOn("Base.plug/1")).containsEntry("speed", "One.plug");
+        new TestWorld()
+            .arrangement()
+            .withDecisions("Base.plug/1", Map.of("speed", Decided.take("One.plug")));
+    assertThat(a.decisionsOn("Base.plug/1")).containsEntry("speed", Decided.take("One.plug"));
     assertThat(a.withDecisions("Base.plug/1", Map.of()).decisions()).isEmpty();
     assertThat(a.withLayers(List.of()).withPlugins(List.of()).decisions()).isEqualTo(a.decisions());
   }

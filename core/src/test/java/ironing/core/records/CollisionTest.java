@@ -50,16 +50,16 @@ class CollisionTest {
   }
 
   private static List<Collision> collisions(
-      List<Plugin> order, Set<String> patches, Map<String, String> decisions) {
+      List<Plugin> order, Set<String> patches, Map<String, Decided> decisions) {
     RecordIndex index = TestWorld.index(order, patches);
-    Map<String, Map<String, String>> all =
+    Map<String, Map<String, Decided>> all =
         decisions.isEmpty() ? Map.of() : Map.of("Base.plug/1", decisions);
     Collisions found = Collisions.in(TestWorld.GAME, index, all);
     return IntStream.range(0, found.size()).mapToObj(i -> found.of(found.record(i))).toList();
   }
 
   private static Collision only(
-      List<Plugin> order, Set<String> patches, Map<String, String> decisions) {
+      List<Plugin> order, Set<String> patches, Map<String, Decided> decisions) {
     List<Collision> all = collisions(order, patches, decisions);
     assertThat(all).hasSize(1);
     return all.get(0);
@@ -77,7 +77,7 @@ class CollisionTest {
 
   @Test
   void decided_it_combines_and_once_a_patch_has_it_it_is_settled() {
-    Map<String, String> decided = Map.of("speed", "One.plug");
+    Map<String, Decided> decided = Map.of("speed", Decided.take("One.plug"));
     Collision open = only(List.of(BASE, ONE, TWO), Set.of(), decided);
     assertThat(open.state()).isEqualTo(State.COMBINES);
     Plugin patch =
@@ -86,7 +86,10 @@ class CollisionTest {
     assertThat(settled.state()).isEqualTo(State.SETTLED);
     assertThat(settled.lost()).isEmpty();
     Collision stale =
-        only(List.of(BASE, ONE, TWO, patch), Set.of("patch.plug"), Map.of("speed", "Two.plug"));
+        only(
+            List.of(BASE, ONE, TWO, patch),
+            Set.of("patch.plug"),
+            Map.of("speed", Decided.take("Two.plug")));
     assertThat(stale.state())
         .as("the patch no longer says what was decided")
         .isEqualTo(State.COMBINES);
@@ -124,7 +127,8 @@ class CollisionTest {
 
   @Test
   void a_patch_has_complete_masters_in_load_order_and_the_same_bytes_every_time() {
-    Collision c = only(List.of(BASE, ONE, TWO), Set.of(), Map.of("speed", "Two.plug"));
+    Collision c =
+        only(List.of(BASE, ONE, TWO), Set.of(), Map.of("speed", Decided.take("Two.plug")));
     Plugin unrelated = plugin("Unrelated.plug", "");
     List<Plugin> order = List.of(BASE, unrelated, ONE, TWO);
     List<String> names = order.stream().map(Plugin::name).toList();
@@ -149,7 +153,7 @@ class CollisionTest {
             "\"Base.plug\"",
             "{\"type\":\"vessel\",\"id\":\"Base.plug/1\",\"fields\":null}");
     List<Plugin> order = List.of(BASE, removes, TWO);
-    Collision c = only(order, Set.of(), Map.of(Combiner.WHOLE_RECORD, "Zero.plug"));
+    Collision c = only(order, Set.of(), Map.of(Combiner.WHOLE_RECORD, Decided.take("Zero.plug")));
     assertThat(c.state()).isEqualTo(State.COMBINES);
     assertThat(
             PatchBuilder.build("Patch.plug", "P", "", names(BASE, removes, TWO), List.of(c))
@@ -187,7 +191,9 @@ class CollisionTest {
       assertThat(v.isOdd(record)).isTrue();
       assertThat(v.used(record).plugin()).isEqualTo("Odd.plug");
       assertThat(v.type(record)).isEqualTo(v.used(record).type());
-      Collision c = Collision.of(TestWorld.GAME, v, record, Map.of("/record", "Base.plug"));
+      Collision c =
+          Collision.of(
+              TestWorld.GAME, v, record, Map.of(Combiner.WHOLE_RECORD, Decided.take("Base.plug")));
       assertThat(c.state()).isEqualTo(Collision.State.ODD);
       assertThat(c.combination().cells()).isEmpty();
       assertThat(c.used().plugin()).isEqualTo("Odd.plug");
@@ -198,7 +204,8 @@ class CollisionTest {
     assertThat(v.versions(v.find(new Ref("base.plug", 77))))
         .extracting(Version::plugin)
         .containsExactly("Odd.plug");
-    Collisions all = Collisions.in(TestWorld.GAME, v, Map.of("Base.plug/1", Map.of("name", "x")));
+    Collisions all =
+        Collisions.in(TestWorld.GAME, v, Map.of("Base.plug/1", Map.of("name", Decided.take("x"))));
     assertThat(all.size()).isZero();
     assertThat(all.counts()).containsEntry(Collision.State.ODD, 2);
     assertThat(v.overrides(1)).isEqualTo(1);

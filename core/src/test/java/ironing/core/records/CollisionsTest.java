@@ -7,6 +7,7 @@ import ironing.core.mends.PatchBuilder;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginText;
+import ironing.core.plugin.Prints;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value;
@@ -194,10 +195,13 @@ class CollisionsTest {
     Collisions again = Collisions.in(TestWorld.GAME, TestWorld.index(order, Set.of()), Map.of());
     int record = now.record(0);
     String key = now.of(record).key().toString();
-    Map<String, Map<String, String>> word = Map.of(key, Map.of("name", Combiner.VALUE + "\"X\""));
+    Map<String, Map<String, Decided>> word = Map.of(key, Map.of("name", Decided.own("\"X\"")));
     Collisions decided = Collisions.in(TestWorld.GAME, TestWorld.index(order, Set.of()), word);
     assertThat(again.madeOf(record)).isEqualTo(now.madeOf(record));
-    assertThat(decided.madeOf(record)).isNotEqualTo(now.madeOf(record));
+    assertThat(decided.madeOf(record))
+        .as("what was made under the words of the first version is fresh still")
+        .isEqualTo(Prints.mix(now.madeOf(record), Prints.name("name=/value \"X\"")))
+        .isNotEqualTo(now.madeOf(record));
   }
 
   @Test

@@ -10,6 +10,7 @@ import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Value;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
+import ironing.core.records.Decision.Outcome;
 import ironing.core.testkit.TestWorld;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -194,12 +195,12 @@ class CombinerTest {
     List<Version> v =
         versions(
             "Base.plug: {\"speed\":11}", "One.plug: {\"speed\":12}", "Two.plug: {\"speed\":9}");
-    Combination c = COMBINER.combine(VESSEL, v, Map.of("speed", "one.PLUG"));
+    Combination c = COMBINER.combine(VESSEL, v, Map.of("speed", Decided.take("one.PLUG")));
     assertThat(outcome(c)).isEqualTo(canonical("{\"speed\":12}"));
     assertThat(c.cells().get(0).how()).isEqualTo(How.DECIDED);
-    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Combiner.AS_BEFORE))))
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Decided.of(Outcome.AS_BEFORE)))))
         .isEqualTo(canonical("{\"speed\":11}"));
-    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", "Gone.plug"))))
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Decided.take("Gone.plug")))))
         .as("a choice of one that takes no side any more")
         .isEqualTo("asked [speed]");
   }
@@ -211,14 +212,16 @@ class CombinerTest {
             "Base.plug: {\"crew\":[1]}",
             "One.plug: {\"crew\":[1,2]}",
             "Two.plug: {\"crew\":[1,3]}");
-    assertThat(outcome(COMBINER.combine(VESSEL, crew, Map.of("crew", "Two.plug"))))
+    assertThat(outcome(COMBINER.combine(VESSEL, crew, Map.of("crew", Decided.take("Two.plug")))))
         .isEqualTo(canonical("{\"crew\":[1,3]}"));
     List<Version> hold =
         versions(
             "Base.plug: {\"hold\":[{\"goods\":1,\"tonnes\":4}]}",
             "One.plug: {\"hold\":[{\"goods\":1,\"tonnes\":5}]}",
             "Two.plug: {\"hold\":[{\"goods\":1,\"tonnes\":6}]}");
-    assertThat(outcome(COMBINER.combine(VESSEL, hold, Map.of("hold[1].tonnes", "One.plug"))))
+    assertThat(
+            outcome(
+                COMBINER.combine(VESSEL, hold, Map.of("hold[1].tonnes", Decided.take("One.plug")))))
         .isEqualTo(canonical("{\"hold\":[{\"goods\":1,\"tonnes\":5}]}"));
   }
 
@@ -245,7 +248,8 @@ class CombinerTest {
     assertThat(outcome(c)).isEqualTo("asked [route]");
     List<Version> v =
         versions("Base.plug: " + routes[0], "One.plug: " + routes[1], "Two.plug: " + routes[2]);
-    String merged = outcome(COMBINER.combine(VESSEL, v, Map.of("route", Combiner.MERGED)));
+    String merged =
+        outcome(COMBINER.combine(VESSEL, v, Map.of("route", Decided.of(Outcome.MERGED))));
     if (expected.equals("none")) {
       assertThat(c.cells().get(0).suggested()).isEmpty();
       assertThat(merged).as("there is nothing to take").isEqualTo("asked [route]");
@@ -260,15 +264,15 @@ class CombinerTest {
     List<Version> v =
         versions(
             "Base.plug: {\"speed\":11,\"name\":\"A\"}", "One.plug: {\"speed\":12,\"name\":\"A\"}");
-    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Combiner.VALUE + "13"))))
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Decided.own("13")))))
         .as("instead of what was taken without a question")
         .isEqualTo(canonical("{\"speed\":13,\"name\":\"A\"}"));
-    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("mesh", Combiner.VALUE + "\"m.obj\""))))
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("mesh", Decided.own("\"m.obj\"")))))
         .as("where there was nothing")
         .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\",\"mesh\":\"m.obj\"}"));
-    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("name", Combiner.REMOVED))))
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("name", Decided.of(Outcome.REMOVED)))))
         .isEqualTo(canonical("{\"speed\":12}"));
-    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Combiner.VALUE + "{"))))
+    assertThat(outcome(COMBINER.combine(VESSEL, v, Map.of("speed", Decided.own("{")))))
         .as("what is no value does not count")
         .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\"}"));
   }
@@ -281,8 +285,8 @@ class CombinerTest {
             "One.plug: {\"speed\":12,\"name\":\"A\"}",
             "Two.plug: {\"speed\":9,\"name\":\"A\"}");
     Cell asked = COMBINER.combine(VESSEL, then, Map.of()).cells().get(0);
-    Map<String, String> decided =
-        Map.of("speed", "One.plug", Combiner.SEEN + "speed", Combiner.seen(asked));
+    Map<String, Decided> decided =
+        Map.of("speed", new Decided(new Decision.Take("One.plug"), Combiner.seen(asked)));
     assertThat(outcome(COMBINER.combine(VESSEL, then, decided)))
         .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\"}"));
     List<Version> elsewhere =
@@ -316,11 +320,11 @@ class CombinerTest {
             "Base.plug: {\"speed\":11,\"name\":\"A\"}",
             "One.plug: {\"speed\":12,\"name\":\"A\"}",
             "Two.plug: {\"speed\":9,\"name\":\"B\"}");
-    Map<String, String> whole = Map.of(Combiner.WHOLE_RECORD, "One.plug");
+    Map<String, Decided> whole = Map.of(Combiner.WHOLE_RECORD, Decided.take("One.plug"));
     assertThat(outcome(COMBINER.combine(VESSEL, v, whole)))
         .isEqualTo(canonical("{\"speed\":12,\"name\":\"A\"}"));
-    Map<String, String> edited =
-        Map.of(Combiner.WHOLE_RECORD, "One.plug", "name", Combiner.VALUE + "\"C\"");
+    Map<String, Decided> edited =
+        Map.of(Combiner.WHOLE_RECORD, Decided.take("One.plug"), "name", Decided.own("\"C\""));
     assertThat(outcome(COMBINER.combine(VESSEL, v, edited)))
         .isEqualTo(canonical("{\"speed\":12,\"name\":\"C\"}"));
   }

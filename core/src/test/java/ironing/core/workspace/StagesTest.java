@@ -13,6 +13,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.records.Collisions;
+import ironing.core.records.Decided;
 import ironing.core.records.RecordIndex;
 import ironing.core.testkit.RandomPlugins;
 import ironing.core.testkit.TestWorld;
@@ -110,12 +111,12 @@ class StagesTest {
       }
     }
 
-    private Map<String, Map<String, String>> decided() {
-      Map<String, Map<String, String>> words = new HashMap<>(arrangement.decisions());
+    private Map<String, Map<String, Decided>> decided() {
+      Map<String, Map<String, Decided>> words = new HashMap<>(arrangement.decisions());
       RecordIndex index = TestWorld.index(plugins, Set.of());
       int r = random.nextInt(index.size());
       if (words.remove(index.key(r).toString()) == null)
-        words.put(index.key(r).toString(), Map.of("speed", plugins.get(0).name()));
+        words.put(index.key(r).toString(), Map.of("speed", Decided.take(plugins.get(0).name())));
       return words;
     }
 

@@ -7,12 +7,14 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.library.ModCard;
+import ironing.core.mends.Ancestors;
+import ironing.core.mends.Contest;
+import ironing.core.mends.Contests;
+import ironing.core.mends.FileSide;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Sections;
 import ironing.core.text.DecodedText;
 import ironing.core.workspace.Mod;
-import ironing.server.mends.Contests.Contest;
-import ironing.server.mends.Contests.Side;
 import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MadeOf.MadeFile;
 import ironing.server.mends.MendStore.Kept;
@@ -67,8 +69,9 @@ class CombinedFiles {
     Map<String, byte[]> files = new LinkedHashMap<>();
     List<MadeFile> made = new ArrayList<>();
     for (String path : paths) {
-      Optional<Contest> c = contests.at(bench, path, Optional.ofNullable(carried.get(path)));
-      Optional<CombinedFile> f = c.map(x -> contests.combine(bench, x));
+      Optional<Contest> c =
+          contests.at(bench.value(), path, Optional.ofNullable(carried.get(path)));
+      Optional<CombinedFile> f = c.map(x -> contests.combine(bench.value(), x));
       if (f.isEmpty() || f.get().outcome().isEmpty()) continue;
       files.put(c.get().path(), f.get().outcome().get());
       made.add(MadeFile.of(c.get(), ContentHash.of(f.get().outcome().get())));
@@ -167,7 +170,7 @@ class CombinedFiles {
 
   /** The contest at a path as the mend settles it. */
   private Optional<Contest> at(Bench bench, Kept k, String path) {
-    return contests.at(bench, path, Optional.ofNullable(k.recipe().carried().get(path)));
+    return contests.at(bench.value(), path, Optional.ofNullable(k.recipe().carried().get(path)));
   }
 
   private static Optional<Mod> mod(Bench bench, String id) {
@@ -220,7 +223,7 @@ class CombinedFiles {
     for (String path : k.recipe().files()) {
       if (made.contains(path)) continue;
       boolean ready =
-          at(bench, k, path).filter(c -> contests.outline(bench, c).possible()).isPresent();
+          at(bench, k, path).filter(c -> contests.outline(bench.value(), c).possible()).isPresent();
       if (ready) reasons.add(path + " has come to an outcome.");
     }
     return reasons;
@@ -237,7 +240,7 @@ class CombinedFiles {
     Map<String, String> before = new TreeMap<>(), after = new TreeMap<>();
     was.contenders().forEach(v -> before.put(v.id(), v.sha256()));
     now.contenders().forEach(s -> after.put(s.id(), s.sha256()));
-    for (Side s : now.contenders()) {
+    for (FileSide s : now.contenders()) {
       String sha = before.get(s.id());
       String name = bench.nameOf(s.mod());
       if (sha == null) reasons.add(name + " changes " + path + " too now.");
@@ -247,7 +250,8 @@ class CombinedFiles {
       if (!after.containsKey(id))
         reasons.add((id.isEmpty() ? "The game" : id) + " changes " + path + " no more.");
     boolean same = before.equals(after);
-    if (same && !List.copyOf(before(was)).equals(now.contenders().stream().map(Side::id).toList()))
+    if (same
+        && !List.copyOf(before(was)).equals(now.contenders().stream().map(FileSide::id).toList()))
       reasons.add("The layers of those who change " + path + " stand in another order.");
     if (!was.choices().equals(MadeFile.choices(now)))
       reasons.add("Your choices for " + path + " have changed.");
@@ -296,7 +300,7 @@ class CombinedFiles {
   }
 
   private boolean asks(Bench bench, Contest c) {
-    return contests.outline(bench, c).asked() > 0;
+    return contests.outline(bench.value(), c).asked() > 0;
   }
 
   /**

@@ -3,29 +3,28 @@ package ironing.server.mends;
 import ironing.core.IroningException;
 import ironing.core.combine.Choice;
 import ironing.core.combine.CombinedFile;
+import ironing.core.combine.FileChoices;
 import ironing.core.combine.Place;
 import ironing.core.layers.Holdings;
+import ironing.core.mends.Contest;
+import ironing.core.mends.Contests;
+import ironing.core.mends.Contests.Left;
+import ironing.core.mends.Contests.Outline;
+import ironing.core.mends.FileSide;
 import ironing.core.picture.Arrangement;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
-import ironing.server.mends.Contests.Contest;
-import ironing.server.mends.Contests.Left;
-import ironing.server.mends.Contests.Outline;
-import ironing.server.mends.Contests.Side;
 import ironing.server.mends.MendStore.Kept;
-import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -51,21 +50,14 @@ class CombinedFilesController {
   private final Mends mends;
   private final Workbenches benches;
   private final Jobs jobs;
-  private final Json json;
 
   CombinedFilesController(
-      CombinedFiles files,
-      Contests contests,
-      Mends mends,
-      Workbenches benches,
-      Jobs jobs,
-      Json json) {
+      CombinedFiles files, Contests contests, Mends mends, Workbenches benches, Jobs jobs) {
     this.files = files;
     this.contests = contests;
     this.mends = mends;
     this.benches = benches;
     this.jobs = jobs;
-    this.json = json;
   }
 
   /** What combining a file would come to. */
@@ -144,8 +136,9 @@ class CombinedFilesController {
   CandidateFiles candidates(
       @PathVariable long workspace, @RequestParam(required = false) String carry) {
     Bench bench = benches.get(workspace);
-    List<Contest> all = carry == null ? contests.all(bench) : contests.carried(bench, carry);
-    List<Left> left = carry == null ? List.of() : contests.left(bench, carry);
+    List<Contest> all =
+        carry == null ? contests.all(bench.value()) : contests.carried(bench.value(), carry);
+    List<Left> left = carry == null ? List.of() : contests.left(bench.value(), carry);
     Optional<Kept> mend = files.mend(bench);
     return new CandidateFiles(
         bench.revision(),
@@ -164,7 +157,7 @@ class CombinedFilesController {
   }
 
   private CandidateFile candidate(Bench bench, Optional<Kept> mend, Contest c, String carry) {
-    Outline o = contests.outline(bench, c);
+    Outline o = contests.outline(bench.value(), c);
     return new CandidateFile(
         c.path(),
         c.rule().as().word(),
@@ -190,13 +183,13 @@ class CombinedFilesController {
   }
 
   private static CandidateState state(Contest c, Outline o) {
-    if (Contests.isTwins(c)) return CandidateState.TWINS;
+    if (c.isTwins()) return CandidateState.TWINS;
     if (o.asked() > 0) return CandidateState.NEEDS_YOU;
     if (!o.possible()) return CandidateState.IMPOSSIBLE;
     return c.known() ? CandidateState.COMBINES : CandidateState.PROPOSED;
   }
 
-  private static FileVersion version(Bench bench, Side s) {
+  private static FileVersion version(Bench bench, FileSide s) {
     String name = bench.nameOf(s.mod());
     if (s.mod() == Holdings.GAME && s.slot() < 0) name += " " + s.id().substring(1);
     else if (s.mod() == Holdings.GAME && !bench.gameVersion().orElse("").isEmpty())
@@ -277,7 +270,7 @@ class CombinedFilesController {
 
   private Contest require(Bench bench, String path, String carry) {
     return contests
-        .at(bench, path, Optional.ofNullable(carry))
+        .at(bench.value(), path, Optional.ofNullable(carry))
         .orElseThrow(
             () ->
                 IroningException.of(
@@ -289,7 +282,7 @@ class CombinedFilesController {
   }
 
   private FileBoard board(Bench bench, Contest c, String carry) {
-    CombinedFile f = contests.combine(bench, c);
+    CombinedFile f = contests.combine(bench.value(), c);
     boolean whole = f.shown().length() <= LONGEST;
     return new FileBoard(
         bench.revision(),
@@ -319,13 +312,13 @@ class CombinedFilesController {
   /**
    * What the user wants at a place.
    *
-   * @param place its key; {@code /base} to choose what all are measured against
+   * @param place its key; absent to choose what all are measured against
    * @param take whose version, by id; several one behind another; none for the base's
    * @param text what is typed in instead; absent for none
    * @param forget whether an earlier choice is taken back
    */
   record ChoiceRequest(
-      String place,
+      @MayBeAbsent String place,
       @MayBeAbsent List<String> take,
       @MayBeAbsent String text,
       @MayBeAbsent Boolean forget) {}
@@ -339,7 +332,7 @@ class CombinedFilesController {
       @RequestBody ChoiceRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Contest c = require(benches.get(workspace), path, carry);
-    if (body.place().length() > LONGEST_PLACE)
+    if (body.place() != null && body.place().length() > LONGEST_PLACE)
       throw IroningException.of(
           "too-long",
           body.place().substring(0, 40) + "…",
@@ -348,7 +341,7 @@ class CombinedFilesController {
     boolean forget = Boolean.TRUE.equals(body.forget());
     Choice choice =
         new Choice(body.take() == null ? List.of() : body.take(), Optional.ofNullable(body.text()));
-    if (!forget) requireSides(c, choice);
+    if (!forget) requireSides(c, choice, body.place() == null);
     Bench after =
         benches
             .change(
@@ -357,10 +350,7 @@ class CombinedFilesController {
                 b -> (forget ? "Took back a choice for " : "Settled a place of ") + c.path(),
                 b -> {
                   Arrangement a = b.picture().arrangement();
-                  Map<String, String> places = new TreeMap<>(a.decisionsOn(Contests.key(c.path())));
-                  if (forget) places.remove(body.place());
-                  else places.put(body.place(), json.write(choice));
-                  return a.withDecisions(Contests.key(c.path()), places);
+                  return a.withFileChoices(c.path(), with(a.choicesOn(c.path()), body, choice));
                 })
             .after();
     return ResponseEntity.ok()
@@ -368,7 +358,20 @@ class CombinedFilesController {
         .body(board(after, require(after, path, carry), carry));
   }
 
-  private static void requireSides(Contest c, Choice choice) {
+  private static FileChoices with(FileChoices now, ChoiceRequest body, Choice choice) {
+    boolean forget = Boolean.TRUE.equals(body.forget());
+    return body.place() == null
+        ? now.withBase(forget ? Optional.empty() : Optional.of(choice.take().get(0)))
+        : now.with(body.place(), forget ? Optional.empty() : Optional.of(choice));
+  }
+
+  private static void requireSides(Contest c, Choice choice, boolean asBase) {
+    if (asBase && choice.take().size() != 1)
+      throw IroningException.of(
+          "not-a-side",
+          c.path(),
+          "All are measured against one version, and " + choice.take().size() + " are named.",
+          "Take one of those that the board tells.");
     for (String id : choice.take())
       if (c.bases().stream().noneMatch(s -> s.id().equals(id)))
         throw IroningException.of(
@@ -396,9 +399,12 @@ class CombinedFilesController {
       for (String p : body.paths()) paths.add(require(bench, p, body.carry()).path());
     } else {
       List<Contest> all =
-          body.carry() == null ? contests.all(bench) : contests.carried(bench, body.carry());
+          body.carry() == null
+              ? contests.all(bench.value())
+              : contests.carried(bench.value(), body.carry());
       for (Contest c : all)
-        if (state(c, contests.outline(bench, c)) == CandidateState.COMBINES) paths.add(c.path());
+        if (state(c, contests.outline(bench.value(), c)) == CandidateState.COMBINES)
+          paths.add(c.path());
     }
     return JobController.accepted(
         jobs, mends.combine(workspace, paths, Optional.ofNullable(body.carry())), prefer);

@@ -1,6 +1,7 @@
 package ironing.server.mends;
 
-import ironing.server.mends.Contests.Contest;
+import ironing.core.mends.Contest;
+import ironing.core.mends.FileSide;
 import ironing.server.platform.MayBeAbsent;
 import java.util.List;
 import java.util.Map;
@@ -59,7 +60,7 @@ record MadeOf(
           choices(c));
     }
 
-    private static Version version(Contests.Side s) {
+    private static Version version(FileSide s) {
       return new Version(s.id(), s.sha256());
     }
 

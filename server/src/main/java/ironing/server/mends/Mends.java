@@ -5,6 +5,7 @@ import static ironing.core.workspace.Stages.RECORDS;
 import ironing.core.IroningException;
 import ironing.core.library.Needs;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.mends.Contests;
 import ironing.core.mends.MendDifference;
 import ironing.core.mends.PatchScope;
 import ironing.core.plugin.Plugin;
@@ -450,7 +451,7 @@ public class Mends implements Contributions {
 
   /** Files that several mods change and that wait for the user, and in no mend that says so. */
   public List<String> filesAsked(Bench bench) {
-    List<String> asked = contests.asked(bench);
+    List<String> asked = contests.asked(bench.value());
     if (asked.isEmpty()) return asked;
     Set<String> told = new TreeSet<>();
     files.mend(bench).ifPresent(k -> told.addAll(k.recipe().files()));

@@ -20,6 +20,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.RecordTable;
 import ironing.core.records.Collisions;
+import ironing.core.records.Decided;
 import ironing.core.records.RecordIndex;
 import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MendStore.Kept;
@@ -200,7 +201,7 @@ class Merges {
 
   private static Recipe.Merge carrying(
       Recipe.Merge merge, Bench bench, CarriedDecisions carried, List<Long> needless) {
-    Map<String, Map<String, String>> before =
+    Map<String, Map<String, Decided>> before =
         new TreeMap<>(bench.picture().arrangement().decisions());
     before.keySet().retainAll(carried.gone());
     return new Recipe.Merge(
@@ -214,7 +215,7 @@ class Merges {
   }
 
   private static Arrangement decided(Arrangement arranged, CarriedDecisions carried) {
-    Map<String, Map<String, String>> decisions = new TreeMap<>(arranged.decisions());
+    Map<String, Map<String, Decided>> decisions = new TreeMap<>(arranged.decisions());
     decisions.keySet().removeAll(carried.gone());
     decisions.putAll(carried.instead());
     return arranged.withDecisions(decisions);
@@ -355,7 +356,7 @@ class Merges {
         before = name;
       }
     }
-    Map<String, Map<String, String>> decisions = new TreeMap<>(now.decisions());
+    Map<String, Map<String, Decided>> decisions = new TreeMap<>(now.decisions());
     decisions.keySet().removeAll(merge.decisionsAfter());
     decisions.putAll(merge.decisionsBefore());
     return now.withLayers(layers).withPlugins(next).withDecisions(decisions);

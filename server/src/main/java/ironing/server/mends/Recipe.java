@@ -2,6 +2,7 @@ package ironing.server.mends;
 
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.mends.PatchScope;
+import ironing.core.records.Decided;
 import ironing.server.platform.MayBeAbsent;
 import java.util.List;
 import java.util.Map;
@@ -55,7 +56,7 @@ record Recipe(
       List<String> sources,
       String target,
       List<Wish> orderBefore,
-      @MayBeAbsent Map<String, Map<String, String>> decisionsBefore,
+      @MayBeAbsent Map<String, Map<String, Decided>> decisionsBefore,
       @MayBeAbsent List<String> decisionsAfter,
       boolean combining,
       @MayBeAbsent List<Long> patchesOff) {

@@ -49,7 +49,8 @@ final class CarriedOver {
     if (!next.layers().equals(bench.picture().arrangement().layers()))
       next = next.withPlugins(now.merged(next.plugins(), now.asWishes()));
     if (parts.contains(Part.LOAD_ORDER)) next = next.withPlugins(there.plugins());
-    if (parts.contains(Part.DECISIONS)) next = next.withDecisions(there.decisions());
+    if (parts.contains(Part.DECISIONS))
+      next = next.withDecisions(there.decisions()).withFileChoices(there.fileChoices());
     return next;
   }
 

@@ -205,7 +205,10 @@ record ProfileComparison(
   private static int decisions(Arrangement here, Arrangement there) {
     Set<String> all = new TreeSet<>(here.decisions().keySet());
     all.addAll(there.decisions().keySet());
+    Set<String> files = new TreeSet<>(here.fileChoices().keySet());
+    files.addAll(there.fileChoices().keySet());
     return (int)
-        all.stream().filter(r -> !here.decisionsOn(r).equals(there.decisionsOn(r))).count();
+        (all.stream().filter(r -> !here.decisionsOn(r).equals(there.decisionsOn(r))).count()
+            + files.stream().filter(p -> !here.choicesOn(p).equals(there.choicesOn(p))).count());
   }
 }

@@ -3,10 +3,8 @@ package ironing.server.records;
 import static ironing.core.workspace.Stages.COLLISIONS;
 import static ironing.core.workspace.Stages.RECORDS;
 
-import ironing.core.IroningException;
 import ironing.core.game.RecordType.Field;
 import ironing.core.game.RecordType.Kind;
-import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Value;
@@ -16,6 +14,10 @@ import ironing.core.records.Collisions;
 import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combination.How;
 import ironing.core.records.Combiner;
+import ironing.core.records.Decided;
+import ironing.core.records.Decision;
+import ironing.core.records.Decision.Outcome;
+import ironing.core.records.DecisionCheck;
 import ironing.core.records.FieldCheck;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.RecordIndex.Odd;
@@ -117,7 +119,7 @@ class BoardController {
    * @param used what the game reads now
    * @param lost whether what the game reads now lacks this outcome
    * @param why how the outcome came about
-   * @param choice the user's, absent when there is none
+   * @param decision the user's, absent when there is none
    */
   record PlaceView(
       String place,
@@ -133,7 +135,7 @@ class BoardController {
       Words used,
       boolean lost,
       String why,
-      @MayBeAbsent String choice) {}
+      @MayBeAbsent DecisionView decision) {}
 
   /**
    * A field that nobody changed.
@@ -200,10 +202,10 @@ class BoardController {
       int decisions) {}
 
   /**
-   * @param choice a plugin that changed the place, {@code /before}, {@code /merged}, {@code
-   *     /removed}, or {@code /value } and a value in the text form; absent to take a decision back
+   * @param decision absent to take the decision back /removed}, or {@code /value } and a value in
+   *     the text form; absent to take a decision back
    */
-  record DecisionRequest(String place, @MayBeAbsent String choice) {
+  record DecisionRequest(String place, @MayBeAbsent DecisionView decision) {
     DecisionRequest {
       Objects.requireNonNull(place, "place");
     }
@@ -225,7 +227,7 @@ class BoardController {
     RecordIndex index = all.index();
     Collision c = all.of(record);
     Shown shown = new Shown(index);
-    Map<String, String> decisions = all.decisionsOn(record);
+    Map<String, Decided> decisions = all.decisionsOn(record);
     List<PlaceView> places = new ArrayList<>();
     for (Cell cell : inReadingOrder(c)) places.add(place(bench, shown, c, cell, decisions));
     RecordSearch search = new RecordSearch(bench.game(), index);
@@ -271,7 +273,7 @@ class BoardController {
                         r.used()))
             .toList(),
         referrers.size(),
-        (int) decisions.keySet().stream().filter(p -> !p.startsWith(Combiner.SEEN)).count());
+        decisions.size());
   }
 
   private static List<BoardVersion> versions(
@@ -341,7 +343,7 @@ class BoardController {
   }
 
   private PlaceView place(
-      Bench bench, Shown shown, Collision c, Cell cell, Map<String, String> decisions) {
+      Bench bench, Shown shown, Collision c, Cell cell, Map<String, Decided> decisions) {
     Field field = FieldCheck.fieldAt(c.type(), cell.place());
     Words before = shown.of(cell.before(), field);
     List<RecordChange> changes = new ArrayList<>();
@@ -352,6 +354,8 @@ class BoardController {
               changes.add(
                   change(shown, cell.before(), value, field, plugin, mod, bench.nameOf(mod)));
             });
+    Optional<Decision> decided =
+        Optional.ofNullable(decisions.get(cell.place())).map(Decided::decision);
     boolean whole = cell.place().equals(Combiner.WHOLE_RECORD);
     boolean open = cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
     Optional<Value> used = c.usedAt(cell.place());
@@ -373,8 +377,8 @@ class BoardController {
         cell.suggested().map(s -> shown.of(Optional.of(s), field)).orElse(null),
         whole ? wholeWords(used) : shown.of(used, field),
         c.lost().contains(cell.place()),
-        why(cell, changes, decisions.getOrDefault(cell.place(), "")),
-        decisions.get(cell.place()));
+        why(cell, changes, decided),
+        decided.map(DecisionView::of).orElse(null));
   }
 
   private static @MayBeAbsent String textOf(Optional<Value> value) {
@@ -422,16 +426,17 @@ class BoardController {
     return a.stream().filter(x -> !b.contains(x)).toList();
   }
 
-  private static String why(Cell cell, List<RecordChange> changes, String choice) {
+  private static String why(Cell cell, List<RecordChange> changes, Optional<Decision> decided) {
     switch (cell.how()) {
       case ASKED:
         boolean removal = changes.stream().anyMatch(c -> !c.value().there());
-        if (!choice.isEmpty()) return "you had decided, and it has changed since";
+        if (decided.isPresent()) return "you had decided, and it has changed since";
         if (removal) return "one removes it and another changes it";
         return changes.size() + " plugins changed it, in different ways";
       case DECIDED:
-        if (choice.startsWith(Combiner.VALUE)) return "you wrote it";
-        if (choice.equals(Combiner.MERGED)) return "you took both, laid into one another";
+        if (decided.filter(d -> d instanceof Decision.Own).isPresent()) return "you wrote it";
+        if (decided.equals(Optional.of(Outcome.MERGED)))
+          return "you took both, laid into one another";
         return "you decided";
       case JOINED:
         return cell.outcome().isEmpty()
@@ -457,10 +462,12 @@ class BoardController {
     int record = RecordsController.require(all.index(), new Ref(owner, id).toString());
     Collision now = all.of(record);
     String key = now.key().toString();
-    if (body.choice() != null) RecordsController.requireCombined(all.index(), record);
-    String choice = body.choice() == null ? null : checked(all.index(), now, body);
+    Optional<Decision> decision = Optional.ofNullable(body.decision()).map(DecisionView::decision);
+    if (decision.isPresent()) RecordsController.requireCombined(all.index(), record);
+    Optional<Decision> kept =
+        decision.map(d -> DecisionCheck.checked(all.index(), now, body.place(), d));
     String said =
-        (choice == null ? "Took back a decision on “" : "Decided on “") + now.label() + "”";
+        (kept.isEmpty() ? "Took back a decision on “" : "Decided on “") + now.label() + "”";
     Bench after =
         benches
             .change(
@@ -469,56 +476,17 @@ class BoardController {
                 b -> said,
                 b -> {
                   Arrangement a = b.picture().arrangement();
-                  Map<String, String> places = new TreeMap<>(a.decisionsOn(key));
-                  places.remove(Combiner.SEEN + body.place());
-                  if (choice == null) {
-                    places.remove(body.place());
-                    return a.withDecisions(key, places);
-                  }
-                  places.put(body.place(), choice);
-                  Set<String> place = Set.of(body.place());
-                  return a.withDecisions(key, RecordActsController.withSeen(b, key, places, place));
+                  Map<String, Decided> places = new TreeMap<>(a.decisionsOn(key));
+                  places.remove(body.place());
+                  return a.withDecisions(
+                      key,
+                      kept.map(
+                              d ->
+                                  RecordActsController.with(
+                                      b, key, places, Map.of(body.place(), d)))
+                          .orElse(places));
                 })
             .after();
     return ResponseEntity.ok().eTag(Revision.etag(after.revision())).body(board(after, record));
-  }
-
-  /** The choice as it is kept, when it makes sense. */
-  private static String checked(RecordIndex index, Collision c, DecisionRequest body) {
-    String choice = body.choice(), place = body.place();
-    boolean whole = place.equals(Combiner.WHOLE_RECORD);
-    if (choice.startsWith(Combiner.VALUE) && !whole) {
-      Field field = FieldCheck.fieldAt(c.type(), place);
-      String text = choice.substring(Combiner.VALUE.length());
-      return Combiner.VALUE + FieldCheck.normal(place, field, text, index);
-    }
-    if (choice.equals(Combiner.REMOVED) && place.indexOf('[') < 0) return choice;
-    Optional<Cell> cell =
-        c.combination().cells().stream().filter(x -> x.place().equals(place)).findFirst();
-    if (whole && (choice.equals(Combiner.AS_BEFORE) || hasVersion(c, choice))) return choice;
-    if (cell.isEmpty()) {
-      throw IroningException.of(
-          "not-found",
-          place,
-          "Nothing is changed at this place of " + c.key() + ".",
-          "Take the places from the record’s board, or write a value of your own.");
-    }
-    if (choice.equals(Combiner.AS_BEFORE)) return choice;
-    if (choice.equals(Combiner.MERGED) && cell.get().suggested().isPresent()) return choice;
-    String wished = PathCase.fold(choice);
-    if (cell.get().proposals().keySet().stream().anyMatch(p -> PathCase.fold(p).equals(wished)))
-      return choice;
-    throw IroningException.of(
-        "choice-unknown",
-        choice,
-        "It does not change “" + place + "”.",
-        "Choose one of: "
-            + String.join(", ", cell.get().proposals().keySet())
-            + "; or /before for what was there.");
-  }
-
-  private static boolean hasVersion(Collision c, String plugin) {
-    String wished = PathCase.fold(plugin);
-    return c.versions().stream().anyMatch(v -> PathCase.fold(v.plugin()).equals(wished));
   }
 }

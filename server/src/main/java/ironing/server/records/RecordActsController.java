@@ -7,11 +7,12 @@ import ironing.core.IroningException;
 import ironing.core.game.RecordType;
 import ironing.core.mends.PatchPattern;
 import ironing.core.picture.Arrangement;
-import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
 import ironing.core.records.Combination;
-import ironing.core.records.Combination.Cell;
 import ironing.core.records.Combiner;
+import ironing.core.records.Decided;
+import ironing.core.records.Decision;
+import ironing.core.records.DecisionCheck;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.RecordSearch;
 import ironing.server.platform.MayBeAbsent;
@@ -76,9 +77,11 @@ class RecordActsController {
     Set<Integer> wanted = wanted(bench, index, body);
     Bench after = bench;
     if (!dryRun) {
-      Map<String, Map<String, String>> words = new TreeMap<>();
+      Map<String, Map<String, Decision>> words = new TreeMap<>();
       for (int r : wanted)
-        words.put(index.key(r).toString(), Map.of(Combiner.WHOLE_RECORD, body.plugin()));
+        words.put(
+            index.key(r).toString(),
+            Map.of(Combiner.WHOLE_RECORD, new Decision.Take(body.plugin())));
       String said =
           wanted.size() == 1
               ? "Took “" + index.label(wanted.iterator().next()) + "” from " + body.plugin()
@@ -130,7 +133,7 @@ class RecordActsController {
   }
 
   private Bench decide(
-      long workspace, String ifMatch, String said, Map<String, Map<String, String>> words) {
+      long workspace, String ifMatch, String said, Map<String, Map<String, Decision>> fresh) {
     return benches
         .change(
             workspace,
@@ -138,30 +141,20 @@ class RecordActsController {
             b -> said,
             b -> {
               Arrangement a = b.picture().arrangement();
-              Map<String, Map<String, String>> next = new TreeMap<>(a.decisions());
-              words.forEach(
-                  (key, places) -> {
-                    Map<String, String> all = new TreeMap<>(a.decisionsOn(key));
-                    all.putAll(places);
-                    next.put(key, withSeen(b, key, all, places.keySet()));
-                  });
+              Map<String, Map<String, Decided>> next = new TreeMap<>(a.decisions());
+              fresh.forEach(
+                  (key, places) -> next.put(key, with(b, key, a.decisionsOn(key), places)));
               return a.withDecisions(next);
             })
         .after();
   }
 
-  /** With what the sides say at these places today, so that a change of it is noticed. */
-  static Map<String, String> withSeen(
-      Bench bench, String key, Map<String, String> all, Set<String> places) {
+  /** With new decisions on a record beside those of before. */
+  static Map<String, Decided> with(
+      Bench bench, String key, Map<String, Decided> before, Map<String, Decision> fresh) {
     RecordIndex index = bench.get(RECORDS).index();
     int record = RecordsController.require(index, key);
-    Map<String, String> bare = new TreeMap<>(all);
-    places.forEach(p -> bare.remove(Combiner.SEEN + p));
-    Collision c = Collision.of(bench.game(), index, record, bare);
-    for (Cell cell : c.combination().cells())
-      if (places.contains(cell.place()))
-        bare.put(Combiner.SEEN + cell.place(), Combiner.seen(cell));
-    return bare;
+    return DecisionCheck.with(bench.game(), index, record, before, fresh);
   }
 
   /** Takes every decision on some records back. */
@@ -184,7 +177,7 @@ class RecordActsController {
                 b -> "Took back the decisions on " + wanted.size() + " records",
                 b -> {
                   Arrangement a = b.picture().arrangement();
-                  Map<String, Map<String, String>> next = new HashMap<>(a.decisions());
+                  Map<String, Map<String, Decided>> next = new HashMap<>(a.decisions());
                   wanted.forEach(r -> next.remove(index.key(r).toString()));
                   return a.withDecisions(next);
                 })
@@ -246,7 +239,7 @@ class RecordActsController {
     }
     Bench after = bench;
     if (!dryRun && !touched.isEmpty()) {
-      Map<String, Map<String, String>> words = new TreeMap<>();
+      Map<String, Map<String, Decision>> words = new TreeMap<>();
       for (PatchPattern.Touched t : touched)
         words.put(index.key(t.record()).toString(), Map.of(body.take(), t.choice()));
       String said =

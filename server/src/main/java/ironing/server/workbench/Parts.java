@@ -1,6 +1,7 @@
 package ironing.server.workbench;
 
 import com.fasterxml.jackson.annotation.JsonInclude;
+import ironing.core.combine.FileChoices;
 import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.RuleBook;
@@ -8,6 +9,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
 import ironing.core.picture.Arrangement.Section;
+import ironing.core.records.Decided;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -21,7 +23,8 @@ record Parts(
     List<Layer> layers,
     List<Section> sections,
     List<Wish> plugins,
-    Map<String, Map<String, String>> decisions,
+    Map<String, Map<String, Decided>> decisions,
+    Map<String, FileChoices> fileChoices,
     Map<Long, Set<String>> heldBack,
     List<Ruling> rulings,
     List<PlacementRule> rules,
@@ -35,6 +38,7 @@ record Parts(
         a.sections(),
         a.plugins(),
         a.decisions(),
+        a.fileChoices(),
         a.heldBack(),
         a.rulings(),
         null,
@@ -44,7 +48,8 @@ record Parts(
 
   /** Those of them that belong to a profile. */
   Parts ofProfile() {
-    return new Parts(layers, sections, plugins, decisions, heldBack, rulings, null, null, muted);
+    return new Parts(
+        layers, sections, plugins, decisions, fileChoices, heldBack, rulings, null, null, muted);
   }
 
   /** The parts of an arrangement that are not as in another. */
@@ -55,6 +60,7 @@ record Parts(
         sections ? a.sections() : null,
         a.plugins().equals(other.plugins()) ? null : a.plugins(),
         a.decisions().equals(other.decisions()) ? null : a.decisions(),
+        a.fileChoices().equals(other.fileChoices()) ? null : a.fileChoices(),
         a.heldBack().equals(other.heldBack()) ? null : a.heldBack(),
         a.rulings().equals(other.rulings()) ? null : a.rulings(),
         a.rules().equals(other.rules()) ? null : a.rules(),
@@ -68,6 +74,7 @@ record Parts(
         layers == null ? a.layers() : layers,
         plugins == null ? a.plugins() : plugins,
         decisions == null ? a.decisions() : decisions,
+        fileChoices == null ? a.fileChoices() : fileChoices,
         heldBack == null ? a.heldBack() : heldBack,
         sections == null ? a.sections() : sections,
         rulings == null ? a.rulings() : rulings,

@@ -2,6 +2,7 @@ package ironing.server.workbench;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.combine.FileChoices;
 import ironing.core.layers.PlacementRule;
 import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder.Wish;
@@ -9,6 +10,7 @@ import ironing.core.loadorder.RuleBook;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
 import ironing.core.picture.Arrangement.Section;
+import ironing.core.records.Decided;
 import ironing.server.platform.Json;
 import ironing.server.workbench.BenchMapper.ModRow;
 import ironing.server.workbench.BenchMapper.ProfileRow;
@@ -120,7 +122,7 @@ final class TolerantReader {
             profile.arrangement(),
             new TypeReference<>() {},
             null);
-    if (all == null) return new Parts(null, null, null, null, null, null, null, null, null);
+    if (all == null) return new Parts(null, null, null, null, null, null, null, null, null, null);
     return new Parts(
         part(all, "layers", "The layers" + of, new TypeReference<List<Layer>>() {}),
         part(all, "sections", "The sections" + of, new TypeReference<List<Section>>() {}),
@@ -129,7 +131,12 @@ final class TolerantReader {
             all,
             "decisions",
             "The decisions on records" + of,
-            new TypeReference<Map<String, Map<String, String>>>() {}),
+            new TypeReference<Map<String, Map<String, Decided>>>() {}),
+        part(
+            all,
+            "fileChoices",
+            "The choices for combined files" + of,
+            new TypeReference<Map<String, FileChoices>>() {}),
         part(
             all,
             "heldBack",

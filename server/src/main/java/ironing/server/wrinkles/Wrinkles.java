@@ -14,6 +14,9 @@ import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
+import ironing.core.mends.RepeatedNames;
+import ironing.core.mends.RepeatedNames.Repeated;
+import ironing.core.mends.RepeatedNames.Where;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.records.Collision.State;
 import ironing.core.records.Collisions;
@@ -26,9 +29,6 @@ import ironing.server.loadorder.Troubles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
 import ironing.server.mends.Mends.MendView;
-import ironing.server.mends.RepeatedNames;
-import ironing.server.mends.RepeatedNames.Repeated;
-import ironing.server.mends.RepeatedNames.Where;
 import ironing.server.placement.LayerRules;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
@@ -430,7 +430,7 @@ public class Wrinkles {
                   null)
               .withFacts(String.join("\n", asked)));
     }
-    for (Repeated r : repeated.of(bench)) out.add(repeated(bench, r));
+    for (Repeated r : repeated.of(bench.value())) out.add(repeated(bench, r));
   }
 
   private static Wrinkle repeated(Bench bench, Repeated r) {

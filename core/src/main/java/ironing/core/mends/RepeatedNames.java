@@ -1,4 +1,4 @@
-package ironing.server.mends;
+package ironing.core.mends;
 
 import ironing.core.combine.FileCombiner;
 import ironing.core.combine.OnceNames;
@@ -7,7 +7,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.text.DecodedText;
 import ironing.core.workspace.Recent;
-import ironing.server.workbench.Bench;
+import ironing.core.workspace.Workspace;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -16,18 +16,11 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import org.springframework.stereotype.Component;
 
 /** Names that may stand only once in all files of a kind, and that what is in play has twice. */
-@Component
-public class RepeatedNames {
+public final class RepeatedNames {
   private static final int REMEMBERED = 20_000;
-  private final Contests contests;
   private final Map<String, Map<String, Integer>> names = Recent.map(REMEMBERED);
-
-  RepeatedNames(Contests contests) {
-    this.contests = contests;
-  }
 
   /**
    * A file in play.
@@ -59,27 +52,27 @@ public class RepeatedNames {
    * All of them that a mod has brought about, those in the same files together. What the unmodded
    * game has as often itself is none.
    */
-  public List<Repeated> of(Bench bench) {
-    if (bench.game().combine().stream().allMatch(c -> c.once().isEmpty())) return List.of();
-    Holdings holdings = bench.picture().holdings();
-    Standing standing = bench.picture().standing();
+  public List<Repeated> of(Workspace workspace) {
+    if (workspace.game().combine().stream().allMatch(c -> c.once().isEmpty())) return List.of();
+    Holdings holdings = workspace.picture().holdings();
+    Standing standing = workspace.picture().standing();
     List<Found> found = new ArrayList<>();
-    for (int path : contests.combinable(bench)) {
-      Combine rule = bench.game().combines(holdings.path(path)).orElseThrow();
+    for (int path : workspace.get(CombinablePaths.STAGE).paths()) {
+      Combine rule = workspace.game().combines(holdings.path(path)).orElseThrow();
       if (rule.once().isEmpty()) continue;
-      int slot = standing.inPlay(path), unmodded = bench.picture().unmodded(path);
+      int slot = standing.inPlay(path), unmodded = workspace.picture().unmodded(path);
       Where where =
           slot < 0
               ? null
-              : new Where(bench.picture().spelling().of(path), holdings.holderAt(slot).mod());
+              : new Where(workspace.picture().spelling().of(path), holdings.holderAt(slot).mod());
       found.add(
           new Found(
               rule,
               where,
-              names(bench, slot, rule.once().get()),
-              names(bench, unmodded, rule.once().get())));
+              names(workspace, slot, rule.once().get()),
+              names(workspace, unmodded, rule.once().get())));
     }
-    return bench.game().combine().stream()
+    return workspace.game().combine().stream()
         .flatMap(c -> repeated(c, found.stream().filter(f -> f.rule.equals(c)).toList()).stream())
         .toList();
   }
@@ -107,13 +100,13 @@ public class RepeatedNames {
     return all;
   }
 
-  private Map<String, Integer> names(Bench bench, int slot, String once) {
+  private Map<String, Integer> names(Workspace workspace, int slot, String once) {
     if (slot < 0) return Map.of();
-    String key = bench.picture().holdings().shaAt(slot) + once;
+    String key = workspace.picture().holdings().shaAt(slot) + once;
     Map<String, Integer> known = names.get(key);
     if (known != null) return known;
     try {
-      byte[] bytes = bench.value().read(slot, FileCombiner.MOST_BYTES);
+      byte[] bytes = workspace.read(slot, FileCombiner.MOST_BYTES);
       Map<String, Integer> fresh = new OnceNames(once).in(DecodedText.of(bytes).text());
       names.put(key, fresh);
       return fresh;

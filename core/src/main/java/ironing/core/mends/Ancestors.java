@@ -1,4 +1,4 @@
-package ironing.server.mends;
+package ironing.core.mends;
 
 import ironing.core.IroningException;
 import ironing.core.combine.LineDistance;
@@ -10,31 +10,28 @@ import ironing.core.version.VersionRange;
 import ironing.core.workspace.FormerFile;
 import ironing.core.workspace.Mod;
 import ironing.core.workspace.Recent;
-import ironing.server.mends.Contests.Side;
-import ironing.server.workbench.Bench;
+import ironing.core.workspace.Workspace;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.springframework.stereotype.Component;
 
 /**
  * What a file was made from, where that is known: of a mod that is made for another, the version of
  * that other which its file is nearest to; of any mod, the game's file as it was in the version
  * that the mod was made on.
  */
-@Component
-class Ancestors {
+public final class Ancestors {
   private static final int REMEMBERED = 5_000;
   private static final int SHORT = 12;
   private final Map<String, Integer> distances = Recent.map(REMEMBERED);
 
   /** A file of the game as it was in some versions, the newest of them last. */
-  record FormerSide(Side side, List<String> versions) {}
+  record FormerSide(FileSide side, List<String> versions) {}
 
   /** Whether choices that name this mean a file of the game of an earlier version. */
-  static boolean isFormer(String id) {
+  public static boolean isFormer(String id) {
     return id.startsWith("@");
   }
 
@@ -42,9 +39,9 @@ class Ancestors {
    * The game's files of earlier versions that are kept at a path, but those that are as it has it
    * now; the newest first.
    */
-  List<FormerSide> former(Bench bench, int path, Side now) {
+  List<FormerSide> former(Workspace workspace, int path, FileSide now) {
     Map<String, List<String>> versions = new LinkedHashMap<>();
-    for (FormerFile f : bench.value().formerAt(bench.picture().holdings().path(path))) {
+    for (FormerFile f : workspace.formerAt(workspace.picture().holdings().path(path))) {
       if (f.sha256().equals(now.sha256())) continue;
       // one that came back counts as of its last version
       List<String> of = versions.remove(f.sha256());
@@ -57,7 +54,7 @@ class Ancestors {
         (sha, all) -> {
           String last = all.get(all.size() - 1);
           String id = "@" + (last.isEmpty() ? sha.substring(0, SHORT) : last);
-          sides.add(0, new FormerSide(new Side(id, Holdings.GAME, -1, sha), List.copyOf(all)));
+          sides.add(0, new FormerSide(new FileSide(id, Holdings.GAME, -1, sha), List.copyOf(all)));
         });
     return sides;
   }
@@ -68,19 +65,20 @@ class Ancestors {
    *
    * @param former see {@link #former}
    */
-  Side madeOn(Bench bench, Side mod, Side now, List<FormerSide> former) {
+  FileSide madeOn(Workspace workspace, FileSide mod, FileSide now, List<FormerSide> former) {
     if (former.isEmpty()) return now;
-    String text = bench.mods().get(mod.mod()).card().gameVersions();
+    String text = workspace.mods().get(mod.mod()).card().gameVersions();
     if (!text.isBlank() && !text.strip().equals("*")) {
       VersionRange range = VersionRange.of(text);
-      if (bench.gameVersion().filter(v -> range.contains(ModVersion.of(v))).isPresent()) return now;
+      if (workspace.gameVersion().filter(v -> range.contains(ModVersion.of(v))).isPresent())
+        return now;
       for (FormerSide f : former)
         if (f.versions().stream().anyMatch(v -> range.contains(ModVersion.of(v)))) return f.side();
     }
-    Side nearest = now;
-    int least = distance(bench, now, mod);
+    FileSide nearest = now;
+    int least = distance(workspace, now, mod);
     for (FormerSide f : former) {
-      int d = distance(bench, f.side(), mod);
+      int d = distance(workspace, f.side(), mod);
       if (d >= least) continue;
       least = d;
       nearest = f.side();
@@ -89,7 +87,7 @@ class Ancestors {
   }
 
   /** By what choices name a version that is not in use. */
-  static String idOf(Mod mod) {
+  public static String idOf(Mod mod) {
     return mod.card().id() + "@" + mod.card().version();
   }
 
@@ -98,21 +96,21 @@ class Ancestors {
    *
    * @param sides in layer order
    */
-  List<Side> older(Bench bench, int path, List<Side> sides) {
-    Holdings holdings = bench.picture().holdings();
-    List<Side> older = new ArrayList<>();
-    for (Side s : sides) {
+  List<FileSide> older(Workspace workspace, int path, List<FileSide> sides) {
+    Holdings holdings = workspace.picture().holdings();
+    List<FileSide> older = new ArrayList<>();
+    for (FileSide s : sides) {
       if (s.mod() == Holdings.GAME) continue;
-      long strand = bench.mods().get(s.mod()).strand();
+      long strand = workspace.mods().get(s.mod()).strand();
       for (Holdings.Source source : holdings.sourcesOf(path)) {
-        Mod other = bench.mods().get(source.mod());
-        if (other == null || other.strand() != strand || bench.inUse(other.id())) continue;
+        Mod other = workspace.mods().get(source.mod());
+        if (other == null || other.strand() != strand || workspace.inUse(other.id())) continue;
         int slot = holdings.slotOfMod(path, other.id());
         String id = idOf(other);
         boolean told =
             older.stream().anyMatch(o -> o.id().equals(id))
                 || holdings.shaAt(slot).equals(s.sha256());
-        if (!told) older.add(new Side(id, other.id(), slot, holdings.shaAt(slot)));
+        if (!told) older.add(new FileSide(id, other.id(), slot, holdings.shaAt(slot)));
       }
     }
     return older;
@@ -124,28 +122,28 @@ class Ancestors {
    *
    * @param sides in layer order, with the game's
    */
-  Optional<Side> nearer(Bench bench, List<Side> sides, List<Side> older) {
-    List<Side> mods = sides.stream().filter(s -> s.mod() != Holdings.GAME).toList();
+  Optional<FileSide> nearer(Workspace workspace, List<FileSide> sides, List<FileSide> older) {
+    List<FileSide> mods = sides.stream().filter(s -> s.mod() != Holdings.GAME).toList();
     if (older.isEmpty() || mods.size() != 2) return Optional.empty();
-    return nearer(bench, sides, mods.get(0), mods.get(1), older)
-        .or(() -> nearer(bench, sides, mods.get(1), mods.get(0), older));
+    return nearer(workspace, sides, mods.get(0), mods.get(1), older)
+        .or(() -> nearer(workspace, sides, mods.get(1), mods.get(0), older));
   }
 
   @SuppressWarnings("ReferenceEquality")
-  private Optional<Side> nearer(
-      Bench bench, List<Side> sides, Side of, Side made, List<Side> older) {
-    ModCard card = bench.mods().get(of.mod()).card();
+  private Optional<FileSide> nearer(
+      Workspace workspace, List<FileSide> sides, FileSide of, FileSide made, List<FileSide> older) {
+    ModCard card = workspace.mods().get(of.mod()).card();
     boolean needs =
-        bench.mods().get(made.mod()).card().needs().stream()
+        workspace.mods().get(made.mod()).card().needs().stream()
             .anyMatch(n -> n.mod().equals(card.id()));
     if (!needs) return Optional.empty();
-    long strand = bench.mods().get(of.mod()).strand();
-    Optional<Side> nearest = Optional.empty();
+    long strand = workspace.mods().get(of.mod()).strand();
+    Optional<FileSide> nearest = Optional.empty();
     int least = Integer.MAX_VALUE;
-    for (Side s : sides) if (s != made) least = Math.min(least, distance(bench, s, made));
-    for (Side o : older) {
-      if (bench.mods().get(o.mod()).strand() != strand) continue;
-      int d = distance(bench, o, made);
+    for (FileSide s : sides) if (s != made) least = Math.min(least, distance(workspace, s, made));
+    for (FileSide o : older) {
+      if (workspace.mods().get(o.mod()).strand() != strand) continue;
+      int d = distance(workspace, o, made);
       if (d >= least) continue;
       least = d;
       nearest = Optional.of(o);
@@ -154,13 +152,13 @@ class Ancestors {
   }
 
   /** How many lines are others; the most where one of them is no text. */
-  private int distance(Bench bench, Side a, Side b) {
+  private int distance(Workspace workspace, FileSide a, FileSide b) {
     if (a.sha256().equals(b.sha256())) return 0;
     String both = a.sha256() + b.sha256();
     Integer known = distances.get(both);
     if (known != null) return known;
     try {
-      int lines = LineDistance.of(text(bench, a), text(bench, b));
+      int lines = LineDistance.of(text(workspace, a), text(workspace, b));
       distances.put(both, lines);
       return lines;
     } catch (IroningException unreadable) {
@@ -169,7 +167,7 @@ class Ancestors {
     }
   }
 
-  private String text(Bench bench, Side s) {
-    return DecodedText.of(Contests.read(bench, s)).text();
+  private String text(Workspace workspace, FileSide s) {
+    return DecodedText.of(Contests.read(workspace, s)).text();
   }
 }
