@@ -1,13 +1,33 @@
 package ironing.server;
 
+import static com.tngtech.archunit.base.DescribedPredicate.not;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.belongToAnyOf;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAnyPackage;
+import static com.tngtech.archunit.core.domain.properties.CanBeAnnotated.Predicates.annotatedWith;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import ironing.core.combine.FileCombiner;
+import ironing.core.records.Collisions;
+import ironing.core.records.Combiner;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import org.apache.ibatis.annotations.Mapper;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -18,30 +38,70 @@ class FeaturesTest {
   static final ArchRule features_know_one_another_in_one_direction =
       slices().matching("ironing.server.(*)..").should().beFreeOfCycles();
 
+  /** Which features a feature may know, beside the ground that all stand on. */
+  private static final Map<String, Set<String>> ARROWS =
+      new TreeMap<>(
+          Map.ofEntries(
+              Map.entry("deploy", Set.of()),
+              Map.entry("drift", Set.of("deploy", "library", "tools")),
+              Map.entry("follow", Set.of("layers")),
+              Map.entry(
+                  "game", Set.of("deploy", "journey", "library", "loadorder", "run", "wrinkles")),
+              Map.entry("journey", Set.of("deploy", "run")),
+              Map.entry("layers", Set.of("journey", "overlaps")),
+              Map.entry("library", Set.of("deploy", "journey", "layers")),
+              Map.entry("loadorder", Set.of("deploy", "follow", "journey", "library")),
+              Map.entry("mends", Set.of("layers", "library")),
+              Map.entry("overlaps", Set.of()),
+              Map.entry("placement", Set.of("layers", "mends")),
+              Map.entry("profiles", Set.of("layers")),
+              Map.entry("records", Set.of()),
+              Map.entry("run", Set.of("deploy", "process")),
+              Map.entry("timeline", Set.of("layers")),
+              Map.entry("tools", Set.of("deploy", "library", "mends", "process")),
+              Map.entry("update", Set.of("deploy", "mends", "tools")),
+              Map.entry("wrinkles", Set.of("library", "loadorder", "mends", "placement"))));
+
+  private static final Set<String> GROUND = Set.of("platform", "job", "workbench");
+
   @ArchTest
-  static final ArchRule the_platform_knows_no_feature =
-      noClasses()
-          .that()
-          .resideInAPackage("..server.platform..")
-          .should()
-          .dependOnClassesThat()
-          .resideInAnyPackage(
-              "..server.job..",
-              "..server.workbench..",
-              "..server.game..",
-              "..server.library..",
-              "..server.layers..",
-              "..server.overlaps..",
-              "..server.loadorder..",
-              "..server.records..",
-              "..server.mends..",
-              "..server.deploy..",
-              "..server.run..",
-              "..server.journey..",
-              "..server.wrinkles..",
-              "..server.placement..",
-              "..server.profiles..",
-              "..server.timeline..");
+  static void a_feature_knows_only_the_features_that_it_stands_on(JavaClasses all) {
+    ARROWS.forEach(
+        (feature, known) -> {
+          Set<String> others = new TreeSet<>(ARROWS.keySet());
+          others.add("process");
+          others.removeAll(known);
+          others.remove(feature);
+          String[] packages =
+              others.stream().map(o -> "ironing.server." + o + "..").toArray(String[]::new);
+          noClasses()
+              .that()
+              .resideInAPackage("ironing.server." + feature + "..")
+              .should()
+              .dependOnClassesThat()
+              .resideInAnyPackage(packages)
+              .check(all);
+        });
+    noClasses()
+        .that()
+        .resideInAnyPackage("ironing.server.platform..", "ironing.server.process..")
+        .should()
+        .dependOnClassesThat(
+            resideInAPackage("ironing.server..")
+                .and(
+                    not(
+                        resideInAnyPackage(
+                            "ironing.server.platform..", "ironing.server.process.."))))
+        .check(all);
+    Set<String> named = new TreeSet<>(ARROWS.keySet());
+    named.addAll(GROUND);
+    named.add("process");
+    Set<String> there = new TreeSet<>();
+    for (JavaClass c : all)
+      if (c.getPackageName().startsWith("ironing.server."))
+        there.add(c.getPackageName().split("\\.")[2]);
+    assertThat(named).as("each package is named here, and none that is gone").isEqualTo(there);
+  }
 
   @ArchTest
   static final ArchRule the_workbench_knows_only_the_platform =
@@ -76,6 +136,29 @@ class FeaturesTest {
           .callMethodWhere(
               com.tngtech.archunit.core.domain.JavaCall.Predicates.target(
                   com.tngtech.archunit.core.domain.properties.HasOwner.Predicates.With.owner(
-                      com.tngtech.archunit.core.domain.properties.CanBeAnnotated.Predicates
-                          .annotatedWith(RestController.class))));
+                      annotatedWith(RestController.class))));
+
+  @ArchTest
+  static final ArchRule controllers_ask_and_do_not_decide =
+      noClasses()
+          .that()
+          .areAnnotatedWith(RestController.class)
+          .should()
+          .dependOnClassesThat(
+              belongToAnyOf(Combiner.class, Collisions.class, FileCombiner.class)
+                  .or(annotatedWith(Mapper.class)));
+
+  /** A longer one does more than translate. */
+  @ArchTest
+  static void no_controller_is_longer_than_250_lines(JavaClasses all) throws IOException {
+    Path sources = Path.of("src/main/java");
+    List<String> longer = new ArrayList<>();
+    for (JavaClass c : all) {
+      if (!c.isAnnotatedWith(RestController.class)) continue;
+      Path file = sources.resolve(c.getName().replace('.', '/') + ".java");
+      int lines = Files.readAllLines(file).size();
+      if (lines > 250) longer.add(c.getSimpleName() + " has " + lines);
+    }
+    assertThat(longer).isEmpty();
+  }
 }

@@ -11,6 +11,7 @@ import ironing.core.order.WaysOut;
 import ironing.core.order.Wishes;
 import ironing.core.order.Wishes.Tiers;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -183,5 +184,29 @@ public record LoadOrderProposal(Outcome<String> outcome, List<GaveWay> gaveWay, 
     for (String name : order)
       present.find(name).filter(e -> !e.own()).ifPresent(e -> wishes.add(e.asWish()));
     return wishes;
+  }
+
+  /** A plugin that two proposals put at different places, counted from 0. */
+  public record Unlike(String name, int from, int to) {}
+
+  /**
+   * Where one proposal puts plugins otherwise than another, in the order of the second; none where
+   * one of the two has no order. Of those that neither moves, a change of place is only that
+   * another has gone past: they are left out.
+   */
+  public static List<Unlike> unlike(LoadOrderProposal one, LoadOrderProposal other) {
+    List<Unlike> unlike = new ArrayList<>();
+    if (!(one.outcome() instanceof Outcome.Sorted<String> a)
+        || !(other.outcome() instanceof Outcome.Sorted<String> b)) return unlike;
+    Map<String, Integer> at = new HashMap<>();
+    for (String name : a.order()) at.put(name, at.size());
+    Set<String> moved = new HashSet<>();
+    a.moves().forEach(m -> moved.add(m.item()));
+    b.moves().forEach(m -> moved.add(m.item()));
+    for (int i = 0; i < b.order().size(); i++) {
+      String name = b.order().get(i);
+      if (moved.contains(name) && at.get(name) != i) unlike.add(new Unlike(name, at.get(name), i));
+    }
+    return unlike;
   }
 }

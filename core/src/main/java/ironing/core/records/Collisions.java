@@ -12,9 +12,12 @@ import ironing.core.records.Collision.State;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.IntStream;
@@ -153,6 +156,26 @@ public final class Collisions {
   public int find(int record) {
     int at = Arrays.binarySearch(records, record);
     return at < 0 ? -1 : at;
+  }
+
+  /** How a record stands; empty where nobody overrides it. */
+  public Optional<State> stateOf(int record) {
+    if (index.isOdd(record)) return Optional.of(State.ODD);
+    int at = find(record);
+    return at < 0 ? Optional.empty() : Optional.of(state(at));
+  }
+
+  /** The records in which what the game reads lacks a change of the plugin at a place. */
+  public Set<Integer> losing(int position) {
+    String name = index.name(position);
+    Set<Integer> losing = new HashSet<>();
+    for (int row = 0; row < index.table(position).size(); row++) {
+      int record = index.recordAt(position, row);
+      int at = record < 0 ? -1 : find(record);
+      if (at < 0 || lost(at) == 0) continue;
+      if (of(record).losesOf(game, name)) losing.add(record);
+    }
+    return losing;
   }
 
   /** The user's choices for a record. */

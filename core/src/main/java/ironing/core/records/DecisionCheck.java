@@ -48,6 +48,11 @@ public final class DecisionCheck {
         "Choose one of: " + String.join(", ", offered) + "; or what was there before.");
   }
 
+  /** A decision on a record as a whole, by its place. */
+  public static Map<String, Decision> ofWhole(Decision decision) {
+    return Map.of(Combiner.WHOLE_RECORD, decision);
+  }
+
   private static IroningException nothing(Collision c, String place) {
     return IroningException.of(
         "not-found",

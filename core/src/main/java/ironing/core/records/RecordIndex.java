@@ -15,6 +15,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * All versions of all records of the plugins that are on, in load order. A record has a number: its
@@ -266,6 +267,12 @@ public final class RecordIndex {
   /** How many versions there are, the owner's among them where it has the record. */
   public int versionCount(int record) {
     return overrideFrom[record + 1] - overrideFrom[record] + (isStray(record) ? 0 : 1);
+  }
+
+  /** Whether the plugin at a place has a version of a record. */
+  public boolean hasVersion(int record, int position) {
+    return IntStream.range(0, versionCount(record))
+        .anyMatch(v -> positionOf(record, v) == position);
   }
 
   /** The place of the plugin that a version is of; the owner's is version 0 where there is one. */

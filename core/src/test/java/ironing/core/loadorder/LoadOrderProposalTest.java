@@ -264,6 +264,30 @@ class LoadOrderProposalTest {
   }
 
   @Test
+  void two_proposals_are_unlike_where_one_of_them_moves_a_plugin_elsewhere() {
+    LoadOrder order =
+        order(
+            List.of(plugin("A", 1, 5), plugin("B", 1, 5), plugin("C", 1, 5)),
+            List.of(new Wish("A", true), new Wish("B", true), new Wish("C", true)));
+    LoadOrderProposal without = LoadOrderProposal.propose(order, List.of(), PluginFacts.NONE);
+    LoadOrderProposal with =
+        LoadOrderProposal.propose(
+            order, List.of(rule(Strength.USER, "A", Kind.AFTER, "C")), PluginFacts.NONE);
+    assertThat(sorted(with)).containsExactly("B", "C", "A");
+    assertThat(LoadOrderProposal.unlike(without, with))
+        .as("B and C have only been gone past")
+        .containsExactly(new LoadOrderProposal.Unlike("A", 0, 2));
+    assertThat(LoadOrderProposal.unlike(with, without))
+        .containsExactly(new LoadOrderProposal.Unlike("A", 2, 0));
+    assertThat(LoadOrderProposal.unlike(with, with)).isEmpty();
+    LoadOrder ring = order(List.of(plugin("A", 1, 5, "B"), plugin("B", 1, 5, "A")), List.of());
+    assertThat(
+            LoadOrderProposal.unlike(
+                with, LoadOrderProposal.propose(ring, List.of(), PluginFacts.NONE)))
+        .isEmpty();
+  }
+
+  @Test
   void masters_that_go_round_have_ways_out_by_switching_off() {
     LoadOrder order =
         order(

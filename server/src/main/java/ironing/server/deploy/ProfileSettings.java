@@ -199,4 +199,34 @@ class ProfileSettings {
       }
     };
   }
+
+  List<ProfileSettingsMapper.SettingRow> rows(long profile) {
+    return db.all(profile);
+  }
+
+  /** Gives a copy up. Inside the caller's transaction. */
+  void drop(long profile, String path) {
+    db.drop(profile, path);
+  }
+
+  /**
+   * @throws IroningException with code {@code not-found}
+   */
+  void requireCopy(long profile, String path) {
+    if (db.all(profile).stream().anyMatch(r -> r.path().equals(path))) return;
+    throw IroningException.of(
+        "not-found", path, "The profile has no copy of it.", "Choose one from the list.");
+  }
+
+  /**
+   * @throws IroningException with code {@code not-found}
+   */
+  void requireProfile(long workspace, long profile) {
+    if (db.profiles(workspace).contains(profile)) return;
+    throw IroningException.of(
+        "not-found",
+        "Profile " + profile,
+        "There is no such profile in this workspace.",
+        "Choose one from the list.");
+  }
 }

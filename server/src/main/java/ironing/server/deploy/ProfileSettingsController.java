@@ -1,6 +1,5 @@
 package ironing.server.deploy;
 
-import ironing.core.IroningException;
 import ironing.server.workbench.Workbenches;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -16,13 +15,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/profiles/{profile}/settings")
 class ProfileSettingsController {
-  private final ProfileSettingsMapper db;
+  private final ProfileSettings settings;
   private final Workbenches benches;
   private final Deployments deployments;
 
   ProfileSettingsController(
-      ProfileSettingsMapper db, Workbenches benches, Deployments deployments) {
-    this.db = db;
+      ProfileSettings settings, Workbenches benches, Deployments deployments) {
+    this.settings = settings;
     this.benches = benches;
     this.deployments = deployments;
   }
@@ -41,10 +40,10 @@ class ProfileSettingsController {
   /** The settings files that a profile has copies of. */
   @GetMapping
   SettingsView settings(@PathVariable long workspace, @PathVariable long profile) {
-    requireProfile(workspace, profile);
+    settings.requireProfile(workspace, profile);
     return new SettingsView(
         benches.game(workspace).perProfile().stream().map(Object::toString).toList(),
-        db.all(profile).stream()
+        settings.rows(profile).stream()
             .map(r -> new SettingView(r.path(), r.content().length, r.at()))
             .toList());
   }
@@ -53,22 +52,13 @@ class ProfileSettingsController {
   @DeleteMapping
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void giveUp(@PathVariable long workspace, @PathVariable long profile, @RequestParam String path) {
-    requireProfile(workspace, profile);
-    if (db.all(profile).stream().noneMatch(r -> r.path().equals(path))) {
-      throw IroningException.of(
-          "not-found", path, "The profile has no copy of it.", "Choose one from the list.");
-    }
+    settings.requireProfile(workspace, profile);
+    settings.requireCopy(profile, path);
     benches.note(
-        workspace, "profiles", "Gave up the profile’s own " + path, () -> db.drop(profile, path));
+        workspace,
+        "profiles",
+        "Gave up the profile’s own " + path,
+        () -> settings.drop(profile, path));
     deployments.forget(workspace);
-  }
-
-  private void requireProfile(long workspace, long profile) {
-    if (db.profiles(workspace).contains(profile)) return;
-    throw IroningException.of(
-        "not-found",
-        "Profile " + profile,
-        "There is no such profile in this workspace.",
-        "Choose one from the list.");
   }
 }

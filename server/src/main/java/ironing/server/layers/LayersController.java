@@ -1,18 +1,23 @@
 package ironing.server.layers;
 
-import ironing.core.IroningException;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
-import ironing.core.layers.Standing.Way;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.workspace.Mod;
 import ironing.server.journey.Journeys;
-import ironing.server.journey.Journeys.ModJourney;
-import ironing.server.layers.LayersMapper.ModNoteRow;
+import ironing.server.layers.LayersViews.Bar;
+import ironing.server.layers.LayersViews.KeepRequest;
+import ironing.server.layers.LayersViews.LayerView;
+import ironing.server.layers.LayersViews.LayersView;
+import ironing.server.layers.LayersViews.ModPaths;
+import ironing.server.layers.LayersViews.MoveRequest;
+import ironing.server.layers.LayersViews.OrderRequest;
+import ironing.server.layers.LayersViews.RelationsView;
+import ironing.server.layers.LayersViews.SectionView;
+import ironing.server.layers.LayersViews.SwitchRequest;
 import ironing.server.overlaps.PathViews;
 import ironing.server.overlaps.PathViews.PathView;
-import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.workbench.Bench;
@@ -22,10 +27,8 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.http.ResponseEntity;
@@ -46,136 +49,28 @@ class LayersController {
   private final Workbenches benches;
   private final Journeys journeys;
   private final Contributions contributions;
-  private final LayersMapper db;
-  private final Json json;
+  private final ModNotes notes;
 
   LayersController(
       Layers layers,
       Workbenches benches,
       Journeys journeys,
       Contributions contributions,
-      LayersMapper db,
-      Json json) {
+      ModNotes notes) {
     this.layers = layers;
     this.contributions = contributions;
     this.benches = benches;
     this.journeys = journeys;
-    this.db = db;
-    this.json = json;
-  }
-
-  /**
-   * How the files of a mod stand, packed ones among them.
-   *
-   * @param inPlay in play, and nobody else has them
-   * @param covering in play, and covering another
-   * @param contributing covered by a combined file that it went into
-   * @param twin covered, with the same content as the one in play
-   */
-  record Bar(int inPlay, int covering, int covered, int contributing, int twin) {
-    static final Bar NONE = new Bar(0, 0, 0, 0, 0);
-
-    Bar with(int contributing) {
-      return new Bar(inPlay, covering, covered - contributing, contributing, twin);
-    }
-  }
-
-  /**
-   * @param position 1 is the lowest
-   * @param cardId the id on its card; several versions of a mod share it
-   * @param kind archive, or what kind of mend it is
-   * @param section 0 for none
-   * @param kept whether a suggestion must leave it where it is
-   * @param contested files of it that others bring too
-   * @param heldBack paths that the user keeps out of the game
-   * @param broughtAt when this version came into the library
-   * @param files loose ones
-   */
-  record LayerView(
-      long mod,
-      int position,
-      boolean on,
-      long section,
-      boolean kept,
-      int contested,
-      int heldBack,
-      List<String> tags,
-      String broughtAt,
-      String name,
-      String version,
-      String cardId,
-      String kind,
-      int files,
-      long sizeBytes,
-      List<String> plugins,
-      Bar bar,
-      ModJourney journey) {}
-
-  /** Layer 0: the unmodded game. */
-  record GameLayer(String title, String version, int files, long sizeBytes, Bar bar) {}
-
-  /** A named stretch of neighbouring layers. */
-  record SectionView(long id, String name) {}
-
-  /**
-   * @param layers from the lowest
-   */
-  record LayersView(
-      long revision, GameLayer game, List<LayerView> layers, List<SectionView> sections) {}
-
-  record Related(long mod, String name, int position, int paths) {}
-
-  /**
-   * Whom a mod covers and who covers it.
-   *
-   * @param reach files of it that are in play
-   * @param covers most paths first
-   */
-  record RelationsView(
-      long mod, Bar bar, int reach, List<Related> covers, List<Related> coveredBy) {}
-
-  /**
-   * @param total of all such paths; {@code paths} holds the first of them
-   */
-  record ModPaths(int total, List<PathView> paths) {}
-
-  record MoveRequest(List<Long> mods, int to) {
-    MoveRequest {
-      Objects.requireNonNull(mods, "mods");
-    }
-  }
-
-  record SwitchRequest(List<Long> mods, boolean on) {
-    SwitchRequest {
-      Objects.requireNonNull(mods, "mods");
-    }
-  }
-
-  record KeepRequest(List<Long> mods, boolean kept) {
-    KeepRequest {
-      Objects.requireNonNull(mods, "mods");
-    }
-  }
-
-  record LayerWish(long mod, boolean on) {}
-
-  /**
-   * @param layers all of them, from the lowest
-   */
-  record OrderRequest(List<LayerWish> layers) {
-    OrderRequest {
-      Objects.requireNonNull(layers, "layers");
-    }
+    this.notes = notes;
   }
 
   /** The install order, the lowest layer first. */
   @GetMapping
   ResponseEntity<LayersView> layers(@PathVariable long workspace) {
     // the notes first: after a start the bench may still be on its way
-    Map<Long, ModNoteRow> notes = new HashMap<>();
-    for (ModNoteRow n : db.notes(workspace)) notes.put(n.modId(), n);
+    Map<Long, ModNotes.Note> told = notes.of(workspace);
     Bench bench = benches.get(workspace);
-    Map<Long, Bar> bars = bars(bench);
+    Map<Long, Bar> bars = LayersViews.bars(bench, contributions.contributed(bench));
     Journeys.Ways ways = journeys.of(bench);
     List<LayerView> views = new ArrayList<>();
     for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
@@ -190,7 +85,7 @@ class LayersController {
               l.kept(),
               bar.covering() + bar.covered() + bar.contributing() + bar.twin(),
               bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
-              notes.containsKey(m.id()) ? tags(notes.get(m.id())) : List.of(),
+              told.getOrDefault(m.id(), ModNotes.Note.NONE).tags(),
               m.installedAt().toString(),
               m.card().name(),
               m.card().shownVersion(),
@@ -207,81 +102,26 @@ class LayersController {
         .body(
             new LayersView(
                 bench.revision(),
-                game(bench, bars),
+                LayersViews.game(bench, bars),
                 views,
                 bench.picture().arrangement().sections().stream()
                     .map(s -> new SectionView(s.id(), s.name()))
                     .toList()));
   }
 
-  private List<String> tags(ModNoteRow note) {
-    return List.of(json.read(note.tags(), String[].class));
-  }
-
-  private static GameLayer game(Bench bench, Map<Long, Bar> bars) {
-    Bar bar = bars.getOrDefault(Holdings.GAME, Bar.NONE);
-    String version = bench.gameVersion().orElse("");
-    return new GameLayer(
-        bench.game().title(), version, bench.own().files(), bench.own().sizeBytes(), bar);
-  }
-
-  private Map<Long, Bar> bars(Bench bench) {
-    Standing standing = bench.picture().standing();
-    Map<Long, Bar> bars = new HashMap<>();
-    for (Holdings.Source s : bench.picture().holdings().sources()) {
-      Bar bar =
-          new Bar(
-              standing.count(s.id(), Way.IN_PLAY),
-              standing.count(s.id(), Way.COVERING),
-              standing.count(s.id(), Way.COVERED),
-              0,
-              standing.count(s.id(), Way.TWIN));
-      bars.merge(
-          s.mod(),
-          bar,
-          (a, b) ->
-              new Bar(
-                  a.inPlay() + b.inPlay(),
-                  a.covering() + b.covering(),
-                  a.covered() + b.covered(),
-                  0,
-                  a.twin() + b.twin()));
-    }
-    contributions
-        .contributed(bench)
-        .forEach((mod, files) -> bars.computeIfPresent(mod, (m, bar) -> bar.with(files)));
-    return bars;
-  }
-
   /** Whom a layer covers, and by whom it is covered. */
   @GetMapping("/{mod}/relations")
   RelationsView relations(@PathVariable long workspace, @PathVariable long mod) {
     Bench bench = benches.get(workspace);
-    requireMod(bench, mod);
+    LayersViews.requireMod(bench, mod);
     Standing.Relations r = bench.picture().standing().relationsOf(mod);
-    Bar bar = bars(bench).getOrDefault(mod, Bar.NONE);
+    Bar bar = LayersViews.bars(bench, contributions.contributed(bench)).getOrDefault(mod, Bar.NONE);
     return new RelationsView(
         mod,
         bar,
         bar.inPlay() + bar.covering(),
-        related(bench, r.covers()),
-        related(bench, r.coveredBy()));
-  }
-
-  private static List<Related> related(Bench bench, Map<Long, Integer> paths) {
-    Map<Long, Integer> positions = new HashMap<>();
-    for (Arrangement.Layer l : bench.picture().arrangement().layers())
-      positions.put(l.mod(), positions.size() + 1);
-    return paths.entrySet().stream()
-        .map(
-            e ->
-                new Related(
-                    e.getKey(),
-                    bench.nameOf(e.getKey()),
-                    positions.getOrDefault(e.getKey(), 0),
-                    e.getValue()))
-        .sorted((a, b) -> b.paths() - a.paths())
-        .toList();
+        LayersViews.related(bench, r.covers()),
+        LayersViews.related(bench, r.coveredBy()));
   }
 
   /**
@@ -298,7 +138,7 @@ class LayersController {
       @RequestParam(defaultValue = "true") boolean contested,
       @RequestParam(defaultValue = "200") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
-    requireMod(bench, mod);
+    LayersViews.requireMod(bench, mod);
     Standing standing = bench.picture().standing();
     Holdings holdings = bench.picture().holdings();
     int[] paths =
@@ -319,15 +159,6 @@ class LayersController {
             .map(views::of)
             .toList();
     return new ModPaths(paths.length, first);
-  }
-
-  private static void requireMod(Bench bench, long mod) {
-    if (mod == Holdings.GAME || bench.mods().containsKey(mod)) return;
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Choose one from the list.");
   }
 
   /** Moves layers; {@code to} is the number that the lowest of them is to have. */

@@ -5,7 +5,6 @@ import ironing.core.lists.ModList.Row;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Section;
 import ironing.core.workspace.Mod;
-import ironing.server.layers.LayersMapper.ModNoteRow;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
@@ -24,11 +23,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/layers/list")
 class ListsController {
   private final Workbenches benches;
-  private final LayersMapper db;
+  private final ModNotes notes;
 
-  ListsController(Workbenches benches, LayersMapper db) {
+  ListsController(Workbenches benches, ModNotes notes) {
     this.benches = benches;
-    this.db = db;
+    this.notes = notes;
   }
 
   /** The install order as CSV. */
@@ -54,8 +53,7 @@ class ListsController {
   }
 
   private List<Row> rows(Bench bench) {
-    Map<Long, String> notes = new HashMap<>();
-    for (ModNoteRow n : db.notes(bench.workspace())) notes.put(n.modId(), n.notes());
+    Map<Long, ModNotes.Note> told = notes.of(bench.workspace());
     Map<Long, String> sections = new HashMap<>();
     for (Section s : bench.picture().arrangement().sections()) sections.put(s.id(), s.name());
     List<Row> rows = new ArrayList<>();
@@ -69,7 +67,7 @@ class ListsController {
               m.card().version(),
               l.on(),
               sections.getOrDefault(l.section(), ""),
-              notes.getOrDefault(l.mod(), "")));
+              told.getOrDefault(l.mod(), ModNotes.Note.NONE).text()));
     }
     return rows;
   }

@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.security.MessageDigest;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
@@ -150,5 +151,10 @@ public class Archives {
     } catch (IOException litter) {
       // the next start clears the incoming folder
     }
+  }
+
+  /** All that are kept, whatever was made of them. */
+  List<LibraryMapper.ArchiveRow> all(long workspace) {
+    return db.archives(workspace);
   }
 }

@@ -39,7 +39,6 @@ class InboxController {
   private final Intake intake;
   private final Watched watched;
   private final Bin bin;
-  private final LibraryMapper db;
   private final Workbenches benches;
   private final Jobs jobs;
 
@@ -50,7 +49,6 @@ class InboxController {
       Intake intake,
       Watched watched,
       Bin bin,
-      LibraryMapper db,
       Workbenches benches,
       Jobs jobs) {
     this.archives = archives;
@@ -59,7 +57,6 @@ class InboxController {
     this.intake = intake;
     this.watched = watched;
     this.bin = bin;
-    this.db = db;
     this.benches = benches;
     this.jobs = jobs;
   }
@@ -130,7 +127,7 @@ class InboxController {
   Inbox inbox(@PathVariable long workspace) {
     benches.game(workspace);
     List<Archive> waiting =
-        db.archives(workspace).stream()
+        archives.all(workspace).stream()
             .filter(a -> a.mods() == 0)
             .map(a -> view(workspace, a))
             .toList();
@@ -167,7 +164,7 @@ class InboxController {
   @GetMapping("/archives")
   List<Archive> archives(@PathVariable long workspace) {
     benches.game(workspace);
-    return db.archives(workspace).stream().map(a -> view(workspace, a)).toList();
+    return archives.all(workspace).stream().map(a -> view(workspace, a)).toList();
   }
 
   /** One archive. */

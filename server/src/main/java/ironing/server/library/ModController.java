@@ -2,32 +2,29 @@ package ironing.server.library;
 
 import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
-import ironing.core.IroningException;
-import ironing.core.library.ModCard;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.layers.DifferenceView;
-import ironing.server.library.LibraryController.CardText;
-import ironing.server.library.LibraryController.ModFile;
-import ironing.server.library.LibraryMapper.ModRow;
+import ironing.server.library.LibraryViews.CardText;
+import ironing.server.library.LibraryViews.ModFile;
 import ironing.server.library.ModFiles.Paper;
 import ironing.server.library.ModFiles.Text;
 import ironing.server.library.ModFiles.Verified;
+import ironing.server.library.ModViews.EditRequest;
+import ironing.server.library.ModViews.HoldRequest;
+import ironing.server.library.ModViews.NotesRequest;
+import ironing.server.library.ModViews.PathRequest;
+import ironing.server.library.ModViews.TagsRequest;
 import ironing.server.library.Versions.Replacement;
-import ironing.server.platform.Json;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Expected;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.List;
-import java.util.Objects;
-import java.util.Optional;
 import org.springframework.core.io.Resource;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -48,76 +45,28 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/mods/{mod}")
 class ModController {
   private final ModStore mods;
+  private final ModWords words;
   private final ModFiles files;
   private final Versions versions;
   private final Bin bin;
   private final Reinstaller reinstaller;
-  private final LibraryMapper db;
-  private final StrandMapper strands;
-  private final Workbenches benches;
   private final Jobs jobs;
-  private final Json json;
 
   ModController(
       ModStore mods,
+      ModWords words,
       ModFiles files,
       Versions versions,
       Bin bin,
       Reinstaller reinstaller,
-      LibraryMapper db,
-      StrandMapper strands,
-      Workbenches benches,
-      Jobs jobs,
-      Json json) {
+      Jobs jobs) {
     this.mods = mods;
+    this.words = words;
     this.files = files;
     this.versions = versions;
     this.bin = bin;
     this.reinstaller = reinstaller;
-    this.db = db;
-    this.strands = strands;
-    this.benches = benches;
     this.jobs = jobs;
-    this.json = json;
-  }
-
-  record TagsRequest(List<String> tags) {
-    TagsRequest {
-      Objects.requireNonNull(tags, "tags");
-    }
-  }
-
-  record NotesRequest(String notes) {
-    NotesRequest {
-      Objects.requireNonNull(notes, "notes");
-    }
-  }
-
-  /**
-   * @param sha256 of the file as the user saw it
-   */
-  record EditRequest(String path, String text, String sha256) {
-    EditRequest {
-      Objects.requireNonNull(path, "path");
-      Objects.requireNonNull(text, "text");
-      Objects.requireNonNull(sha256, "sha256");
-    }
-  }
-
-  record PathRequest(String path) {
-    PathRequest {
-      Objects.requireNonNull(path, "path");
-    }
-  }
-
-  /**
-   * @param paths files, and folders with {@code /} at the end
-   * @param hold true to hold them back, false to let them in again
-   */
-  record HoldRequest(List<String> paths, boolean hold) {
-    HoldRequest {
-      Objects.requireNonNull(paths, "paths");
-    }
   }
 
   /** Files of a mod, loose ones first, then those in packs; each kind by path. */
@@ -128,7 +77,7 @@ class ModController {
       @RequestParam(defaultValue = "2000") @Min(0) @Max(Rows.MOST) int limit,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset) {
     mods.row(workspace, mod);
-    return db.files(mod, limit, offset).stream().map(LibraryController::file).toList();
+    return mods.files(mod, limit, offset).stream().map(LibraryViews::file).toList();
   }
 
   /** The bytes of a file, or of an entry that was left out and kept. Images are shown as such. */
@@ -215,17 +164,7 @@ class ModController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setTags(
       @PathVariable long workspace, @PathVariable long mod, @RequestBody TagsRequest body) {
-    ModRow row = mods.row(workspace, mod);
-    List<String> tags =
-        body.tags().stream().map(String::strip).filter(t -> !t.isEmpty()).distinct().toList();
-    for (String t : tags) {
-      if (t.length() > 40) {
-        throw IroningException.of(
-            "tag-long", t, "A tag has at most 40 letters.", "Shorten it, or write a note.");
-      }
-    }
-    strands.setTags(row.strandId(), json.write(tags));
-    benches.tellLibrary(workspace, mod);
+    words.setTags(workspace, mod, body.tags());
   }
 
   /** Writes the notes on a mod. */
@@ -233,45 +172,14 @@ class ModController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setNotes(
       @PathVariable long workspace, @PathVariable long mod, @RequestBody NotesRequest body) {
-    ModRow row = mods.row(workspace, mod);
-    if (body.notes().length() > 200_000) {
-      throw IroningException.of(
-          "notes-long", "The notes", "They have more than 200,000 letters.", "Shorten them.");
-    }
-    strands.setNotes(row.strandId(), body.notes());
-    benches.tellLibrary(workspace, mod);
+    words.setNotes(workspace, mod, body.notes());
   }
 
   /** Says what the card should say; the card as it came is kept. */
   @PutMapping("/card")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setCard(@PathVariable long workspace, @PathVariable long mod, @RequestBody CardText body) {
-    ModRow row = mods.row(workspace, mod);
-    if (body.name() == null || body.name().isBlank()) {
-      throw IroningException.of("card-wrong", "The card", "It has no name.", "Give it one.");
-    }
-    if (body.version() == null || body.version().isBlank()) {
-      throw IroningException.of("card-wrong", "The card", "It has no version.", "Give it one.");
-    }
-    ModCard before = json.read(row.card(), ModCard.class);
-    boolean sourced = !(body.url() + body.item() + body.release()).isBlank();
-    ModCard after =
-        before.edited(
-            body.name().strip(),
-            body.version().strip(),
-            List.copyOf(body.authors()),
-            body.summary().strip(),
-            sourced
-                ? Optional.of(new ModCard.Source(body.url(), body.item(), body.release()))
-                : Optional.empty());
-    benches.changeLibrary(
-        workspace,
-        "Edited the card of “" + after.name() + "”",
-        LibraryChange.BESIDE,
-        () -> {
-          db.setCard(mod, json.write(after));
-          return mod;
-        });
+    words.setCard(workspace, mod, body);
   }
 
   /** What another version in its place would change. */

@@ -391,4 +391,18 @@ public class ModStore implements SmartInitializingSingleton {
         "See that the drive is connected and may be written to, then try again.",
         e);
   }
+
+  int fileCount(long mod) {
+    return db.fileCount(mod);
+  }
+
+  /** A stretch of a mod's files, loose ones first. */
+  List<LibraryMapper.FileRow> files(long mod, int limit, int offset) {
+    return db.files(mod, limit, offset);
+  }
+
+  /** What of its archive the game does not get. */
+  List<LibraryMapper.StoredLeftOut> leftOut(long mod) {
+    return db.leftOut(mod);
+  }
 }

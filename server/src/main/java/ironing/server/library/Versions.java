@@ -221,4 +221,9 @@ class Versions {
         "There is no such mod in this library.",
         "Choose one from the list.");
   }
+
+  /** The mods of a card's id, by number. */
+  List<Long> ofId(long workspace, String cardId) {
+    return db.modsOfId(workspace, cardId);
+  }
 }

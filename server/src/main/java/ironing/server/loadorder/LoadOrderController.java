@@ -7,31 +7,32 @@ import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.core.loadorder.LoadOrderProposal;
-import ironing.core.loadorder.LoadOrderProposal.GaveWay;
-import ironing.core.loadorder.LoadRule;
-import ironing.core.order.Around;
-import ironing.core.order.Ordering.Constraint;
-import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
-import ironing.core.picture.Arrangement.Layer;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.records.RecordIndex;
 import ironing.server.journey.Journeys;
-import ironing.server.journey.Journeys.PluginJourney;
-import ironing.server.loadorder.Troubles.TroubleView;
-import ironing.server.platform.MayBeAbsent;
+import ironing.server.loadorder.LoadOrderViews.GaveWayView;
+import ironing.server.loadorder.LoadOrderViews.KeepPluginsRequest;
+import ironing.server.loadorder.LoadOrderViews.LoadOrderRequest;
+import ironing.server.loadorder.LoadOrderViews.LoadOrderView;
+import ironing.server.loadorder.LoadOrderViews.MovePluginRequest;
+import ironing.server.loadorder.LoadOrderViews.MoveView;
+import ironing.server.loadorder.LoadOrderViews.PluginView;
+import ironing.server.loadorder.LoadOrderViews.ProposalView;
+import ironing.server.loadorder.LoadOrderViews.ReasonView;
+import ironing.server.loadorder.LoadOrderViews.RestoreOrderRequest;
+import ironing.server.loadorder.LoadOrderViews.SlotsView;
+import ironing.server.loadorder.LoadOrderViews.SwitchPluginsRequest;
+import ironing.server.loadorder.LoadOrderViews.TakeProposalRequest;
+import ironing.server.loadorder.LoadOrderViews.WhyView;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.stream.Stream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -64,136 +65,6 @@ class LoadOrderController {
     this.orders = orders;
     this.benches = benches;
     this.journeys = journeys;
-  }
-
-  /** How a master stands to the plugin that lists it. */
-  enum MasterState {
-    FINE,
-    LATE,
-    OFF,
-    MISSING
-  }
-
-  record MasterView(String name, MasterState state) {}
-
-  /**
-   * @param position from 1, the game's own among them
-   * @param own the game's
-   * @param mend generated from other mods
-   * @param records that it holds in all
-   * @param overrides of these, those of other plugins
-   * @param slot counted over those that are on; absent when off
-   * @param flaw why it cannot be read
-   * @param kept whether no proposal moves it
-   * @param fresh whether it has just come: nobody has given it a place yet
-   * @param alsoFrom other mods that are on and bring a plugin of this name, which is not in play
-   */
-  record PluginView(
-      String name,
-      int position,
-      @MayBeAbsent Integer slot,
-      boolean on,
-      boolean own,
-      boolean mend,
-      long mod,
-      String modName,
-      int stage,
-      List<MasterView> masters,
-      int records,
-      int overrides,
-      @MayBeAbsent String title,
-      @MayBeAbsent String about,
-      @MayBeAbsent String version,
-      @MayBeAbsent String game,
-      List<String> packs,
-      @MayBeAbsent String flaw,
-      boolean kept,
-      boolean fresh,
-      List<String> alsoFrom,
-      PluginJourney journey) {}
-
-  /**
-   * @param total absent when the game has no limit
-   * @param reserved kept for the save
-   * @param left free ones; below 0 when there are too many plugins
-   */
-  record SlotsView(
-      int used, int own, @MayBeAbsent Integer total, int reserved, @MayBeAbsent Integer left) {}
-
-  /**
-   * @param hasPlugins whether the game knows plugins at all
-   * @param hints what is only good to know
-   */
-  record LoadOrderView(
-      long revision,
-      boolean hasPlugins,
-      SlotsView slots,
-      List<PluginView> plugins,
-      List<TroubleView> troubles,
-      List<TroubleView> hints) {}
-
-  /**
-   * @param reason in words, from the side of the one that loads later
-   * @param from who said it
-   */
-  record ReasonView(String earlier, String later, String reason, String from) {}
-
-  /**
-   * @param from from 1, {@code to} likewise
-   * @param because a chain, each one’s later plugin the next one’s earlier; empty when it only
-   *     makes room
-   */
-  record MoveView(String name, int from, int to, List<ReasonView> because) {}
-
-  /**
-   * A wish that could not be kept.
-   *
-   * @param key of the rule; absent where a plugin was let out of its mod’s band
-   * @param what in words
-   * @param own whether the user made it
-   * @param ring the shortest ring that it closes with stronger wishes
-   */
-  record GaveWayView(
-      @MayBeAbsent String key, String what, String from, boolean own, List<ReasonView> ring) {}
-
-  /**
-   * @param order all plugins as proposed; empty when there is no order
-   * @param ring why there is none: each must load before the next
-   * @param gaveWay wishes that contradict stronger ones
-   * @param keptNumbers plugins that are kept here and whose number would change all the same
-   * @param difference what taking it would change; absent when there is no order
-   */
-  record ProposalView(
-      long revision,
-      List<String> order,
-      List<MoveView> moves,
-      List<ReasonView> ring,
-      List<GaveWayView> gaveWay,
-      List<MoveView> keptNumbers,
-      @MayBeAbsent LoadDifferenceView difference) {}
-
-  record MovePluginRequest(String name, int to) {
-    MovePluginRequest {
-      Objects.requireNonNull(name, "name");
-    }
-  }
-
-  record SwitchPluginsRequest(List<String> names, boolean on) {
-    SwitchPluginsRequest {
-      Objects.requireNonNull(names, "names");
-    }
-  }
-
-  record PluginWish(String name, boolean on) {
-    PluginWish {
-      Objects.requireNonNull(name, "name");
-    }
-  }
-
-  record LoadOrderRequest(List<PluginWish> plugins) {
-    LoadOrderRequest {
-      Objects.requireNonNull(plugins, "plugins");
-    }
   }
 
   /** The plugins in their order, with what is wrong. */
@@ -240,7 +111,7 @@ class LoadOrderController {
               e.plugin().mod(),
               bench.nameOf(e.plugin().mod()),
               e.plugin().stage(),
-              masters(bench.picture().loadOrder(), e),
+              LoadOrderViews.masters(bench.picture().loadOrder(), e),
               at < 0 ? 0 : index.table(at).size(),
               at < 0 ? 0 : index.overrides(at),
               h.flatMap(Header::title).orElse(null),
@@ -251,36 +122,10 @@ class LoadOrderController {
               e.plugin().flaw().orElse(null),
               e.kept(),
               e.fresh(),
-              alsoFrom(bench, e),
+              LoadOrderViews.alsoFrom(bench, e),
               ways.plugin(e.name())));
     }
     return views;
-  }
-
-  private static List<String> alsoFrom(Bench bench, Entry e) {
-    int path = bench.picture().holdings().idOf(bench.game().pluginPath(e.name()));
-    if (path < 0) return List.of();
-    Set<Long> on = new HashSet<>();
-    for (Layer l : bench.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
-    return bench.picture().holdings().sourcesOf(path).stream()
-        .filter(s -> s.pack().isEmpty() && s.mod() != e.plugin().mod() && on.contains(s.mod()))
-        .map(s -> bench.nameOf(s.mod()))
-        .toList();
-  }
-
-  private static List<MasterView> masters(LoadOrder order, Entry plugin) {
-    int at = order.position(plugin.name());
-    return plugin.plugin().masters().stream()
-        .map(
-            m -> {
-              Optional<Entry> e = order.find(m);
-              MasterState state = MasterState.FINE;
-              if (e.isEmpty()) state = MasterState.MISSING;
-              else if (!e.get().on()) state = MasterState.OFF;
-              else if (order.position(m) > at) state = MasterState.LATE;
-              return new MasterView(e.map(Entry::name).orElse(m), state);
-            })
-        .toList();
   }
 
   /** A better order, as something to look at; nothing changes until it is taken. */
@@ -294,59 +139,19 @@ class LoadOrderController {
     LoadDifferenceView difference = null;
     if (proposal.outcome() instanceof Outcome.Sorted<String> sorted) {
       order = sorted.order();
-      moves = sorted.moves().stream().map(LoadOrderController::move).toList();
-      keptNumbers = keptNumbers(bench, sorted.order());
+      moves = sorted.moves().stream().map(LoadOrderViews::move).toList();
+      keptNumbers = LoadOrderViews.keptNumbers(bench, sorted.order());
       difference = orders.differenceTo(bench, sorted.order());
     } else if (proposal.outcome() instanceof Outcome.Ring<String> r) {
-      ring = reasons(r.ring());
+      ring = LoadOrderViews.reasons(r.ring());
     }
-    List<GaveWayView> gaveWay =
-        proposal.gaveWay().stream().map(LoadOrderController::gaveWay).toList();
+    List<GaveWayView> gaveWay = proposal.gaveWay().stream().map(LoadOrderViews::gaveWay).toList();
     return ResponseEntity.ok()
         .eTag(Revision.etag(bench.revision()))
         .body(
             new ProposalView(
                 bench.revision(), order, moves, ring, gaveWay, keptNumbers, difference));
   }
-
-  private static List<MoveView> keptNumbers(Bench bench, List<String> order) {
-    Map<String, Integer> to = new HashMap<>();
-    for (String name : order) to.put(name, to.size());
-    List<MoveView> kept = new ArrayList<>();
-    List<Entry> now = bench.picture().loadOrder().entries();
-    for (int i = 0; i < now.size(); i++) {
-      int next = to.get(now.get(i).name());
-      if (now.get(i).kept() && next != i)
-        kept.add(new MoveView(now.get(i).name(), i + 1, next + 1, List.of()));
-    }
-    return kept;
-  }
-
-  private static GaveWayView gaveWay(GaveWay g) {
-    return new GaveWayView(
-        g.rule().map(LoadRule::key).orElse(null),
-        g.rule().map(LoadRulesController::words).orElse("The band of " + g.plugin()),
-        g.rule().map(LoadRule::from).orElse("the bands of the mods"),
-        g.rule().filter(r -> r.strength() == LoadRule.Strength.USER).isPresent(),
-        reasons(g.ring()));
-  }
-
-  private static MoveView move(Move<String> m) {
-    return new MoveView(m.item(), m.from() + 1, m.to() + 1, reasons(m.because()));
-  }
-
-  static List<ReasonView> reasons(List<Constraint<String>> chain) {
-    return chain.stream().map(LoadOrderController::reason).toList();
-  }
-
-  private static ReasonView reason(Constraint<String> c) {
-    return new ReasonView(c.earlier(), c.later(), c.reason(), c.from());
-  }
-
-  /**
-   * @param names the plugins whose moves are taken; absent: all
-   */
-  record TakeProposalRequest(@MayBeAbsent Optional<List<String>> names) {}
 
   /** Takes the proposal, all of it or some of its moves. */
   @PostMapping("/proposal")
@@ -357,14 +162,9 @@ class LoadOrderController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Optional<List<String>> names =
         body == null || body.names() == null ? Optional.empty() : body.names();
-    return answer(
+    return LoadOrderViews.answer(
         orders.takeProposal(workspace, Expected.of(dryRun, ifMatch), names.map(HashSet::new)));
   }
-
-  /**
-   * @param point a restore point of the profile in use
-   */
-  record RestoreOrderRequest(long point) {}
 
   /** Brings back the load order of a restore point, and nothing else of it. */
   @PostMapping("/restore")
@@ -373,13 +173,8 @@ class LoadOrderController {
       @RequestBody RestoreOrderRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(orders.restore(workspace, Expected.of(dryRun, ifMatch), body.point()));
-  }
-
-  record KeepPluginsRequest(List<String> names, boolean kept) {
-    KeepPluginsRequest {
-      Objects.requireNonNull(names, "names");
-    }
+    return LoadOrderViews.answer(
+        orders.restore(workspace, Expected.of(dryRun, ifMatch), body.point()));
   }
 
   /** Marks plugins as kept here, or no longer. */
@@ -388,31 +183,9 @@ class LoadOrderController {
       @PathVariable long workspace,
       @RequestBody KeepPluginsRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    return answer(orders.keep(workspace, Expected.of(ifMatch), body.names(), body.kept()));
+    return LoadOrderViews.answer(
+        orders.keep(workspace, Expected.of(ifMatch), body.names(), body.kept()));
   }
-
-  /**
-   * A plugin that another one must follow or precede.
-   *
-   * @param chain the fewest wishes between the two, from the earlier to the later
-   */
-  record TieView(String name, List<ReasonView> chain) {}
-
-  /**
-   * Why a plugin stands where it does; positions from 1.
-   *
-   * @param before what must load before it, the nearest by wishes first
-   * @param lowest how far up it could move with nothing else moving, {@code highest} how far down;
-   *     absent where the order breaks what it asks for so that no place is right
-   */
-  record WhyView(
-      String name,
-      int position,
-      List<TieView> before,
-      List<TieView> after,
-      @MayBeAbsent Integer lowest,
-      @MayBeAbsent Integer highest,
-      List<ReasonView> ring) {}
 
   /** Why a plugin stands where it does. */
   @GetMapping("/why")
@@ -423,21 +196,18 @@ class LoadOrderController {
     int position = order.position(e.name()) + 1;
     LoadOrderProposal proposal = rules.proposal(bench);
     if (proposal.outcome() instanceof Outcome.Ring<String> r)
-      return new WhyView(e.name(), position, List.of(), List.of(), null, null, reasons(r.ring()));
+      return new WhyView(
+          e.name(), position, List.of(), List.of(), null, null, LoadOrderViews.reasons(r.ring()));
     LoadOrderProposal.Why why = proposal.why(e.name());
     boolean any = why.lowest() <= why.highest();
     return new WhyView(
         e.name(),
         position,
-        ties(why.around().before()),
-        ties(why.around().after()),
+        LoadOrderViews.ties(why.around().before()),
+        LoadOrderViews.ties(why.around().after()),
         any ? why.lowest() + 1 : null,
         any ? why.highest() + 1 : null,
         List.of());
-  }
-
-  private static List<TieView> ties(List<Around.Tie<String>> ties) {
-    return ties.stream().map(t -> new TieView(t.other(), reasons(t.chain()))).toList();
   }
 
   /** Moves a plugin to a place, counted from 1 over all plugins. */
@@ -448,7 +218,7 @@ class LoadOrderController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Expected expected = Expected.of(dryRun, ifMatch);
-    return answer(orders.move(workspace, expected, body.name(), body.to()));
+    return LoadOrderViews.answer(orders.move(workspace, expected, body.name(), body.to()));
   }
 
   /** Switches plugins on or off. */
@@ -459,7 +229,7 @@ class LoadOrderController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Expected expected = Expected.of(dryRun, ifMatch);
-    return answer(orders.switchTo(workspace, expected, body.names(), body.on()));
+    return LoadOrderViews.answer(orders.switchTo(workspace, expected, body.names(), body.on()));
   }
 
   /** Puts all plugins in another order at once. */
@@ -470,10 +240,6 @@ class LoadOrderController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     List<Wish> wishes = body.plugins().stream().map(w -> new Wish(w.name(), w.on())).toList();
-    return answer(orders.set(workspace, Expected.of(dryRun, ifMatch), wishes));
-  }
-
-  private static ResponseEntity<LoadDifferenceView> answer(LoadDifferenceView d) {
-    return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
+    return LoadOrderViews.answer(orders.set(workspace, Expected.of(dryRun, ifMatch), wishes));
   }
 }

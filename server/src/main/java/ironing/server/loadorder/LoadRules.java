@@ -10,6 +10,7 @@ import ironing.core.loadorder.LoadRule.Kind;
 import ironing.core.loadorder.LoadRule.Strength;
 import ironing.core.loadorder.LoadRule.Who;
 import ironing.core.loadorder.PluginFacts;
+import ironing.core.loadorder.PluginFacts.Band;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;

@@ -6,15 +6,14 @@ import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.PathCase;
 import ironing.core.records.Collision.State;
 import ironing.core.records.Collisions;
+import ironing.core.records.PluginPairs;
+import ironing.core.records.PluginPairs.PluginPair;
 import ironing.server.mends.Mends.MendView;
 import ironing.server.workbench.Bench;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
-import java.util.TreeMap;
 import org.springframework.stereotype.Component;
 
 /** Which patches a set of plugins calls for. */
@@ -52,34 +51,20 @@ class PatchCalls {
   CalledFor of(Bench bench) {
     Collisions all = bench.get(COLLISIONS);
     Set<Integer> free = new HashSet<>(patches.shares(bench).free());
-    Map<Long, int[]> pairs = new TreeMap<>();
-    for (int i = 0; i < all.size(); i++) {
-      boolean asked = all.state(i) == State.NEEDS_YOU;
-      if (!asked && !free.contains(i)) continue;
-      int[] leaves = all.leaves(all.record(i));
-      for (int a = 0; a < leaves.length; a++)
-        for (int b = a + 1; b < leaves.length; b++) {
-          int[] counts = pairs.computeIfAbsent((long) leaves[a] << 32 | leaves[b], k -> new int[2]);
-          counts[0]++;
-          if (asked) counts[1]++;
-        }
-    }
     List<CallingPair> calling = new ArrayList<>();
-    pairs.forEach(
-        (key, counts) -> {
-          String first = all.index().name((int) (key >> 32));
-          String second = all.index().name((int) (long) key);
-          calling.add(
-              new CallingPair(
-                  first,
-                  modName(bench, first),
-                  second,
-                  modName(bench, second),
-                  counts[0],
-                  counts[1],
-                  madeForBoth(bench, first, second)));
-        });
-    calling.sort(Comparator.comparingInt(CallingPair::records).reversed());
+    for (PluginPair p :
+        PluginPairs.of(all, i -> all.state(i) == State.NEEDS_YOU || free.contains(i))) {
+      String first = all.index().name(p.first()), second = all.index().name(p.second());
+      calling.add(
+          new CallingPair(
+              first,
+              modName(bench, first),
+              second,
+              modName(bench, second),
+              p.records(),
+              p.states().getOrDefault(State.NEEDS_YOU, 0),
+              madeForBoth(bench, first, second)));
+    }
     List<IdlePatch> idle = new ArrayList<>();
     for (MendView m : mends.of(bench)) {
       if (m.kind() != Mends.MendKind.PATCH || !m.on() || m.needed()) continue;

@@ -5,17 +5,20 @@ import ironing.core.layers.PlacementRule;
 import ironing.core.layers.PlacementRule.Kind;
 import ironing.core.layers.PlacementRule.Strength;
 import ironing.core.layers.Placements;
-import ironing.core.layers.Placements.LeftOut;
 import ironing.core.layers.Placements.Suggestion;
 import ironing.core.order.FewestMoves;
-import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.server.layers.DifferenceView;
 import ironing.server.layers.Layers;
 import ironing.server.placement.LayerRules.Ruled;
-import ironing.server.platform.MayBeAbsent;
+import ironing.server.placement.RulesViews.LayerMove;
+import ironing.server.placement.RulesViews.RuleRequest;
+import ironing.server.placement.RulesViews.RuleView;
+import ironing.server.placement.RulesViews.RulesView;
+import ironing.server.placement.RulesViews.SuggestionView;
+import ironing.server.placement.RulesViews.TakeRequest;
 import ironing.server.platform.Revision;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Expected;
@@ -24,7 +27,6 @@ import ironing.server.workbench.Workbenches.Origin;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.http.ResponseEntity;
@@ -51,76 +53,6 @@ class RulesController {
     this.rules = rules;
     this.benches = benches;
   }
-
-  /**
-   * @param other absent for TOP and BOTTOM
-   * @param own whether the user made it, and can take it back
-   * @param broken whether the order as it is breaks it
-   */
-  record RuleView(
-      Kind kind,
-      long mod,
-      String name,
-      @MayBeAbsent Long other,
-      @MayBeAbsent String otherName,
-      String reason,
-      String from,
-      boolean own,
-      boolean broken) {}
-
-  record RulesView(long revision, List<RuleView> rules) {}
-
-  /**
-   * @param other absent for TOP and BOTTOM
-   * @param reason why, in the user's words; may be empty
-   */
-  record RuleRequest(
-      Kind kind,
-      long mod,
-      @MayBeAbsent Optional<Long> other,
-      @MayBeAbsent Optional<String> reason) {
-    RuleRequest {
-      Objects.requireNonNull(kind, "kind");
-    }
-  }
-
-  /** A wish about two layers: the lower one is to be below the upper one. */
-  record LayerReason(
-      long lower, String lowerName, long upper, String upperName, String reason, String from) {}
-
-  /**
-   * @param from its number now, {@code to} its number in the suggestion
-   * @param because a chain of reasons, each one's upper layer the next one's lower; empty when it
-   *     only makes room
-   */
-  record LayerMove(long mod, String name, int from, int to, List<LayerReason> because) {}
-
-  /**
-   * What gave way.
-   *
-   * @param what in words
-   * @param ring the shortest ring that it closed
-   */
-  record GaveWay(String what, List<LayerReason> ring) {}
-
-  /**
-   * @param order the mods from the lowest; empty where there is no way out
-   * @param ring where the user's own rules contradict one another: the shortest ring of them
-   * @param keptNumbers layers that are kept here and whose number would change all the same
-   */
-  record SuggestionView(
-      long revision,
-      List<Long> order,
-      List<LayerMove> moves,
-      List<LayerReason> ring,
-      List<GaveWay> leftOut,
-      List<LayerMove> keptNumbers,
-      @MayBeAbsent DifferenceView difference) {}
-
-  /**
-   * @param mods whose moves are taken; absent: all
-   */
-  record TakeRequest(@MayBeAbsent Optional<List<Long>> mods) {}
 
   /** The rules of placement, with what they come to. */
   @GetMapping("/rules")
@@ -155,15 +87,15 @@ class RulesController {
       @RequestBody RuleRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
-    PlacementRule rule = asked(bench, body);
+    PlacementRule rule = RulesViews.asked(bench, body);
     return layers
         .rules(
             workspace,
             Expected.of(ifMatch),
-            "Made a rule: " + words(bench, body),
+            "Made a rule: " + RulesViews.words(bench, body),
             all -> {
               List<PlacementRule> next = new ArrayList<>(all);
-              next.removeIf(r -> same(r, rule));
+              next.removeIf(r -> RulesViews.same(r, rule));
               next.add(rule);
               return next;
             })
@@ -180,13 +112,13 @@ class RulesController {
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
     RuleRequest body = new RuleRequest(kind, mod, other, Optional.empty());
-    PlacementRule rule = asked(bench, body);
+    PlacementRule rule = RulesViews.asked(bench, body);
     return layers
         .rules(
             workspace,
             Expected.of(ifMatch),
-            "Took a rule back: " + words(bench, body),
-            all -> all.stream().filter(r -> !same(r, rule)).toList())
+            "Took a rule back: " + RulesViews.words(bench, body),
+            all -> all.stream().filter(r -> !RulesViews.same(r, rule)).toList())
         .asAnswer();
   }
 
@@ -198,13 +130,13 @@ class RulesController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench bench = benches.get(workspace);
-    PlacementRule rule = asked(bench, body);
+    PlacementRule rule = RulesViews.asked(bench, body);
     return layers
         .arrange(
             workspace,
             Expected.of(dryRun, ifMatch),
             Origin.PROPOSAL,
-            "Mended the rule: " + words(bench, body),
+            "Mended the rule: " + RulesViews.words(bench, body),
             b -> mended(b, rule))
         .asAnswer();
   }
@@ -212,7 +144,7 @@ class RulesController {
   private List<Long> mended(Bench bench, PlacementRule asked) {
     Ruled ruled = rules.of(bench);
     return ruled.rules().stream()
-        .filter(r -> same(r, asked))
+        .filter(r -> RulesViews.same(r, asked))
         .findFirst()
         .flatMap(r -> Placements.mend(ruled.order(), ruled.rules(), r))
         .map(Outcome.Sorted::order)
@@ -225,62 +157,12 @@ class RulesController {
                     "Take one of them back, or this one."));
   }
 
-  private static boolean same(PlacementRule a, PlacementRule b) {
-    return a.kind() == b.kind() && a.layer() == b.layer() && a.other() == b.other();
-  }
-
-  private static PlacementRule asked(Bench bench, RuleRequest body) {
-    long layer = strand(bench, body.mod());
-    Optional<Long> other =
-        body.kind().hasOther()
-            ? (body.other() == null ? Optional.empty() : body.other())
-            : Optional.empty();
-    if (body.kind().hasOther() && (other.isEmpty() || other.get() == body.mod())) {
-      throw IroningException.of(
-          "bad-rule",
-          bench.nameOf(body.mod()),
-          "The rule names no other layer to stand against.",
-          "Choose another layer.");
-    }
-    String reason = body.reason() == null ? "" : body.reason().orElse("").strip();
-    return new PlacementRule(
-        body.kind(),
-        layer,
-        other.map(o -> strand(bench, o)).orElse(0L),
-        reason.isEmpty() ? "you said so" : reason,
-        "you",
-        Strength.USER);
-  }
-
-  private static long strand(Bench bench, long mod) {
-    if (bench.mods().containsKey(mod)) return bench.mods().get(mod).strand();
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Take the numbers from the list of layers.");
-  }
-
-  private static String words(Bench bench, RuleRequest r) {
-    String name = "“" + bench.nameOf(r.mod()) + "”";
-    String other =
-        r.other() == null ? "" : r.other().map(o -> " “" + bench.nameOf(o) + "”").orElse("");
-    return switch (r.kind()) {
-      case ABOVE -> name + " above" + other;
-      case BELOW -> name + " below" + other;
-      case DIRECTLY_ABOVE -> name + " directly above" + other;
-      case DIRECTLY_BELOW -> name + " directly below" + other;
-      case TOP -> name + " always on top";
-      case BOTTOM -> name + " always lowest";
-    };
-  }
-
   /** An order of the layers that keeps the rules with the fewest moves. */
   @GetMapping("/suggestion")
   ResponseEntity<SuggestionView> suggestion(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     Ruled ruled = rules.of(bench);
-    Suggestion s = suggest(bench, ruled);
+    Suggestion s = RulesViews.suggest(bench, ruled);
     SuggestionView view =
         s.outcome() instanceof Outcome.Sorted<Long> sorted
             ? view(workspace, bench, ruled, s, sorted)
@@ -288,18 +170,11 @@ class RulesController {
                 bench.revision(),
                 List.of(),
                 List.of(),
-                reasons(bench, ruled, ((Outcome.Ring<Long>) s.outcome()).ring()),
-                leftOut(bench, ruled, s),
+                RulesViews.reasons(bench, ruled, ((Outcome.Ring<Long>) s.outcome()).ring()),
+                RulesViews.leftOut(bench, ruled, s),
                 List.of(),
                 null);
     return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(view);
-  }
-
-  private static Suggestion suggest(Bench bench, Ruled ruled) {
-    Set<Long> kept = new HashSet<>();
-    for (Layer l : bench.picture().arrangement().layers())
-      if (l.kept()) kept.add(bench.mods().get(l.mod()).strand());
-    return Placements.suggest(ruled.order(), ruled.rules(), ruled.bands(), kept);
   }
 
   private SuggestionView view(
@@ -313,7 +188,7 @@ class RulesController {
               bench.nameOf(mod),
               m.from() + 1,
               m.to() + 1,
-              reasons(bench, ruled, m.because())));
+              RulesViews.reasons(bench, ruled, m.because())));
     }
     List<LayerMove> keptNumbers = new ArrayList<>();
     List<Layer> now = bench.picture().arrangement().layers();
@@ -330,39 +205,9 @@ class RulesController {
         sorted.order().stream().map(ruled.modOf()::get).toList(),
         moves,
         List.of(),
-        leftOut(bench, ruled, s),
+        RulesViews.leftOut(bench, ruled, s),
         keptNumbers,
         difference);
-  }
-
-  private static List<GaveWay> leftOut(Bench bench, Ruled ruled, Suggestion s) {
-    List<GaveWay> out = new ArrayList<>();
-    for (LeftOut l : s.leftOut()) {
-      String name = bench.nameOf(ruled.modOf().get(l.layer()));
-      String what =
-          l.rule()
-              .map(
-                  r ->
-                      name
-                          + (r.kind() == Kind.ABOVE ? " above " : " below ")
-                          + bench.nameOf(ruled.modOf().get(r.other()))
-                          + ": "
-                          + r.reason())
-              .orElse("The band of " + name);
-      out.add(new GaveWay(what, reasons(bench, ruled, l.ring())));
-    }
-    return out;
-  }
-
-  private static List<LayerReason> reasons(Bench bench, Ruled ruled, List<Constraint<Long>> chain) {
-    List<LayerReason> out = new ArrayList<>();
-    for (Constraint<Long> c : chain) {
-      long lower = ruled.modOf().get(c.earlier()), upper = ruled.modOf().get(c.later());
-      out.add(
-          new LayerReason(
-              lower, bench.nameOf(lower), upper, bench.nameOf(upper), c.reason(), c.from()));
-    }
-    return out;
   }
 
   /** Takes the suggestion, all of it or some of its moves. */
@@ -386,7 +231,7 @@ class RulesController {
 
   private List<Long> taken(Bench bench, TakeRequest body) {
     Ruled ruled = rules.of(bench);
-    if (!(suggest(bench, ruled).outcome() instanceof Outcome.Sorted<Long> sorted)) {
+    if (!(RulesViews.suggest(bench, ruled).outcome() instanceof Outcome.Sorted<Long> sorted)) {
       throw IroningException.of(
           "no-way-out",
           "The suggestion",
@@ -395,7 +240,7 @@ class RulesController {
     }
     if (body.mods() == null || body.mods().isEmpty()) return sorted.order();
     Set<Long> chosen = new HashSet<>();
-    for (long mod : body.mods().get()) chosen.add(strand(bench, mod));
+    for (long mod : body.mods().get()) chosen.add(RulesViews.strand(bench, mod));
     return FewestMoves.some(ruled.order(), sorted, chosen);
   }
 }

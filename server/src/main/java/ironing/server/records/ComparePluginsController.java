@@ -82,7 +82,7 @@ class ComparePluginsController {
     Bench bench = benches.get(workspace);
     RecordIndex index = bench.get(RECORDS).index();
     List<Integer> positions =
-        plugin.stream().map(p -> RecordsController.requirePlugin(index, p)).distinct().toList();
+        plugin.stream().map(p -> RecordsViews.requirePlugin(index, p)).distinct().toList();
     if (positions.size() < 2)
       throw IroningException.of(
           "too-few", "The comparison", "It takes two plugins or more.", "Name another one.");
@@ -131,7 +131,7 @@ class ComparePluginsController {
     return new ComparedRecord(
         index.key(record).toString(),
         index.label(record),
-        RecordsController.titleOf(bench, index.type(record)),
+        RecordsViews.titleOf(bench, index.type(record)),
         versions.keySet().stream().map(index::name).toList(),
         kind(index, versions) != ComparedKind.DIFFERENT,
         List.copyOf(differing(index, versions)));

@@ -93,7 +93,7 @@ class FindingsController {
         f.kind(),
         index.key(f.record()).toString(),
         index.label(f.record()),
-        RecordsController.titleOf(bench, index.type(f.record())),
+        RecordsViews.titleOf(bench, index.type(f.record())),
         plugin,
         mod,
         bench.nameOf(mod),

@@ -7,16 +7,21 @@ import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.run.RunDifference;
 import ironing.core.run.RunLog;
-import ironing.core.run.RunOutcome;
 import ironing.server.deploy.Deployments;
-import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.run.RunMapper.RunLine;
 import ironing.server.run.RunMapper.RunRow;
+import ironing.server.run.RunViews.ReadOfMod;
+import ironing.server.run.RunViews.RunDetail;
+import ironing.server.run.RunViews.RunReport;
+import ironing.server.run.RunViews.RunReturned;
+import ironing.server.run.RunViews.RunStarted;
+import ironing.server.run.RunViews.RunState;
+import ironing.server.run.RunViews.RunView;
+import ironing.server.run.RunViews.RunsView;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Expected;
 import ironing.server.workbench.Workbenches;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -39,121 +44,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/runs")
 class RunController {
-  private static final int FILES_SHOWN = 200;
   private final Runs runs;
-  private final RunMapper db;
   private final Workbenches benches;
   private final Deployments deployments;
 
-  RunController(Runs runs, RunMapper db, Workbenches benches, Deployments deployments) {
+  RunController(Runs runs, Workbenches benches, Deployments deployments) {
     this.runs = runs;
-    this.db = db;
     this.benches = benches;
     this.deployments = deployments;
   }
-
-  /** Where a run stands. */
-  enum RunState {
-    RUNNING,
-    /** Played to its end. */
-    PLAYED,
-    /** Ended with code 0, and what it read cannot be told. */
-    ENDED,
-    STOPPED
-  }
-
-  /**
-   * A value that the game reported.
-   *
-   * @param before what the run before this one reported under this name, absent when nothing
-   */
-  record RunReport(
-      String name, String value, String unit, String from, @MayBeAbsent String before) {}
-
-  /**
-   * @param mod whose file it is, as far as the note of what is deployed tells
-   */
-  record RunFault(
-      String code,
-      String text,
-      String path,
-      String plugin,
-      String record,
-      @MayBeAbsent Long mod,
-      @MayBeAbsent String modName) {}
-
-  record RunView(
-      long id,
-      String startedAt,
-      @MayBeAbsent String endedAt,
-      RunState state,
-      @MayBeAbsent Integer exitCode,
-      boolean sameSet) {}
-
-  /**
-   * What the last run read of a mod.
-   *
-   * @param files of it that lie in the game folder now; {@code read} of these, those of the run
-   */
-  record ReadOfMod(long mod, String name, int files, int read) {}
-
-  /**
-   * A plugin in the run.
-   *
-   * @param slot absent where this run did not read it; {@code before} likewise for the one before
-   */
-  record ReadPlugin(String name, @MayBeAbsent Integer slot, @MayBeAbsent Integer before) {}
-
-  /**
-   * A file that this run read otherwise than the one before.
-   *
-   * @param kind COME where only this one read it, GONE where only that one did
-   */
-  record ReadFile(String path, RunDifference.Kind kind) {}
-
-  /**
-   * @param told whether the game wrote a log; without one, what it read cannot be told
-   * @param comparedWith the run whose values are shown as before
-   * @param picture the SHA-256 of all that lay in the folder; absent where that was not as arranged
-   * @param sameSet whether the game would read the same now
-   * @param arrangeable whether the profile in use can be arranged as it was then
-   * @param mods what it read of each mod that is deployed now
-   * @param plugins in the order of their slots
-   * @param files the first of those that it read otherwise than the run before; {@code otherwise}
-   *     counts all
-   */
-  record RunDetail(
-      long id,
-      String startedAt,
-      @MayBeAbsent String endedAt,
-      RunState state,
-      @MayBeAbsent Integer exitCode,
-      boolean told,
-      String output,
-      int filesRead,
-      int pluginsRead,
-      @MayBeAbsent Long comparedWith,
-      List<RunReport> reports,
-      List<RunFault> warnings,
-      @MayBeAbsent RunFault fault,
-      @MayBeAbsent String picture,
-      boolean sameSet,
-      boolean arrangeable,
-      List<ReadOfMod> mods,
-      List<ReadPlugin> plugins,
-      List<ReadFile> files,
-      int otherwise) {}
-
-  record RunStarted(long run) {}
-
-  /** The revision after going back to what a run was played with. */
-  record RunReturned(long revision) {}
-
-  /**
-   * @param startable whether the definition says how to start the game
-   * @param runs the last twenty, the newest first
-   */
-  record RunsView(boolean startable, List<RunView> runs) {}
 
   /** Starts the game on what is deployed. */
   @PostMapping
@@ -168,7 +67,7 @@ class RunController {
     boolean startable = benches.game(workspace).run().isPresent();
     Optional<Long> going = runs.going(workspace);
     Bench bench = benches.get(workspace);
-    List<RunLine> latest = db.latest(workspace);
+    List<RunLine> latest = runs.latest(workspace);
     boolean asked = latest.stream().anyMatch(r -> !r.picture().isEmpty());
     String now = asked ? runs.pictureSum(bench) : "";
     List<RunView> views = latest.stream().map(r -> view(going, now, r)).toList();
@@ -177,24 +76,14 @@ class RunController {
 
   private RunView view(Optional<Long> going, String now, RunLine r) {
     boolean goesOn = going.filter(g -> g == r.id()).isPresent();
-    RunState state = state(goesOn, r.endedAt(), r.exitCode(), r.logged(), r.saidFault());
+    RunState state = RunViews.state(goesOn, r.endedAt(), r.exitCode(), r.logged(), r.saidFault());
     return new RunView(
         r.id(),
         r.startedAt().toString(),
-        text(r.endedAt()),
+        RunViews.text(r.endedAt()),
         state,
         r.exitCode(),
         !r.picture().isEmpty() && r.picture().equals(now));
-  }
-
-  private static RunState state(
-      boolean goesOn, OffsetDateTime endedAt, Integer exitCode, boolean logged, String saidFault) {
-    if (endedAt == null && goesOn) return RunState.RUNNING;
-    return RunState.valueOf(RunOutcome.of(exitCode, logged, saidFault).name());
-  }
-
-  private static String text(OffsetDateTime time) {
-    return time == null ? null : time.toString();
   }
 
   /** One run of the game, with what it read and printed. */
@@ -203,12 +92,12 @@ class RunController {
     Bench bench = benches.get(workspace);
     // whether it goes on is asked first: of a run that does not, all is written down by then
     Optional<String> soFar = runs.outputSoFar(workspace, run);
-    RunRow row = db.run(workspace, run);
+    RunRow row = runs.run(workspace, run);
     if (row == null) {
       throw IroningException.of(
           "not-found", "Run " + run, "There is no such run.", "Choose one from the list.");
     }
-    RunRow earlier = db.before(workspace, run);
+    RunRow earlier = runs.before(workspace, run);
     RunLog.Summary s = RunLog.summarise(row.log().lines().toList());
     Map<String, String> before = new HashMap<>();
     Optional<RunLog.Summary> compared =
@@ -220,8 +109,8 @@ class RunController {
     return new RunDetail(
         row.id(),
         row.startedAt().toString(),
-        text(row.endedAt()),
-        state(
+        RunViews.text(row.endedAt()),
+        RunViews.state(
             soFar.isPresent(),
             row.endedAt(),
             row.exitCode(),
@@ -236,19 +125,15 @@ class RunController {
         s.reports().stream()
             .map(r -> new RunReport(r.name(), r.value(), r.unit(), r.from(), before.get(r.name())))
             .toList(),
-        s.warnings().stream().map(f -> fault(bench, whose, f)).toList(),
-        s.fault().map(f -> fault(bench, whose, f)).orElse(said(row.saidFault())),
+        s.warnings().stream().map(f -> RunViews.fault(bench, whose, f)).toList(),
+        s.fault().map(f -> RunViews.fault(bench, whose, f)).orElse(RunViews.said(row.saidFault())),
         kept ? row.picture() : null,
         kept && row.picture().equals(runs.pictureSum(bench)),
-        db.arrangement(workspace, run, bench.profile()) != null,
+        runs.knowsArrangement(workspace, run, bench.profile()),
         ofMods(bench, s),
-        plugins(compared.map(RunLog.Summary::plugins).orElse(Map.of()), s),
-        difference.map(RunController::files).orElse(List.of()),
+        RunViews.plugins(compared.map(RunLog.Summary::plugins).orElse(Map.of()), s),
+        difference.map(RunViews::files).orElse(List.of()),
         difference.map(d -> d.files().size()).orElse(0));
-  }
-
-  private static RunFault said(String fault) {
-    return fault.isEmpty() ? null : new RunFault("said", fault, "", "", "", null, null);
   }
 
   private List<ReadOfMod> ofMods(Bench bench, RunLog.Summary s) {
@@ -267,23 +152,6 @@ class RunController {
       if (c != null) mods.add(new ReadOfMod(l.mod(), bench.nameOf(l.mod()), c[0], c[1]));
     }
     return mods;
-  }
-
-  private static List<ReadPlugin> plugins(Map<String, Integer> before, RunLog.Summary s) {
-    List<ReadPlugin> plugins = new ArrayList<>();
-    s.plugins().forEach((name, slot) -> plugins.add(new ReadPlugin(name, slot, before.get(name))));
-    before.forEach(
-        (name, slot) -> {
-          if (!s.plugins().containsKey(name)) plugins.add(new ReadPlugin(name, null, slot));
-        });
-    return plugins;
-  }
-
-  private static List<ReadFile> files(RunDifference d) {
-    return d.files().stream()
-        .limit(FILES_SHOWN)
-        .map(c -> new ReadFile(c.path(), c.kind()))
-        .toList();
   }
 
   /** Arranges the profile as it was when the game was started. */
@@ -309,20 +177,6 @@ class RunController {
       }
     }
     return items;
-  }
-
-  private static RunFault fault(Bench bench, Map<String, LaidOut.Item> whose, RunLog.Fault f) {
-    Optional<LaidOut.Item> item =
-        Optional.ofNullable(whose.get(bench.game().pathCase().key(f.path())))
-            .or(() -> Optional.ofNullable(whose.get("plugin " + PathCase.fold(f.plugin()))));
-    return new RunFault(
-        f.code(),
-        f.text(),
-        f.path(),
-        f.plugin(),
-        f.record(),
-        item.map(LaidOut.Item::mod).orElse(null),
-        item.map(LaidOut.Item::from).orElse(null));
   }
 
   /** Stops the game if it is running. */

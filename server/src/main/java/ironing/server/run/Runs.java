@@ -309,4 +309,24 @@ public class Runs {
   void stopAll() {
     live.values().forEach(l -> l.program().stop());
   }
+
+  /** The newest first. */
+  List<RunMapper.RunLine> latest(long workspace) {
+    return db.latest(workspace);
+  }
+
+  /** One run; null where there is none. */
+  RunRow run(long workspace, long run) {
+    return db.run(workspace, run);
+  }
+
+  /** The run before another; null where there is none. */
+  RunRow before(long workspace, long run) {
+    return db.before(workspace, run);
+  }
+
+  /** Whether it is kept how a profile was arranged when a run was started with it. */
+  boolean knowsArrangement(long workspace, long run, long profile) {
+    return db.arrangement(workspace, run, profile) != null;
+  }
 }

@@ -1,7 +1,5 @@
 package ironing.server.timeline;
 
-import ironing.core.IroningException;
-import ironing.core.picture.Arrangement;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
@@ -32,12 +30,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}")
 class TimelineController {
   private static final int MOST_AT_ONCE = 200;
-  private final TimelineMapper db;
+  private final Timeline timeline;
   private final Workbenches benches;
   private final Profiles profiles;
 
-  TimelineController(TimelineMapper db, Workbenches benches, Profiles profiles) {
-    this.db = db;
+  TimelineController(Timeline timeline, Workbenches benches, Profiles profiles) {
+    this.timeline = timeline;
     this.benches = benches;
     this.profiles = profiles;
   }
@@ -96,7 +94,7 @@ class TimelineController {
     Workbenches.Steps steps = benches.steps(workspace);
     Bench bench = benches.get(workspace);
     int most = Math.max(1, Math.min(limit, MOST_AT_ONCE));
-    List<ChangeRow> rows = db.latest(workspace, before, most);
+    List<ChangeRow> rows = timeline.latest(workspace, before, most);
     return new TimelineView(
         steps.undo().orElse(null),
         steps.redo().orElse(null),
@@ -131,38 +129,14 @@ class TimelineController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Bench before = benches.get(workspace);
-    Place place = place(before, body);
+    Timeline.Place place = timeline.place(before, body.point(), body.change());
     return DifferenceView.of(
             benches.change(
                 workspace,
                 Expected.of(dryRun, ifMatch),
                 "Went back to " + place.words(),
-                b -> place(b, body).arrangement()))
+                b -> timeline.place(b, body.point(), body.change()).arrangement()))
         .asAnswer();
-  }
-
-  private record Place(String words, Arrangement arrangement) {}
-
-  private Place place(Bench bench, PlaceRequest asked) {
-    if (asked.point() != null && asked.point().isPresent()) {
-      return profiles.points(bench).stream()
-          .filter(p -> p.id() == asked.point().get())
-          .map(p -> new Place("the restore point “" + p.name() + "”", p.arrangement()))
-          .findFirst()
-          .orElseThrow(() -> gone("Restore point " + asked.point().get()));
-    }
-    long change = asked.change() == null ? 0 : asked.change().orElse(0L);
-    ChangeRow row = db.one(bench.profile(), change);
-    if (row == null) throw gone("Change " + change);
-    return new Place("after “" + row.said() + "”", benches.at(bench, change));
-  }
-
-  private static IroningException gone(String thing) {
-    return IroningException.of(
-        "not-found",
-        thing,
-        "The timeline of the profile in use has no such place.",
-        "Choose one from the list.");
   }
 
   private static TimelineChange view(ChangeRow row) {

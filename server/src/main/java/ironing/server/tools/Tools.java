@@ -238,4 +238,19 @@ public class Tools implements ToolWrites {
       if (!folder.isEmpty() && Files.isExecutable(Path.of(folder, program))) return true;
     return false;
   }
+
+  /** The last run of each tool. */
+  List<ToolMapper.ToolRunRow> lastRuns(long workspace) {
+    return db.last(workspace);
+  }
+
+  /** The newest first. */
+  List<ToolMapper.ToolRunRow> runs(long workspace, long tool) {
+    return db.runs(workspace, tool);
+  }
+
+  /** One run; null where there is none. */
+  ToolMapper.ToolRunRow run(long workspace, long run) {
+    return db.run(workspace, run);
+  }
 }

@@ -34,7 +34,6 @@ class ToolsController {
   private final Tools tools;
   private final ToolRuns runs;
   private final ToolOutput outputs;
-  private final ToolMapper db;
   private final Deployments deployments;
   private final Workbenches benches;
   private final Jobs jobs;
@@ -44,7 +43,6 @@ class ToolsController {
       Tools tools,
       ToolRuns runs,
       ToolOutput outputs,
-      ToolMapper db,
       Deployments deployments,
       Workbenches benches,
       Jobs jobs,
@@ -52,7 +50,6 @@ class ToolsController {
     this.tools = tools;
     this.runs = runs;
     this.outputs = outputs;
-    this.db = db;
     this.deployments = deployments;
     this.benches = benches;
     this.jobs = jobs;
@@ -144,7 +141,7 @@ class ToolsController {
   List<ToolView> tools(@PathVariable long workspace) {
     Bench bench = benches.get(workspace);
     Map<Long, ToolRunRow> last = new HashMap<>();
-    db.last(workspace).forEach(r -> last.put(r.toolId(), r));
+    tools.lastRuns(workspace).forEach(r -> last.put(r.toolId(), r));
     return tools.all(workspace).stream()
         .map(
             t ->
@@ -221,7 +218,7 @@ class ToolsController {
   @GetMapping("/{tool}/runs")
   List<ToolRunLine> toolRuns(@PathVariable long workspace, @PathVariable long tool) {
     tools.require(workspace, tool);
-    return db.runs(workspace, tool).stream().map(this::line).toList();
+    return tools.runs(workspace, tool).stream().map(this::line).toList();
   }
 
   /** One run of a program, with what it printed. */
@@ -229,7 +226,7 @@ class ToolsController {
   ToolRunDetail toolRun(@PathVariable long workspace, @PathVariable long run) {
     // whether it goes on is asked first: of a run that does not, all is written down by then
     String soFar = runs.outputSoFar(workspace, run).orElse(null);
-    ToolRunRow r = db.run(workspace, run);
+    ToolRunRow r = tools.run(workspace, run);
     if (r == null)
       throw IroningException.of(
           "not-found", "Run " + run, "There is no such run.", "Choose one from the list.");

@@ -5,6 +5,7 @@ import static ironing.core.workspace.Stages.HARMLESS;
 import static ironing.core.workspace.Stages.RECORDS;
 import static java.nio.charset.StandardCharsets.UTF_8;
 
+import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
@@ -34,6 +35,7 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Fix;
 import ironing.server.workbench.Unreadable;
+import ironing.server.workbench.Workbenches;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import java.nio.file.Files;
 import java.util.ArrayList;
@@ -53,10 +55,12 @@ import org.springframework.stereotype.Component;
 @Component
 public class Wrinkles {
   private static final int NAMED = 5;
+  private static final int LONGEST_REASON = 400;
   private final Mends mends;
   private final Fittings fittings;
   private final LoadHealth health;
   private final SetAsideMapper db;
+  private final Workbenches benches;
 
   private final RepeatedNames repeated;
   private final LayerRules rules;
@@ -67,7 +71,9 @@ public class Wrinkles {
       RepeatedNames repeated,
       Fittings fittings,
       LoadHealth health,
+      Workbenches benches,
       SetAsideMapper db) {
+    this.benches = benches;
     this.rules = rules;
     this.health = health;
     this.mends = mends;
@@ -149,6 +155,58 @@ public class Wrinkles {
       String next = ContentHash.of((key + "\n" + facts).getBytes(UTF_8));
       return new Wrinkle(code, weight, title, reason, remedy, place, mod, other, fix, next);
     }
+  }
+
+  List<SetAsideRow> setAside(long workspace) {
+    return db.all(workspace);
+  }
+
+  /**
+   * Sets a wrinkle aside: it stays quiet until its facts change.
+   *
+   * @throws IroningException with code {@code not-found} or {@code bad-reason}
+   */
+  void setAside(Bench bench, String key, String why) {
+    Wrinkle wrinkle = wrinkle(bench, key);
+    if (why.length() > LONGEST_REASON) {
+      throw IroningException.of(
+          "bad-reason",
+          "The reason",
+          "It is longer than " + LONGEST_REASON + " letters.",
+          "Say it in a sentence; notes have room for more.");
+    }
+    benches.note(
+        bench.workspace(),
+        "profiles",
+        "Set aside: " + wrinkle.title(),
+        () -> db.add(bench.workspace(), wrinkle.key(), why));
+  }
+
+  /**
+   * Takes a wrinkle up again.
+   *
+   * @throws IroningException with code {@code not-found}
+   */
+  void takeUp(Bench bench, String key) {
+    Wrinkle wrinkle = wrinkle(bench, key);
+    benches.note(
+        bench.workspace(),
+        "profiles",
+        "Took up again: " + wrinkle.title(),
+        () -> db.drop(bench.workspace(), wrinkle.key()));
+  }
+
+  private Wrinkle wrinkle(Bench bench, String key) {
+    return of(bench).stream()
+        .filter(w -> w.key().equals(key))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                IroningException.of(
+                    "not-found",
+                    "The wrinkle",
+                    "It is no longer there as it was: its facts have changed.",
+                    "Look at the list as it is now."));
   }
 
   /** Those that nobody has set aside. */

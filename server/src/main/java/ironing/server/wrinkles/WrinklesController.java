@@ -1,8 +1,6 @@
 package ironing.server.wrinkles;
 
-import ironing.core.IroningException;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
 import ironing.server.workbench.Workbenches;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import ironing.server.wrinkles.Wrinkles.Wrinkle;
@@ -25,14 +23,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/wrinkles")
 class WrinklesController {
-  private static final int LONGEST_REASON = 400;
   private final Wrinkles wrinkles;
-  private final SetAsideMapper db;
   private final Workbenches benches;
 
-  WrinklesController(Wrinkles wrinkles, SetAsideMapper db, Workbenches benches) {
+  WrinklesController(Wrinkles wrinkles, Workbenches benches) {
     this.wrinkles = wrinkles;
-    this.db = db;
     this.benches = benches;
   }
 
@@ -55,7 +50,7 @@ class WrinklesController {
   @GetMapping
   WrinklesView wrinkles(@PathVariable long workspace) {
     Map<String, SetAsideRow> quiet = new HashMap<>();
-    for (SetAsideRow r : db.all(workspace)) quiet.put(r.key(), r);
+    for (SetAsideRow r : wrinkles.setAside(workspace)) quiet.put(r.key(), r);
     List<Wrinkle> open = new ArrayList<>();
     List<SetAsideView> aside = new ArrayList<>();
     for (Wrinkle w : wrinkles.of(benches.get(workspace))) {
@@ -82,45 +77,16 @@ class WrinklesController {
   @PostMapping("/set-aside")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setAside(@PathVariable long workspace, @RequestBody SetAsideRequest body) {
-    Bench bench = benches.get(workspace);
-    Wrinkle wrinkle = wrinkle(bench, body.key());
-    String why = body.why() == null ? "" : body.why().orElse("").strip();
-    if (why.length() > LONGEST_REASON) {
-      throw IroningException.of(
-          "bad-reason",
-          "The reason",
-          "It is longer than " + LONGEST_REASON + " letters.",
-          "Say it in a sentence; notes have room for more.");
-    }
-    benches.note(
-        workspace,
-        "profiles",
-        "Set aside: " + wrinkle.title(),
-        () -> db.add(workspace, wrinkle.key(), why));
+    wrinkles.setAside(
+        benches.get(workspace),
+        body.key(),
+        body.why() == null ? "" : body.why().orElse("").strip());
   }
 
   /** Takes a wrinkle up again. */
   @DeleteMapping("/set-aside/{key}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void takeUp(@PathVariable long workspace, @PathVariable String key) {
-    Wrinkle wrinkle = wrinkle(benches.get(workspace), key);
-    benches.note(
-        workspace,
-        "profiles",
-        "Took up again: " + wrinkle.title(),
-        () -> db.drop(workspace, wrinkle.key()));
-  }
-
-  private Wrinkle wrinkle(Bench bench, String key) {
-    return wrinkles.of(bench).stream()
-        .filter(w -> w.key().equals(key))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                IroningException.of(
-                    "not-found",
-                    "The wrinkle",
-                    "It is no longer there as it was: its facts have changed.",
-                    "Look at the list as it is now."));
+    wrinkles.takeUp(benches.get(workspace), key);
   }
 }

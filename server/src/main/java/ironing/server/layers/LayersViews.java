@@ -1,0 +1,182 @@
+package ironing.server.layers;
+
+import ironing.core.IroningException;
+import ironing.core.layers.Holdings;
+import ironing.core.layers.Standing;
+import ironing.core.layers.Standing.Way;
+import ironing.core.picture.Arrangement;
+import ironing.server.journey.Journeys.ModJourney;
+import ironing.server.overlaps.PathViews.PathView;
+import ironing.server.workbench.Bench;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+
+/** What {@link LayersController} gives and takes, and how it is made of what the core says. */
+final class LayersViews {
+  private LayersViews() {}
+
+  /**
+   * How the files of a mod stand, packed ones among them.
+   *
+   * @param inPlay in play, and nobody else has them
+   * @param covering in play, and covering another
+   * @param contributing covered by a combined file that it went into
+   * @param twin covered, with the same content as the one in play
+   */
+  record Bar(int inPlay, int covering, int covered, int contributing, int twin) {
+    static final Bar NONE = new Bar(0, 0, 0, 0, 0);
+
+    Bar with(int contributing) {
+      return new Bar(inPlay, covering, covered - contributing, contributing, twin);
+    }
+  }
+
+  /**
+   * @param position 1 is the lowest
+   * @param cardId the id on its card; several versions of a mod share it
+   * @param kind archive, or what kind of mend it is
+   * @param section 0 for none
+   * @param kept whether a suggestion must leave it where it is
+   * @param contested files of it that others bring too
+   * @param heldBack paths that the user keeps out of the game
+   * @param broughtAt when this version came into the library
+   * @param files loose ones
+   */
+  record LayerView(
+      long mod,
+      int position,
+      boolean on,
+      long section,
+      boolean kept,
+      int contested,
+      int heldBack,
+      List<String> tags,
+      String broughtAt,
+      String name,
+      String version,
+      String cardId,
+      String kind,
+      int files,
+      long sizeBytes,
+      List<String> plugins,
+      Bar bar,
+      ModJourney journey) {}
+
+  /** Layer 0: the unmodded game. */
+  record GameLayer(String title, String version, int files, long sizeBytes, Bar bar) {}
+
+  /** A named stretch of neighbouring layers. */
+  record SectionView(long id, String name) {}
+
+  /**
+   * @param layers from the lowest
+   */
+  record LayersView(
+      long revision, GameLayer game, List<LayerView> layers, List<SectionView> sections) {}
+
+  record Related(long mod, String name, int position, int paths) {}
+
+  /**
+   * Whom a mod covers and who covers it.
+   *
+   * @param reach files of it that are in play
+   * @param covers most paths first
+   */
+  record RelationsView(
+      long mod, Bar bar, int reach, List<Related> covers, List<Related> coveredBy) {}
+
+  /**
+   * @param total of all such paths; {@code paths} holds the first of them
+   */
+  record ModPaths(int total, List<PathView> paths) {}
+
+  record MoveRequest(List<Long> mods, int to) {
+    MoveRequest {
+      Objects.requireNonNull(mods, "mods");
+    }
+  }
+
+  record SwitchRequest(List<Long> mods, boolean on) {
+    SwitchRequest {
+      Objects.requireNonNull(mods, "mods");
+    }
+  }
+
+  record KeepRequest(List<Long> mods, boolean kept) {
+    KeepRequest {
+      Objects.requireNonNull(mods, "mods");
+    }
+  }
+
+  record LayerWish(long mod, boolean on) {}
+
+  /**
+   * @param layers all of them, from the lowest
+   */
+  record OrderRequest(List<LayerWish> layers) {
+    OrderRequest {
+      Objects.requireNonNull(layers, "layers");
+    }
+  }
+
+  static GameLayer game(Bench bench, Map<Long, Bar> bars) {
+    Bar bar = bars.getOrDefault(Holdings.GAME, Bar.NONE);
+    String version = bench.gameVersion().orElse("");
+    return new GameLayer(
+        bench.game().title(), version, bench.own().files(), bench.own().sizeBytes(), bar);
+  }
+
+  static List<Related> related(Bench bench, Map<Long, Integer> paths) {
+    Map<Long, Integer> positions = new HashMap<>();
+    for (Arrangement.Layer l : bench.picture().arrangement().layers())
+      positions.put(l.mod(), positions.size() + 1);
+    return paths.entrySet().stream()
+        .map(
+            e ->
+                new Related(
+                    e.getKey(),
+                    bench.nameOf(e.getKey()),
+                    positions.getOrDefault(e.getKey(), 0),
+                    e.getValue()))
+        .sorted((a, b) -> b.paths() - a.paths())
+        .toList();
+  }
+
+  static void requireMod(Bench bench, long mod) {
+    if (mod == Holdings.GAME || bench.mods().containsKey(mod)) return;
+    throw IroningException.of(
+        "not-found",
+        "Mod " + mod,
+        "There is no such mod in this library.",
+        "Choose one from the list.");
+  }
+
+  /** How the files of each mod stand. */
+  static Map<Long, Bar> bars(Bench bench, Map<Long, Integer> contributed) {
+    Standing standing = bench.picture().standing();
+    Map<Long, Bar> bars = new HashMap<>();
+    for (Holdings.Source s : bench.picture().holdings().sources()) {
+      Bar bar =
+          new Bar(
+              standing.count(s.id(), Way.IN_PLAY),
+              standing.count(s.id(), Way.COVERING),
+              standing.count(s.id(), Way.COVERED),
+              0,
+              standing.count(s.id(), Way.TWIN));
+      bars.merge(
+          s.mod(),
+          bar,
+          (a, b) ->
+              new Bar(
+                  a.inPlay() + b.inPlay(),
+                  a.covering() + b.covering(),
+                  a.covered() + b.covered(),
+                  0,
+                  a.twin() + b.twin()));
+    }
+    contributed.forEach((mod, files) -> bars.computeIfPresent(mod, (m, bar) -> bar.with(files)));
+    return bars;
+  }
+}

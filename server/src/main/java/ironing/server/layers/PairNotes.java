@@ -1,0 +1,82 @@
+package ironing.server.layers;
+
+import ironing.core.IroningException;
+import ironing.core.picture.Arrangement.Layer;
+import ironing.server.layers.PairNotesMapper.PairNoteRow;
+import ironing.server.workbench.Bench;
+import ironing.server.workbench.Workbenches;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+
+/** Notes of two mods. */
+@Component
+class PairNotes {
+  private static final int LONGEST = 10_000;
+  private final PairNotesMapper db;
+  private final Workbenches benches;
+
+  PairNotes(PairNotesMapper db, Workbenches benches) {
+    this.db = db;
+    this.benches = benches;
+  }
+
+  /** The newest first; those of a mod that is gone wait until it comes back. */
+  List<PairNotesController.PairNoteView> of(long workspace) {
+    Bench bench = benches.get(workspace);
+    Map<Long, Long> modOf = new HashMap<>();
+    for (Layer l : bench.picture().arrangement().layers())
+      modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
+    List<PairNotesController.PairNoteView> views = new ArrayList<>();
+    for (PairNoteRow r : db.all(workspace)) {
+      Long a = modOf.get(r.lowerStrand()), b = modOf.get(r.upperStrand());
+      if (a == null || b == null) continue;
+      views.add(
+          new PairNotesController.PairNoteView(
+              a, bench.nameOf(a), b, bench.nameOf(b), r.note(), r.at()));
+    }
+    return views;
+  }
+
+  /**
+   * Writes a note; an empty one goes.
+   *
+   * @throws IroningException with code {@code bad-pair} or {@code bad-note}
+   */
+  void write(long workspace, long mod, long other, String text) {
+    Bench bench = benches.get(workspace);
+    long a = strand(bench, mod), b = strand(bench, other);
+    String note = text.strip();
+    if (a == b) {
+      throw IroningException.of(
+          "bad-pair", bench.nameOf(mod), "The other one is the same mod.", "Choose another.");
+    }
+    if (note.length() > LONGEST) {
+      throw IroningException.of(
+          "bad-note",
+          "The note",
+          "It is longer than " + LONGEST + " letters.",
+          "Keep it shorter, or put the rest into a file.");
+    }
+    String pair = "“" + bench.nameOf(mod) + "” with “" + bench.nameOf(other) + "”";
+    benches.note(
+        workspace,
+        "pair-notes",
+        (note.isEmpty() ? "Took away the note of " : "Wrote a note of ") + pair,
+        () -> {
+          if (note.isEmpty()) db.drop(a, b);
+          else db.put(workspace, a, b, note);
+        });
+  }
+
+  private static long strand(Bench bench, long mod) {
+    if (bench.mods().containsKey(mod)) return bench.mods().get(mod).strand();
+    throw IroningException.of(
+        "not-found",
+        "Mod " + mod,
+        "There is no such mod in this library.",
+        "Take the numbers from the list of layers.");
+  }
+}

@@ -1,0 +1,106 @@
+package ironing.server.library;
+
+import ironing.core.IroningException;
+import ironing.core.library.ModCard;
+import ironing.server.library.LibraryMapper.ModRow;
+import ironing.server.library.LibraryViews.CardText;
+import ironing.server.library.StrandMapper.StrandRow;
+import ironing.server.platform.Json;
+import ironing.server.workbench.LibraryChange;
+import ironing.server.workbench.Workbenches;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+
+/** What the user says of a mod: tags, notes, and what its card should say. */
+@Component
+class ModWords {
+  private static final int LONGEST_TAG = 40;
+  private static final int LONGEST_NOTES = 200_000;
+  private final ModStore mods;
+  private final LibraryMapper db;
+  private final StrandMapper strands;
+  private final Workbenches benches;
+  private final Json json;
+
+  ModWords(ModStore mods, LibraryMapper db, StrandMapper strands, Workbenches benches, Json json) {
+    this.mods = mods;
+    this.db = db;
+    this.strands = strands;
+    this.benches = benches;
+    this.json = json;
+  }
+
+  /**
+   * @throws IroningException with code {@code tag-long}
+   */
+  void setTags(long workspace, long mod, List<String> wished) {
+    ModRow row = mods.row(workspace, mod);
+    List<String> tags =
+        wished.stream().map(String::strip).filter(t -> !t.isEmpty()).distinct().toList();
+    for (String t : tags) {
+      if (t.length() > LONGEST_TAG) {
+        throw IroningException.of(
+            "tag-long", t, "A tag has at most 40 letters.", "Shorten it, or write a note.");
+      }
+    }
+    strands.setTags(row.strandId(), json.write(tags));
+    benches.tellLibrary(workspace, mod);
+  }
+
+  /**
+   * @throws IroningException with code {@code notes-long}
+   */
+  void setNotes(long workspace, long mod, String notes) {
+    ModRow row = mods.row(workspace, mod);
+    if (notes.length() > LONGEST_NOTES) {
+      throw IroningException.of(
+          "notes-long", "The notes", "They have more than 200,000 letters.", "Shorten them.");
+    }
+    strands.setNotes(row.strandId(), notes);
+    benches.tellLibrary(workspace, mod);
+  }
+
+  /**
+   * Says what the card should say; the card as it came is kept.
+   *
+   * @throws IroningException with code {@code card-wrong}
+   */
+  void setCard(long workspace, long mod, CardText body) {
+    ModRow row = mods.row(workspace, mod);
+    if (body.name() == null || body.name().isBlank()) {
+      throw IroningException.of("card-wrong", "The card", "It has no name.", "Give it one.");
+    }
+    if (body.version() == null || body.version().isBlank()) {
+      throw IroningException.of("card-wrong", "The card", "It has no version.", "Give it one.");
+    }
+    ModCard before = json.read(row.card(), ModCard.class);
+    boolean sourced = !(body.url() + body.item() + body.release()).isBlank();
+    ModCard after =
+        before.edited(
+            body.name().strip(),
+            body.version().strip(),
+            List.copyOf(body.authors()),
+            body.summary().strip(),
+            sourced
+                ? Optional.of(new ModCard.Source(body.url(), body.item(), body.release()))
+                : Optional.empty());
+    benches.changeLibrary(
+        workspace,
+        "Edited the card of “" + after.name() + "”",
+        LibraryChange.BESIDE,
+        () -> {
+          db.setCard(mod, json.write(after));
+          return mod;
+        });
+  }
+
+  List<StrandRow> strands(long workspace) {
+    return strands.strands(workspace);
+  }
+
+  /** What all versions of a mod share. */
+  StrandRow strand(ModRow mod) {
+    return strands.strand(mod.strandId());
+  }
+}
