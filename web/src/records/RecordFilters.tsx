@@ -14,12 +14,14 @@ export function RecordFilters({
   plugins,
   onStates,
   onSet,
+  onDecided,
 }: {
   view: Schema['RecordsView']
   which: WhichRecords
   plugins: readonly string[]
   onStates: (states: RecordState[]) => void
   onSet: (key: 'type' | 'plugin' | 'losesOf' | 'refersTo', value: string) => void
+  onDecided: (on: boolean) => void
 }) {
   const counts: Record<RecordState, number> = {
     NEEDS_YOU: view.states.needYou,
@@ -53,6 +55,15 @@ export function RecordFilters({
           all <span className="num">{number(view.records)}</span>
         </button>
       </fieldset>
+      <button
+        type="button"
+        aria-pressed={which.decided}
+        title="Records on which you have decided"
+        onClick={() => onDecided(!which.decided)}
+        className={chip(which.decided)}
+      >
+        you decided
+      </button>
       <select
         aria-label="Of which type"
         value={which.type}

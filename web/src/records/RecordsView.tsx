@@ -112,11 +112,12 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
   const asked = query.getAll('state').filter((s): s is RecordState => ALL_STATES.some((a) => a === s))
   const which: WhichRecords = {
     find,
-    state: query.has('any') ? [] : asked.length > 0 ? asked : find.trim() || query.has('type') ? [] : TO_DO,
+    state: query.has('any') ? [] : asked.length > 0 ? asked : find.trim() || query.has('type') || query.has('decided') ? [] : TO_DO,
     type: query.get('type') ?? '',
     plugin: query.getAll('plugin'),
     losesOf: query.get('losesOf') ?? '',
     refersTo: query.get('refersTo') ?? '',
+    decided: query.has('decided'),
   }
   const found = useRecordList(workspace, which)
   const plugins = useLoadOrder(workspace).data?.plugins.filter((p) => p.on) ?? []
@@ -150,6 +151,7 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
             })
           }
           onSet={(key, value) => put((q) => (value ? q.set(key, value) : q.delete(key)))}
+          onDecided={(on) => put((q) => (on ? q.set('decided', '') : q.delete('decided')))}
         />
       </div>
       <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">

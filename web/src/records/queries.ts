@@ -24,6 +24,8 @@ export interface WhichRecords {
   /** A plugin that loses something of its own. */
   losesOf: string
   refersTo: string
+  /** Whether only those on which the user has decided. */
+  decided: boolean
 }
 
 export function useRecords(workspace: number) {
@@ -52,6 +54,7 @@ export function useRecordList(workspace: number, which: WhichRecords, asked = tr
               plugin: [...which.plugin],
               losesOf: which.losesOf,
               refersTo: which.refersTo,
+              decided: which.decided,
               offset: pageParam,
             },
           },

@@ -24,6 +24,7 @@ import java.util.stream.IntStream;
  * @param plugins the places of plugins that must all have a version of it
  * @param losesOf the place of a plugin of whose changes what the game reads lacks something
  * @param refersTo the number of a record that it must refer to
+ * @param decided whether only those on which the user has decided
  */
 public record RecordQuery(
     String find,
@@ -31,7 +32,8 @@ public record RecordQuery(
     String type,
     List<Integer> plugins,
     OptionalInt losesOf,
-    OptionalInt refersTo) {
+    OptionalInt refersTo,
+    boolean decided) {
   /**
    * Their numbers, in load order of their owners and then by id; where states are asked for, what
    * waits for the user first. Cost: all records, or all that collide where states are asked for.
@@ -44,6 +46,7 @@ public record RecordQuery(
       found = found.filter(r -> all.stateOf(r).filter(states::contains).isPresent());
     if (!type.isEmpty()) found = found.filter(r -> index.type(r).equals(type));
     for (int p : plugins) found = found.filter(r -> index.hasVersion(r, p));
+    if (decided) found = found.filter(r -> !all.decisionsOn(r).isEmpty());
     if (losesOf.isPresent()) {
       Set<Integer> losing = all.losing(losesOf.getAsInt());
       found = found.filter(losing::contains);

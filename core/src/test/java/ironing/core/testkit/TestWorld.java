@@ -291,7 +291,7 @@ public final class TestWorld {
         id,
         mends.contains(id) ? "patch" : "archive",
         folder,
-        ModCard.inferredFrom("Mod " + id),
+        ModCard.inferredFrom("Mod" + id),
         "",
         OffsetDateTime.MIN,
         files.size(),

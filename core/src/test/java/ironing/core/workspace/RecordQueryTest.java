@@ -2,11 +2,13 @@ package ironing.core.workspace;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision.State;
 import ironing.core.records.Collisions;
+import ironing.core.records.Decided;
 import ironing.core.records.PluginPairs;
 import ironing.core.records.RecordIndex;
 import ironing.core.testkit.RandomPlugins;
@@ -20,6 +22,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalInt;
+import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -32,7 +35,7 @@ import net.jqwik.api.Property;
 /** What is found is what looking at each record by itself finds. */
 class RecordQueryTest {
   private static final RecordQuery ALL =
-      new RecordQuery("", Set.of(), "", List.of(), OptionalInt.empty(), OptionalInt.empty());
+      new RecordQuery("", Set.of(), "", List.of(), OptionalInt.empty(), OptionalInt.empty(), false);
 
   private Workspace workspace;
   private Collisions all;
@@ -46,10 +49,25 @@ class RecordQueryTest {
       List<Plugin> plugins = RandomPlugins.of(seed, 5);
       for (int i = 0; i < plugins.size(); i++)
         world.file(i, "data/" + plugins.get(i).name(), PluginCodec.encode(plugins.get(i)));
-      workspace = world.workspace(at, null, world.arrangement());
+      RecordIndex there = TestWorld.index(plugins, Set.of());
+      Set<String> decided =
+          new Random(seed)
+              .ints(2, 0, there.size())
+              .mapToObj(r -> there.key(r).toString())
+              .collect(Collectors.toSet());
+      Arrangement arrangement = world.arrangement();
+      for (String key : decided)
+        arrangement = arrangement.withDecisions(key, Map.of("speed", Decided.own("12")));
+      workspace = world.workspace(at, null, arrangement);
       all = workspace.get(Stages.COLLISIONS);
       index = all.index();
       check();
+      RecordQuery own =
+          new RecordQuery(
+              "", Set.of(), "", List.of(), OptionalInt.empty(), OptionalInt.empty(), true);
+      assertThat(own.matching(workspace))
+          .as("on an odd record nothing is decided")
+          .isEqualTo(those(r -> decided.contains(index.key(r).toString()) && !index.isOdd(r)));
     } finally {
       Trees.remove(at);
     }
@@ -82,7 +100,8 @@ class RecordQueryTest {
     for (int to = 0; to < index.size(); to++) {
       Ref key = index.key(to);
       RecordQuery refers =
-          new RecordQuery("", Set.of(), "", List.of(), OptionalInt.empty(), OptionalInt.of(to));
+          new RecordQuery(
+              "", Set.of(), "", List.of(), OptionalInt.empty(), OptionalInt.of(to), false);
       for (int r : refers.matching(workspace))
         assertThat(index.versions(r).toString()).contains(key.toString());
     }
@@ -106,7 +125,7 @@ class RecordQueryTest {
   }
 
   private int[] with(Set<State> states, String type, List<Integer> plugins, OptionalInt losesOf) {
-    return new RecordQuery("", states, type, plugins, losesOf, OptionalInt.empty())
+    return new RecordQuery("", states, type, plugins, losesOf, OptionalInt.empty(), false)
         .matching(workspace);
   }
 

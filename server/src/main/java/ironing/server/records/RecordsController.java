@@ -58,6 +58,7 @@ class RecordsController {
    * @param plugin all of which must have a version of it
    * @param losesOf a plugin of whose changes what the game reads lacks something
    * @param refersTo the key of a record that it must refer to
+   * @param decided whether only those on which you have decided
    */
   @GetMapping("/list")
   ResponseEntity<RecordPage> list(
@@ -68,6 +69,7 @@ class RecordsController {
       @RequestParam(defaultValue = "") List<String> plugin,
       @RequestParam(defaultValue = "") String losesOf,
       @RequestParam(defaultValue = "") String refersTo,
+      @RequestParam(defaultValue = "false") boolean decided,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
     Bench bench = benches.get(workspace);
@@ -86,7 +88,8 @@ class RecordsController {
                 : OptionalInt.of(RecordsViews.requirePlugin(index, losesOf)),
             refersTo.isEmpty()
                 ? OptionalInt.empty()
-                : OptionalInt.of(RecordsViews.require(index, refersTo)));
+                : OptionalInt.of(RecordsViews.require(index, refersTo)),
+            decided);
     int[] matching = query.matching(bench.value());
     int from = Math.max(0, Math.min(offset, matching.length));
     int to = Math.min(matching.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
