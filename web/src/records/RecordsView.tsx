@@ -112,7 +112,13 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
   const asked = query.getAll('state').filter((s): s is RecordState => ALL_STATES.some((a) => a === s))
   const which: WhichRecords = {
     find,
-    state: query.has('any') ? [] : asked.length > 0 ? asked : find.trim() || query.has('type') || query.has('decided') ? [] : TO_DO,
+    state: query.has('any')
+      ? []
+      : asked.length > 0
+        ? asked
+        : find.trim() || query.has('type') || query.has('decided')
+          ? []
+          : TO_DO,
     type: query.get('type') ?? '',
     plugin: query.getAll('plugin'),
     losesOf: query.get('losesOf') ?? '',
