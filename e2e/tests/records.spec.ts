@@ -95,7 +95,7 @@ test.describe('Records', () => {
     // decided, it stands further down in the list
     await page.goto(`/workspaces/${workspace}/records/Isles.plug/1281`)
     await expect(page.getByRole('radio', { name: /5 crowns Harbourmaster/ })).toBeChecked()
-    await page.getByRole('button', { name: 'you decided' }).click()
+    await page.getByRole('button', { name: 'decided', exact: true }).click()
     await expect(page.getByRole('listbox', { name: 'Records' }).getByRole('option')).toHaveCount(2)
   })
 

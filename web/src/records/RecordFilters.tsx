@@ -5,7 +5,7 @@ import { number } from '../ui/text'
 import type { RecordState, WhichRecords } from './queries'
 import { ALL_STATES, STATES } from './states'
 
-const FIELD = 'h-[28px] max-w-32 rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
+const FIELD = 'h-[28px] max-w-[116px] rounded-[7px] border border-line-2 bg-card px-1.5 outline-offset-1'
 
 /** Which records are in the list: by how they stand, by type and by plugin. */
 export function RecordFilters({
@@ -62,7 +62,7 @@ export function RecordFilters({
         onClick={() => onDecided(!which.decided)}
         className={chip(which.decided)}
       >
-        you decided
+        decided
       </button>
       <select
         aria-label="Of which type"
@@ -70,7 +70,7 @@ export function RecordFilters({
         onChange={(e) => onSet('type', e.target.value)}
         className={FIELD}
       >
-        <option value="">every type</option>
+        <option value="">any type</option>
         {view.types.map((t) => (
           <option key={t.type} value={t.type}>
             {t.title} ({number(t.records)}
@@ -88,7 +88,7 @@ export function RecordFilters({
         onChange={(e) => onSet('plugin', e.target.value)}
         className={FIELD}
       >
-        <option value="">every plugin</option>
+        <option value="">any plugin</option>
         {plugins.map((p) => (
           <option key={p} value={p}>
             {p}
@@ -101,7 +101,7 @@ export function RecordFilters({
         onChange={(e) => onSet('losesOf', e.target.value)}
         className={FIELD}
       >
-        <option value="">whoever loses</option>
+        <option value="">who loses</option>
         {plugins.map((p) => (
           <option key={p} value={p}>
             {p} loses

@@ -133,13 +133,13 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <label className="flex h-[30px] w-[188px] items-center gap-2 rounded-[7px] border border-line-2 bg-card px-2.5">
+        <label className="flex h-[30px] w-[160px] items-center gap-2 rounded-[7px] border border-line-2 bg-card px-2.5">
           <Search size={14} className="text-ink-3" aria-hidden="true" />
           <input
             type="search"
             value={typed}
             onChange={(e) => setTyped(e.target.value)}
-            placeholder="Name, id, speed > 10"
+            placeholder="Name, speed > 10"
             aria-label="Find a record by name, id, type or value"
             className="w-full bg-transparent outline-none"
           />
@@ -169,7 +169,9 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
               <Empty icon={Table2} title="No such record">
                 {which.state === TO_DO
                   ? 'Nothing is to be done: no change of a record is lost. Choose “all” to see every record.'
-                  : 'Look for another name, or take a filter away.'}
+                  : which.decided
+                    ? 'You have decided on none of these. Choose “decided” again to see the others.'
+                    : 'Look for another name, or take a filter away.'}
               </Empty>
             </div>
           ) : (
