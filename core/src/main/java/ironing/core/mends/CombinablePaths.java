@@ -43,7 +43,7 @@ final class CombinablePaths {
 
     @SuppressWarnings("ReferenceEquality")
     @Override
-    public CombinablePaths next(Workspace now, Workspace before, CombinablePaths known) {
+    public CombinablePaths next(Workspace now, CombinablePaths known) {
       Holdings next = now.picture().holdings();
       if (now.game() != known.game || !next.isFrom(known.holdings)) return of(now);
       BitSet all = (BitSet) known.paths.clone();

@@ -39,6 +39,7 @@ public final class Collisions {
 
   private final GameDefinition game;
   private final RecordIndex index;
+  private final Map<String, Map<String, Decided>> said;
   private final Map<Integer, Map<String, Decided>> decisions = new HashMap<>();
   // the fields' names of all tables under common numbers
   private final Map<String, Integer> numbers = new HashMap<>();
@@ -56,6 +57,7 @@ public final class Collisions {
       GameDefinition game, RecordIndex index, Map<String, Map<String, Decided>> decided) {
     this.game = game;
     this.index = index;
+    this.said = decided;
     decided.forEach(
         (key, places) -> {
           int record = Ref.parse(key).map(index::find).orElse(-1);
@@ -105,6 +107,12 @@ public final class Collisions {
   /** The records that they are about. */
   public RecordIndex index() {
     return index;
+  }
+
+  /** Whether they are of these very records, under such decisions. */
+  @SuppressWarnings("ReferenceEquality")
+  public boolean isOf(RecordIndex records, Map<String, Map<String, Decided>> decided) {
+    return index == records && said.equals(decided);
   }
 
   private boolean decided(int record) {

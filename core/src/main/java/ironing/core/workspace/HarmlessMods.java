@@ -42,7 +42,7 @@ public final class HarmlessMods {
 
     @SuppressWarnings("ReferenceEquality")
     @Override
-    public HarmlessMods next(Workspace now, Workspace before, HarmlessMods known) {
+    public HarmlessMods next(Workspace now, HarmlessMods known) {
       boolean same = known.holdings == now.picture().holdings() && known.game == now.game();
       return same ? known : of(now);
     }

@@ -1,5 +1,6 @@
 package ironing.core.workspace;
 
+import java.lang.ref.WeakReference;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -20,7 +21,8 @@ public final class Memo {
     private volatile Outcome<V> last;
   }
 
-  private record Outcome<V>(Workspace of, V value, long bytes) {}
+  // a state that nobody holds any more goes, though its outcomes are still known
+  private record Outcome<V>(WeakReference<Workspace> of, V value, long bytes) {}
 
   private Memo(Memo original, Runnable grown) {
     this.original = original;
@@ -56,21 +58,24 @@ public final class Memo {
     return all;
   }
 
-  @SuppressWarnings("ReferenceEquality")
   <V> V of(Workspace now, Stage<V> stage) {
     Cell<V> cell = cell(stage);
     Outcome<V> last = cell.last;
-    if (last != null && last.of() == now) return last.value();
+    if (last != null && last.of().refersTo(now)) return last.value();
     V value;
     synchronized (cell) {
       last = cell.last;
       if (last == null && original != null) last = original.last(stage);
-      if (last != null && last.of() == now) return last.value();
-      value = last == null ? stage.of(now) : stage.next(now, last.of(), last.value());
-      cell.last = stage.lasts(value) ? new Outcome<>(now, value, stage.bytes(value)) : null;
+      if (last != null && last.of().refersTo(now)) return last.value();
+      value = last == null ? stage.of(now) : stage.next(now, last.value());
+      cell.last = stage.lasts(value) ? outcome(now, stage, value) : null;
     }
     grown.run();
     return value;
+  }
+
+  private static <V> Outcome<V> outcome(Workspace now, Stage<V> stage, V value) {
+    return new Outcome<>(new WeakReference<>(now), value, stage.bytes(value));
   }
 
   private <V> Outcome<V> last(Stage<V> stage) {

@@ -27,7 +27,7 @@ public record ReadRecords(GameDefinition game, List<ReadPlugin> plugins, RecordI
 
     @SuppressWarnings("ReferenceEquality")
     @Override
-    public ReadRecords next(Workspace now, Workspace before, ReadRecords known) {
+    public ReadRecords next(Workspace now, ReadRecords known) {
       List<ReadPlugin> plugins = plugins(now);
       boolean same = known.game() == now.game() && known.plugins().equals(plugins);
       return same ? known : indexed(now, plugins);

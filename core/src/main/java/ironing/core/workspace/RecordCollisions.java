@@ -12,12 +12,11 @@ final class RecordCollisions implements Stage<Collisions> {
         now.game(), now.get(Stages.RECORDS).index(), now.picture().arrangement().decisions());
   }
 
-  @SuppressWarnings("ReferenceEquality")
   @Override
-  public Collisions next(Workspace now, Workspace before, Collisions known) {
-    boolean sameWords =
-        now.picture().arrangement().decisions().equals(before.picture().arrangement().decisions());
-    return sameWords && known.index() == now.get(Stages.RECORDS).index() ? known : of(now);
+  public Collisions next(Workspace now, Collisions known) {
+    boolean same =
+        known.isOf(now.get(Stages.RECORDS).index(), now.picture().arrangement().decisions());
+    return same ? known : of(now);
   }
 
   // what could not be read may be readable at the next look

@@ -15,9 +15,10 @@ public interface Stage<V> {
    * Works it out from what came out for another state of the same workspace, mostly the one before;
    * it is the same as {@link #of} gives, at a lower cost.
    *
-   * @param known that was worked out of it
+   * @param known the outcome, which itself knows what it was worked out of: the state that it comes
+   *     from may be gone
    */
-  default V next(Workspace now, Workspace before, V known) {
+  default V next(Workspace now, V known) {
     return of(now);
   }
 

@@ -176,7 +176,7 @@ class ContestsTest {
             .withLayers(world.arrangement().layers().stream().filter(l -> l.mod() != 2).toList());
     Workspace all = world.workspace(folder, null, without);
     Map<Long, Mod> mods = new TreeMap<>(all.mods());
-    mods.computeIfPresent(2L, (id, m) -> ofStrand(m, 1));
+    mods.computeIfPresent(2L, (id, m) -> TestWorld.like(m, 1, Map.of()));
     Workspace w =
         new Workspace(
             GAME,
@@ -189,21 +189,6 @@ class ContestsTest {
     assertThat(c.older()).extracting(FileSide::mod).containsExactly(2L);
     assertThat(c.older().get(0).id()).isEqualTo(Ancestors.idOf(mods.get(2L)));
     assertThat(c.bases()).extracting(FileSide::mod).containsExactly(0L, 1L, 3L, 2L);
-  }
-
-  private static Mod ofStrand(Mod m, long strand) {
-    return new Mod(
-        m.id(),
-        strand,
-        m.kind(),
-        m.folder(),
-        m.card(),
-        m.archiveName(),
-        m.installedAt(),
-        m.files(),
-        m.sizeBytes(),
-        m.plugins(),
-        m.edited());
   }
 
   @Test

@@ -300,6 +300,22 @@ public final class TestWorld {
         Map.of());
   }
 
+  /** A mod with another strand, and with files that were edited here. */
+  public static Mod like(Mod m, long strand, Map<String, String> edited) {
+    return new Mod(
+        m.id(),
+        strand,
+        m.kind(),
+        m.folder(),
+        m.card(),
+        m.archiveName(),
+        m.installedAt(),
+        m.files(),
+        m.sizeBytes(),
+        m.plugins(),
+        edited);
+  }
+
   private record FolderBytes(Path folder) implements Bytes {
     @Override
     public Path gameFolder() {

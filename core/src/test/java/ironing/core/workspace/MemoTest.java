@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import ironing.core.testkit.TestWorld;
 import java.io.IOException;
+import java.lang.ref.WeakReference;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -36,7 +37,7 @@ class MemoTest {
     }
 
     @Override
-    public String next(Workspace now, Workspace before, String known) {
+    public String next(Workspace now, String known) {
       further.incrementAndGet();
       return known + " further";
     }
@@ -131,6 +132,21 @@ class MemoTest {
     open.countDown();
     for (CompletableFuture<String> a : asked) assertThat(a.join()).isEqualTo("anew 1");
     assertThat(slow.anew).hasValue(1);
+  }
+
+  @Test
+  void a_state_that_nobody_holds_any_more_goes_though_its_outcome_is_known() {
+    Counting stage = new Counting();
+    WeakReference<Workspace> gone = new WeakReference<>(looked(stage));
+    for (int i = 0; i < 20 && gone.get() != null; i++) System.gc();
+    assertThat(gone.get()).isNull();
+    assertThat(first.get(stage)).isEqualTo("anew 1 further");
+  }
+
+  private Workspace looked(Counting stage) {
+    Workspace shortLived = after(first);
+    shortLived.get(stage);
+    return shortLived;
   }
 
   @Test

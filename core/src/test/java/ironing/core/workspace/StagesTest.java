@@ -204,19 +204,7 @@ class StagesTest {
     Path edited = folder.resolve(m.folder()).resolve("edited/1");
     Files.createDirectories(edited.getParent());
     Files.writeString(edited, "edited");
-    Mod with =
-        new Mod(
-            m.id(),
-            m.strand(),
-            m.kind(),
-            m.folder(),
-            m.card(),
-            m.archiveName(),
-            m.installedAt(),
-            m.files(),
-            m.sizeBytes(),
-            m.plugins(),
-            Map.of("data/tables/a.csv", "edited/1"));
+    Mod with = TestWorld.like(m, m.strand(), Map.of("data/tables/a.csv", "edited/1"));
     FilePlaces places = new FilePlaces(Map.of(1L, with), w.files().bytes(), w.files().tables());
     assertThat(places.locate(1, "data/tables/a.csv")).hasContent("edited");
   }

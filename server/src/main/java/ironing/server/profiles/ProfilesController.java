@@ -1,8 +1,9 @@
 package ironing.server.profiles;
 
+import ironing.core.workspace.CarriedOver;
+import ironing.core.workspace.CarriedOver.Part;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.profiles.CarriedOver.Part;
 import ironing.server.workbench.Bench;
 import ironing.server.workbench.Changed;
 import ironing.server.workbench.Expected;
@@ -144,7 +145,7 @@ class ProfilesController {
                 workspace,
                 Expected.of(dryRun, ifMatch),
                 "Carried over from the profile “" + from.name() + "”",
-                b -> CarriedOver.of(b, from.arrangement(), mods, body.parts())))
+                b -> CarriedOver.of(b.value(), from.arrangement(), mods, body.parts())))
         .asAnswer();
   }
 }
