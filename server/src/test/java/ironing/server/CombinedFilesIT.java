@@ -171,6 +171,10 @@ class CombinedFilesIT {
             revision());
     assertThat(refused.body().path("code").asText()).isEqualTo("not-a-side");
     String key = place.path("key").asText();
+    Map<String, Object> nowhere = Map.of("place", "/base", "take", List.of("bright"));
+    assertThat(api.refusal("PUT", base + "/combined-files/choices?path=" + path, nowhere))
+        .as("a place that the file does not have")
+        .isEqualTo("not-found");
     JsonNode after = choose(path, Map.of("place", key, "take", List.of("bright", "loud")));
     assertThat(after.path("file").path("state").asText()).isEqualTo("COMBINES");
     api.job(base + "/combined-files", Map.of("paths", List.of(path)));

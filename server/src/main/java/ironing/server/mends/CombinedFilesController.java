@@ -153,7 +153,8 @@ class CombinedFilesController {
       @RequestParam(required = false) String carry,
       @RequestBody ChoiceRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Contest c = require(benches.get(workspace), path, carry);
+    Bench bench = benches.get(workspace);
+    Contest c = require(bench, path, carry);
     if (body.place() != null && body.place().length() > LONGEST_PLACE)
       throw IroningException.of(
           "too-long",
@@ -163,7 +164,11 @@ class CombinedFilesController {
     boolean forget = Boolean.TRUE.equals(body.forget());
     Choice choice =
         new Choice(body.take() == null ? List.of() : body.take(), Optional.ofNullable(body.text()));
-    if (!forget) CombinedFilesViews.requireSides(c, choice, body.place() == null);
+    if (!forget) {
+      CombinedFilesViews.requireSides(c, choice, body.place() == null);
+      if (body.place() != null)
+        CombinedFilesViews.requirePlace(contests.combine(bench.value(), c), c, body.place());
+    }
     Bench after =
         benches
             .change(

@@ -2,6 +2,7 @@ package ironing.server.mends;
 
 import ironing.core.IroningException;
 import ironing.core.combine.Choice;
+import ironing.core.combine.CombinedFile;
 import ironing.core.combine.FileChoices;
 import ironing.core.combine.Place;
 import ironing.core.layers.Holdings;
@@ -207,6 +208,16 @@ final class CombinedFilesViews {
     return body.place() == null
         ? now.withBase(forget ? Optional.empty() : Optional.of(choice.take().get(0)))
         : now.with(body.place(), forget ? Optional.empty() : Optional.of(choice));
+  }
+
+  /** Refuses a choice for a place that the file does not have: nobody would ever see it. */
+  static void requirePlace(CombinedFile f, Contest c, String place) {
+    if (f.places().stream().anyMatch(p -> p.key().equals(place))) return;
+    throw IroningException.of(
+        "not-found",
+        place,
+        "Nothing is changed at such a place of " + c.path() + ".",
+        "Name the place by the key that the board tells.");
   }
 
   static void requireSides(Contest c, Choice choice, boolean asBase) {
