@@ -1,6 +1,5 @@
 package ironing.server.follow;
 
-import ironing.core.IroningException;
 import ironing.core.lists.Following;
 import ironing.core.lists.Following.Followed;
 import ironing.core.lists.Following.Here;
@@ -58,7 +57,7 @@ final class FollowViews {
     Followed followed = compare(bench, list);
     if (all(body)) return followed.whole().order();
     Set<Long> chosen = new HashSet<>();
-    for (long mod : some(body.moves()).orElse(List.of())) chosen.add(strand(bench, mod));
+    for (long mod : some(body.moves()).orElse(List.of())) chosen.add(bench.required(mod).strand());
     return FewestMoves.some(here(bench).stream().map(Here::key).toList(), followed.whole(), chosen);
   }
 
@@ -75,15 +74,6 @@ final class FollowViews {
       if (all(body) || chosen.contains(mod)) out.put(mod, on.get());
     }
     return out;
-  }
-
-  static long strand(Bench bench, long mod) {
-    if (bench.mods().containsKey(mod)) return bench.mods().get(mod).strand();
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Take the numbers from the list.");
   }
 
   static Followed compare(Bench bench, PublishedList list) {

@@ -1,6 +1,5 @@
 package ironing.server.layers;
 
-import ironing.core.IroningException;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
@@ -145,12 +144,7 @@ final class LayersViews {
   }
 
   static void requireMod(Bench bench, long mod) {
-    if (mod == Holdings.GAME || bench.mods().containsKey(mod)) return;
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Choose one from the list.");
+    if (mod != Holdings.GAME) bench.required(mod);
   }
 
   /** How the files of each mod stand. */

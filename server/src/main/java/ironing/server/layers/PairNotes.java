@@ -23,19 +23,21 @@ class PairNotes {
     this.benches = benches;
   }
 
+  /** A note of two mods, by the versions that have a layer. */
+  record PairNoteView(
+      long mod, String name, long other, String otherName, String note, String at) {}
+
   /** The newest first; those of a mod that is gone wait until it comes back. */
-  List<PairNotesController.PairNoteView> of(long workspace) {
+  List<PairNoteView> of(long workspace) {
     Bench bench = benches.get(workspace);
     Map<Long, Long> modOf = new HashMap<>();
     for (Layer l : bench.picture().arrangement().layers())
       modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
-    List<PairNotesController.PairNoteView> views = new ArrayList<>();
+    List<PairNoteView> views = new ArrayList<>();
     for (PairNoteRow r : db.all(workspace)) {
       Long a = modOf.get(r.lowerStrand()), b = modOf.get(r.upperStrand());
       if (a == null || b == null) continue;
-      views.add(
-          new PairNotesController.PairNoteView(
-              a, bench.nameOf(a), b, bench.nameOf(b), r.note(), r.at()));
+      views.add(new PairNoteView(a, bench.nameOf(a), b, bench.nameOf(b), r.note(), r.at()));
     }
     return views;
   }
@@ -47,7 +49,7 @@ class PairNotes {
    */
   void write(long workspace, long mod, long other, String text) {
     Bench bench = benches.get(workspace);
-    long a = strand(bench, mod), b = strand(bench, other);
+    long a = bench.required(mod).strand(), b = bench.required(other).strand();
     String note = text.strip();
     if (a == b) {
       throw IroningException.of(
@@ -69,14 +71,5 @@ class PairNotes {
           if (note.isEmpty()) db.drop(a, b);
           else db.put(workspace, a, b, note);
         });
-  }
-
-  private static long strand(Bench bench, long mod) {
-    if (bench.mods().containsKey(mod)) return bench.mods().get(mod).strand();
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Take the numbers from the list of layers.");
   }
 }

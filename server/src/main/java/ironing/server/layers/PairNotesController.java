@@ -20,10 +20,6 @@ class PairNotesController {
     this.notes = notes;
   }
 
-  /** A note of two mods, by the versions that have a layer. */
-  record PairNoteView(
-      long mod, String name, long other, String otherName, String note, String at) {}
-
   /**
    * @param note empty to take it away
    */
@@ -31,7 +27,7 @@ class PairNotesController {
 
   /** The newest first; those of a mod that is gone wait until it comes back. */
   @GetMapping
-  List<PairNoteView> pairNotes(@PathVariable long workspace) {
+  List<PairNotes.PairNoteView> pairNotes(@PathVariable long workspace) {
     return notes.of(workspace);
   }
 

@@ -92,7 +92,7 @@ class Bin {
 
   Removal removal(long workspace, long mod) {
     Bench bench = benches.get(workspace);
-    Mod m = Versions.required(bench, mod);
+    Mod m = bench.required(mod);
     ModRow row = mods.row(workspace, mod);
     Arrangement now = bench.picture().arrangement();
     Arrangement without = now.withLayers(layersWithout(bench, m));
@@ -168,7 +168,7 @@ class Bin {
    */
   void remove(long workspace, long mod, boolean withArchive) {
     Bench bench = benches.get(workspace);
-    Mod m = Versions.required(bench, mod);
+    Mod m = bench.required(mod);
     ModRow row = mods.row(workspace, mod);
     boolean archiveGoes =
         withArchive && row.archiveId() != 0 && archives.get(workspace, row.archiveId()).mods() <= 1;

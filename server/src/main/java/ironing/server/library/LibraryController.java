@@ -123,7 +123,7 @@ class LibraryController {
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset) {
     Bench bench = benches.get(workspace);
     ModRow row = mods.row(workspace, mod);
-    Mod m = Versions.required(bench, mod);
+    Mod m = bench.required(mod);
     ModCard card = m.card();
     StrandRow strand = words.strand(row);
     Fittings.Better better =

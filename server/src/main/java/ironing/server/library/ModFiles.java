@@ -250,7 +250,7 @@ public class ModFiles {
   DifferenceView holdBack(
       long workspace, Expected expected, long mod, List<String> paths, boolean hold) {
     Bench now = benches.get(workspace);
-    Versions.required(now, mod);
+    now.required(mod);
     for (String p : paths) GamePath.check(p.endsWith("/") ? p.substring(0, p.length() - 1) : p);
     return DifferenceView.of(
         benches.change(
@@ -316,7 +316,7 @@ public class ModFiles {
   /** Reads every loose file of a mod and compares it with what was installed, or edited. */
   Verified verify(long workspace, long mod) {
     Bench bench = benches.get(workspace);
-    Versions.required(bench, mod);
+    bench.required(mod);
     List<Amiss> amiss = new ArrayList<>();
     int checked = 0;
     for (FileRow f : db.allFiles(mod)) {

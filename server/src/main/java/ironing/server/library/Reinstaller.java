@@ -61,7 +61,7 @@ class Reinstaller implements ModRepair {
 
   /** One mod from its archive. */
   Job mod(long workspace, long mod) {
-    Mod m = Versions.required(benches.get(workspace), mod);
+    Mod m = benches.get(workspace).required(mod);
     return jobs.start(
         workspace,
         Lane.INSTALL,

@@ -76,7 +76,7 @@ class Versions {
   /** What the game would see differently, and how the files differ, with another version in use. */
   Replacement compare(long workspace, long mod, long other) {
     Bench bench = benches.get(workspace);
-    Mod before = required(bench, mod), after = required(bench, other);
+    Mod before = bench.required(mod), after = bench.required(other);
     if (before.strand() != after.strand()) {
       throw IroningException.of(
           "other-mod",
@@ -100,7 +100,7 @@ class Versions {
 
   /** The same for a version that only lies unpacked. */
   Replacement compare(Bench bench, long mod, Collection<FileOf> files) {
-    return replacement(bench, required(bench, mod), files, null);
+    return replacement(bench, bench.required(mod), files, null);
   }
 
   private Replacement replacement(
@@ -194,7 +194,7 @@ class Versions {
                     + " in place of "
                     + bench.mods().get(mod).card().spoken(),
             bench -> {
-              if (required(bench, mod).strand() != required(bench, other).strand())
+              if (bench.required(mod).strand() != bench.required(other).strand())
                 throw IroningException.of(
                     "not-a-version",
                     bench.nameOf(other),
@@ -210,16 +210,6 @@ class Versions {
               return bench.picture().arrangement().withInstead(mod, other);
             })
         .after();
-  }
-
-  static Mod required(Bench bench, long mod) {
-    Mod m = bench.mods().get(mod);
-    if (m != null) return m;
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Choose one from the list.");
   }
 
   /** The mods of a card's id, by number. */

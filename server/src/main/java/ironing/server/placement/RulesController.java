@@ -240,7 +240,7 @@ class RulesController {
     }
     if (body.mods() == null || body.mods().isEmpty()) return sorted.order();
     Set<Long> chosen = new HashSet<>();
-    for (long mod : body.mods().get()) chosen.add(RulesViews.strand(bench, mod));
+    for (long mod : body.mods().get()) chosen.add(bench.required(mod).strand());
     return FewestMoves.some(ruled.order(), sorted, chosen);
   }
 }

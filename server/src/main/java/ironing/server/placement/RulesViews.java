@@ -99,7 +99,7 @@ final class RulesViews {
   }
 
   static PlacementRule asked(Bench bench, RuleRequest body) {
-    long layer = strand(bench, body.mod());
+    long layer = bench.required(body.mod()).strand();
     Optional<Long> other =
         body.kind().hasOther()
             ? (body.other() == null ? Optional.empty() : body.other())
@@ -115,19 +115,10 @@ final class RulesViews {
     return new PlacementRule(
         body.kind(),
         layer,
-        other.map(o -> strand(bench, o)).orElse(0L),
+        other.map(o -> bench.required(o).strand()).orElse(0L),
         reason.isEmpty() ? "you said so" : reason,
         "you",
         Strength.USER);
-  }
-
-  static long strand(Bench bench, long mod) {
-    if (bench.mods().containsKey(mod)) return bench.mods().get(mod).strand();
-    throw IroningException.of(
-        "not-found",
-        "Mod " + mod,
-        "There is no such mod in this library.",
-        "Take the numbers from the list of layers.");
   }
 
   static String words(Bench bench, RuleRequest r) {

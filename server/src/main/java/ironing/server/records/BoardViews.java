@@ -181,8 +181,7 @@ final class BoardViews {
       int decisions) {}
 
   /**
-   * @param decision absent to take the decision back /removed}, or {@code /value } and a value in
-   *     the text form; absent to take a decision back
+   * @param decision absent to take the decision back
    */
   record DecisionRequest(String place, @MayBeAbsent DecisionView decision) {
     DecisionRequest {

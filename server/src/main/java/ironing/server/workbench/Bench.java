@@ -1,5 +1,6 @@
 package ironing.server.workbench;
 
+import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.library.Needs;
 import ironing.core.picture.Picture;
@@ -63,6 +64,21 @@ public record Bench(
   /** What to call a mod, or the game. */
   public String nameOf(long mod) {
     return value.nameOf(mod);
+  }
+
+  /**
+   * A mod that a request names.
+   *
+   * @throws IroningException with code {@code not-found}
+   */
+  public Mod required(long mod) {
+    Mod there = mods().get(mod);
+    if (there != null) return there;
+    throw IroningException.of(
+        "not-found",
+        "Mod " + mod,
+        "There is no such mod in this library.",
+        "Choose one from the list.");
   }
 
   /** Whether a mod has a layer: of several versions of one, one has. */
