@@ -2,7 +2,7 @@
 #
 # A changed package of the core brings the core's tests of all packages that stand on it, found by their imports; a
 # changed part of a feature (features.txt) brings the feature's tests of the server and of the browser; what everything
-# stands on (workbench, platform, the page's ui and api, pom.xml, scripts) brings the whole of its stages.
+# stands on (the open workspaces, platform, the page's ui and api, pom.xml, scripts) brings the whole of its stages.
 FEATURES=$ROOT/scripts/features.txt
 
 # changed_paths COMMIT: what differs from it in the checkout, new files among them.
@@ -64,11 +64,11 @@ changed() {
         # what lies at the top, or helps all tests, is everybody's
         if [[ $part == *.java || $part == testkit ]]; then core_all=1; else packages+=" $part" features+=" $(features_of core "$part")"; fi
         ;;
-      server/src/main/java/ironing/server/workbench/* | server/src/main/java/ironing/server/platform/* | server/src/main/java/ironing/server/job/* | \
+      server/src/main/java/ironing/server/workspace/* | server/src/main/java/ironing/server/platform/* | server/src/main/java/ironing/server/job/* | \
         server/src/main/resources/* | server/src/test/java/ironing/server/testkit/*) server_all=1; features+=" start interface" ;;
       server/src/main/java/ironing/server/*) features+=" $(features_of server "$part") interface" ;;
       server/src/test/java/ironing/server/*) server_tests+=" $(basename "$path" .java)" ;;
-      standins/src/* | demo/*) core_all=1; features+=" $(features_of tests WholeWayIT) game run" ;;
+      standins/src/* | demo/*) core_all=1; features+=" $(features_of tests WholeWayIT) game testrun" ;;
       web/src/*.test.ts) stages+=" page" ;;
       web/src/*)
         if [[ $part == *.* || $part == ui || $part == api ]]; then browser_all=1; else features+=" $(features_of web "$part")"; fi

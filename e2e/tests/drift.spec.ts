@@ -39,7 +39,7 @@ test.describe('Checking the folder', () => {
     const file = join(world.game, 'data/scripts/berthing.sks')
     rmSync(file)
     writeFileSync(file, 'routine berthing\nend\n')
-    await page.goto(`/workspaces/${workspace}/deploy/folder`)
+    await page.goto(`/workspaces/${workspace}/deploy/drift`)
     const changed = page.getByRole('region', { name: '1 file that was deployed is another now' })
     await changed.getByRole('button', { name: 'Take into its mod' }).click()
     await said(page, 'Taken into the mods, and deployed so')
@@ -69,7 +69,7 @@ test.describe('Checking the folder', () => {
 
   test('what is to be left is not told again, until it is asked for', async ({ page, world }) => {
     writeFileSync(join(world.game, 'notes.txt'), 'mine\n')
-    await page.goto(`/workspaces/${workspace}/deploy/folder`)
+    await page.goto(`/workspaces/${workspace}/deploy/drift`)
     const fresh = page.getByRole('region', { name: '1 file is new, and nobody deployed it' })
     await fresh.getByRole('button', { name: 'Leave so' }).click()
     await expect(fresh).toHaveCount(0)

@@ -44,6 +44,13 @@ test.describe('The frame of every screen', () => {
     await expect(page.getByRole('complementary', { name: 'Rope Locker' })).toBeVisible()
   })
 
+  test('an address that was given up leads on, with what was selected', async ({ page }) => {
+    await page.goto(`/workspaces/${workspace}/mends/files?path=data/scripts/berthing.sks`)
+    await expect(page).toHaveURL(/mends\/combined-files\?path=data\/scripts\/berthing\.sks$/)
+    await page.goto(`/workspaces/${workspace}/deploy/folder`)
+    await expect(page).toHaveURL(/deploy\/drift$/)
+  })
+
   test('Ctrl K finds mods, plugins, records, screens and actions', async ({ page }) => {
     await page.goto(address(workspace, 'Overview'))
     await settled(page)
@@ -183,8 +190,8 @@ test.describe('The frame of every screen', () => {
       'records?show=findings',
       'records?show=compare&of=Fogbound.plug&of=Lamplight.plug',
       'mends/merge',
-      'mends/files',
-      'deploy/folder',
+      'mends/combined-files',
+      'deploy/drift',
       'deploy/game-version',
       'tools',
       'profiles',

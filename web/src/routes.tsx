@@ -1,15 +1,16 @@
 import type { QueryClient } from '@tanstack/react-query'
-import { createBrowserRouter, type LoaderFunction, Navigate } from 'react-router'
+import { createBrowserRouter, type LoaderFunction, Navigate, useLocation } from 'react-router'
+import { FilesView } from './combined-files/FilesView'
 import { DeployView } from './deploy/DeployView'
-import { DriftView } from './deploy/DriftView'
-import { GameVersionView } from './deploy/GameVersionView'
+import { DriftView } from './drift/DriftView'
 import { Shell } from './frame/Shell'
 import { DefinitionView } from './game/DefinitionView'
 import { WorkspacesView } from './game/WorkspacesView'
+import { GameVersionView } from './game-version/GameVersionView'
+import { RulesView } from './layer-rules/RulesView'
+import { SuggestionView } from './layer-rules/SuggestionView'
 import { LayersView } from './layers/LayersView'
 import { layersQuery } from './layers/queries'
-import { RulesView } from './layers/RulesView'
-import { SuggestionView } from './layers/SuggestionView'
 import { InboxView } from './library/InboxView'
 import { IntakeView } from './library/IntakeView'
 import { LibraryView } from './library/LibraryView'
@@ -20,7 +21,6 @@ import { LayersListView, OrderListView } from './lists/ListView'
 import { LoadOrderView } from './load-order/LoadOrderView'
 import { LoadRulesView } from './load-order/LoadRulesView'
 import { ProposalView } from './load-order/ProposalView'
-import { FilesView } from './mends/FilesView'
 import { MendsView } from './mends/MendsView'
 import { MergeView } from './mends/MergeView'
 import { OverlapsView } from './overlaps/OverlapsView'
@@ -31,6 +31,12 @@ import { RecordsView } from './records/RecordsView'
 import { TestRunView } from './test-run/TestRunView'
 import { TimelineView } from './timeline/TimelineView'
 import { ToolsView } from './tools/ToolsView'
+
+/** Leads an address that was given up to the one that took its place; what was selected stays. */
+function Moved({ to }: { to: string }) {
+  const { search, hash } = useLocation()
+  return <Navigate to={{ pathname: to, search, hash }} replace />
+}
 
 /**
  * Every screen has an address of its own, and so has what is selected in it.
@@ -76,11 +82,14 @@ export function createRouter(queries: QueryClient) {
         { path: 'records', element: <RecordsView /> },
         { path: 'records/:owner/:id', element: <RecordsView /> },
         { path: 'mends', element: <MendsView /> },
-        { path: 'mends/files', element: <FilesView /> },
+        { path: 'mends/combined-files', element: <FilesView /> },
         { path: 'mends/merge', element: <MergeView /> },
         { path: 'deploy', element: <DeployView /> },
-        { path: 'deploy/folder', element: <DriftView /> },
+        { path: 'deploy/drift', element: <DriftView /> },
         { path: 'deploy/game-version', element: <GameVersionView /> },
+        // addresses of before, in bookmarks and in what others have written
+        { path: 'mends/files', element: <Moved to="../mends/combined-files" /> },
+        { path: 'deploy/folder', element: <Moved to="../deploy/drift" /> },
         { path: 'tools', element: <ToolsView /> },
         { path: 'tools/:tool', element: <ToolsView /> },
         { path: 'test-run', element: <TestRunView /> },

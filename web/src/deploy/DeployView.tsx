@@ -400,7 +400,7 @@ function FolderAside({
             : 'Looking …'}
         </p>
         <p className="mt-1">
-          <Link to={`/workspaces/${workspace}/deploy/folder`} className="text-woad underline">
+          <Link to={`/workspaces/${workspace}/deploy/drift`} className="text-woad underline">
             Check the folder
           </Link>
         </p>

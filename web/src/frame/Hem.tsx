@@ -84,7 +84,7 @@ function driftLine(workspace: number, files: number, behind: boolean) {
   return (
     <>
       {behind && '; '}
-      <Link to={`/workspaces/${workspace}/deploy/folder`} className="text-ink underline">
+      <Link to={`/workspaces/${workspace}/deploy/drift`} className="text-ink underline">
         {count(files, 'file')} {files === 1 ? 'is' : 'are'} not as {files === 1 ? 'it was' : 'they were'} left
         in the game folder
       </Link>

@@ -59,14 +59,14 @@ const BELOW = [
     about: 'Published load orders, and taking yours away',
   },
   {
-    path: 'mends/files',
+    path: 'mends/combined-files',
     name: 'Combine files',
     about: 'One script, table or screen from several mods',
   },
   { path: 'mends/merge', name: 'Merge plugins', about: 'Several plugins made one, to save slots' },
   { path: 'records?show=findings', name: 'What is wrong with records', about: 'References, paths, numbers' },
   {
-    path: 'deploy/folder',
+    path: 'deploy/drift',
     name: 'Check the folder',
     about: 'What is missing, changed or extra in the game folder',
   },

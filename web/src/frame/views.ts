@@ -61,7 +61,7 @@ const BY_PLACE: Record<string, string> = {
   LOAD_ORDER: 'load-order',
   RECORDS: 'records',
   MENDS: 'mends',
-  COMBINE_FILES: 'mends/files',
+  COMBINE_FILES: 'mends/combined-files',
   DEPLOY: 'deploy',
   TOOLS: 'tools',
   GAME_VERSION: 'deploy/game-version',

@@ -35,7 +35,7 @@ export function MendsView() {
               {rebuild.isPending ? 'Making them anew …' : `Make ${count(stale, 'stale mend')} anew`}
             </Button>
           )}
-          <ButtonLink to={`/workspaces/${workspace}/mends/files`}>Combine files</ButtonLink>
+          <ButtonLink to={`/workspaces/${workspace}/mends/combined-files`}>Combine files</ButtonLink>
           <ButtonLink to={`/workspaces/${workspace}/mends/merge`}>Merge plugins</ButtonLink>
         </>
       }
@@ -108,7 +108,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
       </h2>
       <p className="text-ink-2">
         {m.kind === 'COMBINED' ? (
-          <Link to={`/workspaces/${workspace}/mends/files`} className="text-woad underline">
+          <Link to={`/workspaces/${workspace}/mends/combined-files`} className="text-woad underline">
             {count(m.records, 'file')}
           </Link>
         ) : m.kind === 'TOOL' ? (

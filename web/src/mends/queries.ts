@@ -10,7 +10,7 @@ export function boardOf(workspace: number, path: string, mend?: Schema['MendView
   const query = new URLSearchParams({ path })
   const carry = mend?.carried[path]
   if (carry) query.set('carry', carry)
-  return `/workspaces/${workspace}/mends/files?${query}`
+  return `/workspaces/${workspace}/mends/combined-files?${query}`
 }
 
 export function useMends(workspace: number) {

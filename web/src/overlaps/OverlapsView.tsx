@@ -3,6 +3,7 @@ import { useDeferredValue, useState } from 'react'
 import { useAddress } from '../frame/address'
 import { useWorkspace } from '../frame/workspace'
 import { useLayers } from '../layers/queries'
+import { RulingsPart } from '../rulings/RulingsPart'
 import { FileBarKey } from '../ui/FileBar'
 import { Screen } from '../ui/Screen'
 import { Segments } from '../ui/Segments'
@@ -12,7 +13,6 @@ import { FolderTree } from './FolderTree'
 import { Matrix } from './Matrix'
 import { PathList } from './PathList'
 import { type Kind, useFolder, useOverlaps, useRulings, type Which } from './queries'
-import { RulingsPart } from './RulingsPart'
 
 const VIEWS = ['folders', 'list', 'matrix', 'rulings'] as const
 type View = (typeof VIEWS)[number]

@@ -137,7 +137,7 @@ function Settle({ workspace, view }: { workspace: number; view: Schema['OnePath'
         <p className="mt-2 text-ink-2">
           The game’s definition says that such files can be combined ({view.combinesAs}).{' '}
           <Link
-            to={`/workspaces/${workspace}/mends/files?path=${encodeURIComponent(p.path)}`}
+            to={`/workspaces/${workspace}/mends/combined-files?path=${encodeURIComponent(p.path)}`}
             className="text-woad underline"
           >
             See what that comes to

@@ -8,7 +8,7 @@ import { LastRun } from '../test-run/LastRun'
 import { Screen } from '../ui/Screen'
 import { Failed, Loading } from '../ui/States'
 import { count, number } from '../ui/text'
-import { Wrinkles } from './Wrinkles'
+import { Wrinkles } from '../wrinkles/Wrinkles'
 
 type Overview = Schema['OverviewView']
 

@@ -179,7 +179,7 @@ function LastToolRun({ workspace, tool: t }: { workspace: number; tool: Tool }) 
           {r.why && <p className="text-madder">{r.why}</p>}
           <Paths title="Taken in" paths={r.taken} />
           <Paths title="It wrote beside them" paths={r.beside}>
-            <Link to={`/workspaces/${workspace}/deploy/folder`} className="text-woad underline">
+            <Link to={`/workspaces/${workspace}/deploy/drift`} className="text-woad underline">
               Check the folder
             </Link>
           </Paths>

@@ -2,9 +2,9 @@ package ironing.bench;
 
 import static java.nio.charset.StandardCharsets.UTF_8;
 
-import ironing.core.combine.CombinedFile;
-import ironing.core.combine.Contender;
-import ironing.core.combine.FileCombiner;
+import ironing.core.combinedfiles.CombinedFile;
+import ironing.core.combinedfiles.Contender;
+import ironing.core.combinedfiles.FileCombiner;
 import ironing.core.game.CombineWay;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.path.PathCase;

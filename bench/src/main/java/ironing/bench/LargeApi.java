@@ -30,14 +30,14 @@ public final class LargeApi {
   }
 
   public static void main(String[] args) throws IOException, InterruptedException {
-    LargeApi bench = new LargeApi(new ApiClient(args[0]), "/workspaces/" + args[1]);
-    bench.revision = bench.api.get(bench.base + "/layers").path("revision").asLong();
+    LargeApi open = new LargeApi(new ApiClient(args[0]), "/workspaces/" + args[1]);
+    open.revision = open.api.get(open.base + "/layers").path("revision").asLong();
     System.out.printf(
         "{\"moveMs\":%.1f,\"switchMs\":%.1f,\"overlapsMs\":%.1f,\"layersMs\":%.1f}%n",
-        bench.median(bench::move),
-        bench.median(bench::turn),
-        bench.median(() -> bench.api.get(bench.base + "/overlaps/folder")),
-        bench.median(() -> bench.api.get(bench.base + "/layers")));
+        open.median(open::move),
+        open.median(open::turn),
+        open.median(() -> open.api.get(open.base + "/overlaps/folder")),
+        open.median(() -> open.api.get(open.base + "/layers")));
   }
 
   private double median(Act act) throws IOException, InterruptedException {

@@ -39,7 +39,7 @@ class ArchitectureTest {
           .layer("ground")
           .definedBy(
               "ironing.core",
-              "ironing.core.keep",
+              "ironing.core.arrayfile",
               "ironing.core.path",
               "ironing.core.version",
               "ironing.core.yaml",
@@ -47,7 +47,7 @@ class ArchitectureTest {
               "ironing.core.plugin",
               "ironing.core.archive",
               "ironing.core.disk",
-              "ironing.core.run")
+              "ironing.core.testrun")
           .layer("game")
           .definedBy("ironing.core.game")
           .layer("library")
@@ -64,24 +64,32 @@ class ArchitectureTest {
           .definedBy("ironing.core.mends")
           .layer("deploy")
           .definedBy("ironing.core.deploy")
-          .layer("journey")
-          .definedBy("ironing.core.journey")
+          .layer("drift")
+          .definedBy("ironing.core.drift")
+          .layer("gameversion")
+          .definedBy("ironing.core.gameversion")
+          .layer("progress")
+          .definedBy("ironing.core.progress")
           .layer("workspace")
           .definedBy("ironing.core.workspace")
           .whereLayer("workspace")
           .mayOnlyBeAccessedByLayers("mends")
-          .whereLayer("journey")
+          .whereLayer("progress")
           .mayNotBeAccessedByAnyLayer()
+          .whereLayer("gameversion")
+          .mayNotBeAccessedByAnyLayer()
+          .whereLayer("drift")
+          .mayOnlyBeAccessedByLayers("gameversion")
           .whereLayer("deploy")
-          .mayOnlyBeAccessedByLayers("journey", "workspace")
+          .mayOnlyBeAccessedByLayers("progress", "workspace", "drift", "gameversion")
           .whereLayer("mends")
           .mayNotBeAccessedByAnyLayer()
           .whereLayer("records")
           .mayOnlyBeAccessedByLayers("mends", "picture", "workspace")
           .whereLayer("picture")
-          .mayOnlyBeAccessedByLayers("deploy", "journey", "workspace", "mends")
+          .mayOnlyBeAccessedByLayers("deploy", "progress", "workspace", "mends")
           .whereLayer("loadorder")
-          .mayOnlyBeAccessedByLayers("picture", "deploy", "journey", "workspace")
+          .mayOnlyBeAccessedByLayers("picture", "deploy", "progress", "workspace")
           .whereLayer("library")
           .mayOnlyBeAccessedByLayers("workspace", "mends");
 }

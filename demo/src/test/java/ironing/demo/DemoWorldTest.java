@@ -24,7 +24,7 @@ import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
-import ironing.core.run.RunLog;
+import ironing.core.testrun.RunLog;
 import ironing.standins.game.SkerryLine;
 import java.io.IOException;
 import java.io.OutputStream;

@@ -16,7 +16,7 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
-import ironing.core.combine.FileCombiner;
+import ironing.core.combinedfiles.FileCombiner;
 import ironing.core.records.Collisions;
 import ironing.core.records.Combiner;
 import java.io.IOException;
@@ -44,25 +44,27 @@ class FeaturesTest {
           Map.ofEntries(
               Map.entry("deploy", Set.of()),
               Map.entry("drift", Set.of("deploy", "library", "tools")),
-              Map.entry("follow", Set.of("layers")),
               Map.entry(
-                  "game", Set.of("deploy", "journey", "library", "loadorder", "run", "wrinkles")),
-              Map.entry("journey", Set.of("deploy", "run")),
-              Map.entry("layers", Set.of("journey", "overlaps")),
-              Map.entry("library", Set.of("deploy", "journey", "layers")),
-              Map.entry("loadorder", Set.of("deploy", "follow", "journey", "library")),
+                  "game",
+                  Set.of("deploy", "library", "loadorder", "progress", "testrun", "wrinkles")),
+              Map.entry("gameversion", Set.of("deploy", "mends", "tools")),
+              Map.entry("layerrules", Set.of("layers", "mends")),
+              Map.entry("layers", Set.of("overlaps", "progress")),
+              Map.entry("library", Set.of("deploy", "layers", "progress")),
+              Map.entry("lists", Set.of("layers", "loadorder")),
+              Map.entry("loadorder", Set.of("deploy", "library", "progress")),
               Map.entry("mends", Set.of("layers", "library")),
               Map.entry("overlaps", Set.of()),
-              Map.entry("placement", Set.of("layers", "mends")),
               Map.entry("profiles", Set.of("layers")),
+              Map.entry("progress", Set.of("deploy", "testrun")),
               Map.entry("records", Set.of()),
-              Map.entry("run", Set.of("deploy", "process")),
+              Map.entry("rulings", Set.of("layerrules", "layers")),
+              Map.entry("testrun", Set.of("deploy", "process")),
               Map.entry("timeline", Set.of("layers")),
               Map.entry("tools", Set.of("deploy", "library", "mends", "process")),
-              Map.entry("update", Set.of("deploy", "mends", "tools")),
-              Map.entry("wrinkles", Set.of("library", "loadorder", "mends", "placement"))));
+              Map.entry("wrinkles", Set.of("layerrules", "library", "loadorder", "mends"))));
 
-  private static final Set<String> GROUND = Set.of("platform", "job", "workbench");
+  private static final Set<String> GROUND = Set.of("platform", "job", "workspace");
 
   @ArchTest
   static void a_feature_knows_only_the_features_that_it_stands_on(JavaClasses all) {
@@ -104,14 +106,14 @@ class FeaturesTest {
   }
 
   @ArchTest
-  static final ArchRule the_workbench_knows_only_the_platform =
+  static final ArchRule the_workspace_knows_only_the_platform =
       classes()
           .that()
-          .resideInAPackage("..server.workbench..")
+          .resideInAPackage("..server.workspace..")
           .should()
           .onlyDependOnClassesThat()
           .resideInAnyPackage(
-              "..server.workbench..",
+              "..server.workspace..",
               "..server.platform..",
               "ironing.core..",
               "java..",

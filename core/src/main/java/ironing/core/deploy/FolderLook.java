@@ -28,13 +28,14 @@ import java.util.concurrent.ConcurrentHashMap;
  *
  * <p>Threads: any.
  */
-final class FolderLook implements DeployPlan.Look {
+public final class FolderLook implements DeployPlan.Look {
   /** How far what the note says is believed. */
-  enum Depth {
+  public enum Depth {
     /** What is laid out is believed to be there. */
     TRUSTING,
     /** A file of the same size, time and inode is believed to be the same. */
     QUICK,
+    /** Every byte is read. */
     THOROUGH
   }
 
@@ -42,7 +43,8 @@ final class FolderLook implements DeployPlan.Look {
   private final Depth depth;
   private final Map<String, Optional<Set<String>>> held = new ConcurrentHashMap<>();
 
-  FolderLook(Path folder, Depth depth) {
+  /** Looks into this folder, believing what was noted as far as the depth says. */
+  public FolderLook(Path folder, Depth depth) {
     this.folder = folder;
     this.depth = depth;
   }

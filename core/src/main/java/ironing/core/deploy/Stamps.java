@@ -9,14 +9,16 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.concurrent.TimeUnit;
 
 /** By what files are known again without being read: one question to the file system a file. */
-final class Stamps {
+public final class Stamps {
   private Stamps() {}
 
-  static Stamp of(Path file) throws IOException {
+  /** What a file is known by; a link is not followed. */
+  public static Stamp of(Path file) throws IOException {
     return of(Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS));
   }
 
-  static Stamp of(BasicFileAttributes a) {
+  /** What a file is known by, from attributes that were read without following a link. */
+  public static Stamp of(BasicFileAttributes a) {
     return new Stamp(a.lastModifiedTime().to(TimeUnit.NANOSECONDS), inode(a.fileKey()));
   }
 

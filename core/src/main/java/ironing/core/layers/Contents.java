@@ -1,7 +1,7 @@
 package ironing.core.layers;
 
-import ironing.core.keep.KeptReader;
-import ironing.core.keep.KeptWriter;
+import ironing.core.arrayfile.ArrayFileReader;
+import ironing.core.arrayfile.ArrayFileWriter;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.HexFormat;
@@ -30,11 +30,11 @@ final class Contents {
     this.hashes = hashes;
   }
 
-  Contents(KeptReader in) throws IOException {
+  Contents(ArrayFileReader in) throws IOException {
     this.hashes = in.bytes();
   }
 
-  void write(KeptWriter out) throws IOException {
+  void write(ArrayFileWriter out) throws IOException {
     out.bytes(hashes);
   }
 

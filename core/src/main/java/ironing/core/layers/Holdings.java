@@ -1,7 +1,7 @@
 package ironing.core.layers;
 
-import ironing.core.keep.KeptReader;
-import ironing.core.keep.KeptWriter;
+import ironing.core.arrayfile.ArrayFileReader;
+import ironing.core.arrayfile.ArrayFileWriter;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import ironing.core.path.PathTable;
@@ -137,7 +137,7 @@ public final class Holdings {
    *
    * @param pathCase by which it was gathered
    */
-  public static Holdings read(PathCase pathCase, KeptReader in) throws IOException {
+  public static Holdings read(PathCase pathCase, ArrayFileReader in) throws IOException {
     SplitPaths paths = new SplitPaths(pathCase, in);
     long[] mods = in.longs();
     List<String> packs = in.texts();
@@ -165,7 +165,7 @@ public final class Holdings {
   }
 
   /** Writes it as it was gathered; see {@link #gathered}. */
-  public void write(KeptWriter out) throws IOException {
+  public void write(ArrayFileWriter out) throws IOException {
     if (runs != null) throw new IllegalStateException("files have changed since");
     Contents contents = early.contents();
     int[] slotSource = early.source();

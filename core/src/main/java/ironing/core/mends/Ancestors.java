@@ -1,7 +1,7 @@
 package ironing.core.mends;
 
 import ironing.core.IroningException;
-import ironing.core.combine.LineDistance;
+import ironing.core.combinedfiles.LineDistance;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.text.DecodedText;

@@ -1,7 +1,7 @@
 package ironing.core.mends;
 
-import ironing.core.combine.Choice;
-import ironing.core.combine.FileCombiner;
+import ironing.core.combinedfiles.Choice;
+import ironing.core.combinedfiles.FileCombiner;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import java.util.List;

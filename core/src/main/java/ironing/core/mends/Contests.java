@@ -1,11 +1,11 @@
 package ironing.core.mends;
 
 import ironing.core.IroningException;
-import ironing.core.combine.CombinedFile;
-import ironing.core.combine.Contender;
-import ironing.core.combine.FileChoices;
-import ironing.core.combine.FileCombiner;
-import ironing.core.combine.Remark;
+import ironing.core.combinedfiles.CombinedFile;
+import ironing.core.combinedfiles.Contender;
+import ironing.core.combinedfiles.FileChoices;
+import ironing.core.combinedfiles.FileCombiner;
+import ironing.core.combinedfiles.Remark;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;

@@ -1,7 +1,7 @@
 package ironing.core.mends;
 
-import ironing.core.combine.FileCombiner;
-import ironing.core.combine.OnceNames;
+import ironing.core.combinedfiles.FileCombiner;
+import ironing.core.combinedfiles.OnceNames;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;

@@ -1,7 +1,7 @@
 package ironing.core.path;
 
-import ironing.core.keep.KeptReader;
-import ironing.core.keep.KeptWriter;
+import ironing.core.arrayfile.ArrayFileReader;
+import ironing.core.arrayfile.ArrayFileWriter;
 import java.io.IOException;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
@@ -76,7 +76,7 @@ public final class PathTable {
   }
 
   /** Reads what {@link #write} wrote of a table that compares in the same way. */
-  public PathTable(PathCase pathCase, KeptReader in) throws IOException {
+  public PathTable(PathCase pathCase, ArrayFileReader in) throws IOException {
     this.pathCase = pathCase;
     this.folds = pathCase == PathCase.INSENSITIVE;
     this.text = in.bytes();
@@ -88,7 +88,7 @@ public final class PathTable {
     for (int i = 0; i < keyed.length; i++) keys.put(keyed[i], of.get(i));
   }
 
-  public void write(KeptWriter out) throws IOException {
+  public void write(ArrayFileWriter out) throws IOException {
     out.bytes(text, start[size]);
     out.ints(start, size + 1);
     out.longs(slots);

@@ -1,7 +1,7 @@
 package ironing.core.path;
 
-import ironing.core.keep.KeptReader;
-import ironing.core.keep.KeptWriter;
+import ironing.core.arrayfile.ArrayFileReader;
+import ironing.core.arrayfile.ArrayFileWriter;
 import java.io.IOException;
 import java.util.List;
 
@@ -40,12 +40,12 @@ public final class SplitPaths {
   }
 
   /** Reads what {@link #write} wrote of paths that compare in the same way. */
-  public SplitPaths(PathCase pathCase, KeptReader in) throws IOException {
+  public SplitPaths(PathCase pathCase, ArrayFileReader in) throws IOException {
     this(new PathTable(pathCase, in), new PathTable(pathCase, in), new PathTable(pathCase));
   }
 
   /** Writes it as long as no path has come later. */
-  public void write(KeptWriter out) throws IOException {
+  public void write(ArrayFileWriter out) throws IOException {
     if (late.size() > 0) throw new IllegalStateException("paths have come later");
     first.write(out);
     second.write(out);

@@ -1,6 +1,6 @@
 package ironing.core.picture;
 
-import ironing.core.combine.FileChoices;
+import ironing.core.combinedfiles.FileChoices;
 import ironing.core.layers.PlacementRule;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.RuleBook;

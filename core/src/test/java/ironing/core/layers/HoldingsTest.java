@@ -4,8 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.archive.ContentHash;
-import ironing.core.keep.KeptReader;
-import ironing.core.keep.KeptWriter;
+import ironing.core.arrayfile.ArrayFileReader;
+import ironing.core.arrayfile.ArrayFileWriter;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import java.io.IOException;
@@ -163,11 +163,11 @@ class HoldingsTest {
   private static Holdings writtenAndRead(Holdings h, PathCase pathCase) {
     try {
       Path file = Files.createTempFile("holdings", "");
-      try (KeptWriter out = new KeptWriter(file)) {
+      try (ArrayFileWriter out = new ArrayFileWriter(file)) {
         h.write(out);
         out.finish();
       }
-      try (KeptReader in = new KeptReader(file)) {
+      try (ArrayFileReader in = new ArrayFileReader(file)) {
         return Holdings.read(pathCase, in);
       } finally {
         Files.delete(file);

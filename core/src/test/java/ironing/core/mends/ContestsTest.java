@@ -3,9 +3,9 @@ package ironing.core.mends;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import ironing.core.archive.ContentHash;
-import ironing.core.combine.Choice;
-import ironing.core.combine.CombinedFile;
-import ironing.core.combine.FileChoices;
+import ironing.core.combinedfiles.Choice;
+import ironing.core.combinedfiles.CombinedFile;
+import ironing.core.combinedfiles.FileChoices;
 import ironing.core.game.GameDefinition;
 import ironing.core.mends.Contests.Left;
 import ironing.core.mends.RepeatedNames.Repeated;

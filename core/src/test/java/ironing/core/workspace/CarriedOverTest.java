@@ -2,7 +2,7 @@ package ironing.core.workspace;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import ironing.core.combine.FileChoices;
+import ironing.core.combinedfiles.FileChoices;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;

@@ -1,6 +1,6 @@
 package ironing.server.deploy;
 
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 
 /** What has to be known before the game’s own files go back to where files of mods lay. */
 public interface BeforeUndeploying {
@@ -8,5 +8,5 @@ public interface BeforeUndeploying {
    * @throws ironing.core.IroningException naming the files of which it is not known whether the
    *     game has them still
    */
-  void require(Bench bench);
+  void require(OpenWorkspace open);
 }

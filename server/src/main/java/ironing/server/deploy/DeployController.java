@@ -18,10 +18,10 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.nio.file.Files;
@@ -43,7 +43,7 @@ class DeployController {
   private final BeforeUndeploying before;
   private final History history;
   private final FolderUse use;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
   DeployController(
@@ -51,28 +51,28 @@ class DeployController {
       BeforeUndeploying before,
       History history,
       FolderUse use,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs) {
     this.use = use;
     this.history = history;
     this.deployments = deployments;
     this.before = before;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
   /** What is deployed, and how far the game folder is from the picture. */
   @GetMapping
   DeployStatus deployStatus(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    LaidOut laidOut = deployments.laidOut(bench);
-    Count d = deployments.distance(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    LaidOut laidOut = deployments.laidOut(open);
+    Count d = deployments.distance(open);
     int files = laidOut.files().size();
     int links =
         (int) laidOut.files().values().stream().filter(i -> i.how() == LaidOut.How.LINK).count();
     return new DeployStatus(
-        bench.gameFolder().toString(),
-        Files.isDirectory(bench.gameFolder()),
+        open.gameFolder().toString(),
+        Files.isDirectory(open.gameFolder()),
         d.add(),
         d.replace(),
         d.takeOut(),
@@ -88,8 +88,8 @@ class DeployController {
   PlanView deployPlan(
       @PathVariable long workspace,
       @RequestParam(defaultValue = "1000") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    DeployPlan plan = deployments.plan(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    DeployPlan plan = deployments.plan(open);
     int[] counts = new int[PlanAct.values().length];
     long bytes = 0, copied = 0;
     Parts mods = new Parts(), folders = new Parts();
@@ -111,8 +111,8 @@ class DeployController {
         counts[PlanAct.PUT_BACK.ordinal()],
         bytes,
         copied,
-        DeployViews.free(bench),
-        history.expectedMs(bench, plan.steps().size()).orElse(null),
+        DeployViews.free(open),
+        history.expectedMs(open, plan.steps().size()).orElse(null),
         plan.steps().size(),
         mods.largestFirst(),
         folders.largestFirst(),
@@ -138,15 +138,15 @@ class DeployController {
       @PathVariable long workspace,
       @RequestParam(defaultValue = "false") boolean bringBack,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    if (!bringBack) before.require(benches.get(workspace));
+    if (!bringBack) before.require(workspaces.get(workspace));
     return JobController.accepted(jobs, deployments.undeploy(workspace), prefer);
   }
 
   /** The last fifty, the newest first. */
   @GetMapping("/history")
   List<DeploymentView> deployHistory(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    return history.latest(bench, SHOWN).stream().map(r -> DeployViews.view(bench, r)).toList();
+    OpenWorkspace open = workspaces.get(workspace);
+    return history.latest(open, SHOWN).stream().map(r -> DeployViews.view(open, r)).toList();
   }
 
   /** Arranges the profile as it was at a deployment; one step, which can be undone. */
@@ -155,7 +155,7 @@ class DeployController {
       @PathVariable long workspace,
       @PathVariable long deployment,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench after = history.goBack(workspace, deployment, Expected.of(ifMatch));
+    OpenWorkspace after = history.goBack(workspace, deployment, Expected.of(ifMatch));
     return ResponseEntity.ok()
         .eTag(Revision.etag(after.revision()))
         .body(new DeploymentReturned(after.revision()));

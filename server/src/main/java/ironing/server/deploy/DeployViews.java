@@ -8,8 +8,8 @@ import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.LaidOut;
 import ironing.server.deploy.HistoryMapper.DeploymentRow;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.Comparator;
@@ -123,9 +123,9 @@ final class DeployViews {
       List<PlanPart> folders,
       List<PlanStep> steps) {}
 
-  static long free(Bench bench) {
+  static long free(OpenWorkspace open) {
     try {
-      return Files.getFileStore(bench.gameFolder()).getUsableSpace();
+      return Files.getFileStore(open.gameFolder()).getUsableSpace();
     } catch (IOException unknown) {
       return 0;
     }
@@ -205,7 +205,7 @@ final class DeployViews {
       String why,
       boolean own) {}
 
-  static DeploymentView view(Bench bench, DeploymentRow r) {
+  static DeploymentView view(OpenWorkspace open, DeploymentRow r) {
     return new DeploymentView(
         r.id(),
         DeploymentKind.valueOf(r.kind().replace('-', '_').toUpperCase(Locale.ROOT)),
@@ -218,7 +218,7 @@ final class DeployViews {
         r.takenOut(),
         r.files(),
         r.why(),
-        r.profileId() != null && r.profileId() == bench.profile());
+        r.profileId() != null && r.profileId() == open.profile());
   }
 
   record DeploymentReturned(long revision) {}

@@ -19,12 +19,12 @@ import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.FolderUse.Use;
-import ironing.server.workbench.Memory;
-import ironing.server.workbench.Site;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.FolderUse.Use;
+import ironing.server.workspace.Memory;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Site;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -46,7 +46,7 @@ import org.springframework.stereotype.Component;
 public class Deployments {
   private static final long BYTES_OF_A_WANTED_FILE = 300;
 
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
   private final Events events;
   private final FolderUse use;
@@ -61,11 +61,11 @@ public class Deployments {
   private final Memory.Kept<WantedBy> wanted;
   private final Memory.Kept<FolderDistance> distances;
 
-  /** What one state of a bench wants deployed; the same state is asked many times. */
-  private record WantedBy(Bench bench, List<Wanted> files) {}
+  /** What one state of an open workspace wants deployed; the same state is asked many times. */
+  private record WantedBy(OpenWorkspace open, List<Wanted> files) {}
 
   Deployments(
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs,
       Events events,
       FolderUse use,
@@ -85,70 +85,70 @@ public class Deployments {
     this.tools = tools;
     this.use = use;
     this.settings = settings;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
     this.events = events;
   }
 
   /** What is in the game folder now. Nothing when the folder is gone. */
-  public LaidOut laidOut(Bench bench) {
+  public LaidOut laidOut(OpenWorkspace open) {
     // a game on a drive that is not connected has nothing deployed that could be looked at
-    return Files.isDirectory(bench.gameFolder()) ? deployer(bench).laidOut() : LaidOut.nothing();
+    return Files.isDirectory(open.gameFolder()) ? deployer(open).laidOut() : LaidOut.nothing();
   }
 
   /** What deploying would do now. Reads the folder; changes nothing. */
-  public DeployPlan plan(Bench bench) {
-    GameFolder.requireFolder(bench.gameFolder());
-    DeployPlan.Look look = settings.safe(bench, laidOut(bench), deployer(bench).look());
-    return DeployPlan.make(wanted(bench), laidOut(bench), profile(bench), look, now());
+  public DeployPlan plan(OpenWorkspace open) {
+    GameFolder.requireFolder(open.gameFolder());
+    DeployPlan.Look look = settings.safe(open, laidOut(open), deployer(open).look());
+    return DeployPlan.make(wanted(open), laidOut(open), profile(open), look, now());
   }
 
   /** How far the folder is from the picture by its note alone: cheap enough for every page. */
-  public Count distance(Bench bench) {
-    LaidOut note = laidOut(bench);
+  public Count distance(OpenWorkspace open) {
+    LaidOut note = laidOut(open);
     Count[] count = new Count[1];
     distances.of(
-        bench.workspace(),
+        open.workspace(),
         known -> {
           FolderDistance d =
-              known != null && known.isOf(bench.picture(), note)
+              known != null && known.isOf(open.picture(), note)
                   ? known
                   : new FolderDistance(
-                      bench.picture(),
+                      open.picture(),
                       note,
-                      tools.written(bench.workspace(), bench.game().pathCase()));
-          count[0] = d.of(bench.picture(), settings.of(bench.profile()));
+                      tools.written(open.workspace(), open.game().pathCase()));
+          count[0] = d.of(open.picture(), settings.of(open.profile()));
           return d;
         });
     Count c = count[0];
     // files may agree while the settings that lie there still belong to another profile
-    boolean othersSettings = !note.files().isEmpty() && !note.profile().equals(profile(bench));
+    boolean othersSettings = !note.files().isEmpty() && !note.profile().equals(profile(open));
     return othersSettings && c.total() == 0 ? new Count(0, 1, 0) : c;
   }
 
-  private static Optional<Long> profile(Bench bench) {
-    return bench.game().perProfile().isEmpty() ? Optional.empty() : Optional.of(bench.profile());
+  private static Optional<Long> profile(OpenWorkspace open) {
+    return open.game().perProfile().isEmpty() ? Optional.empty() : Optional.of(open.profile());
   }
 
   /** Whether the plugin list in the folder is the one that the picture wants. */
-  public boolean listDeployed(Bench bench) {
+  public boolean listDeployed(OpenWorkspace open) {
     // a plugin that is not the game's own comes from a mod, so with a list there are files to
     // deploy
-    return WantedFiles.pluginList(bench.picture())
+    return WantedFiles.pluginList(open.picture())
         .map(
             list -> {
-              LaidOut.Item item = laidOut(bench).files().get(list.path());
+              LaidOut.Item item = laidOut(open).files().get(list.path());
               return item != null && item.sha256().equals(list.sha256());
             })
         .orElse(true);
   }
 
   Job deploy(long workspace) {
-    Bench bench = benches.get(workspace);
-    requireFree(bench);
-    requireOwn(bench);
-    requireSlots(bench);
-    String title = "Deploy to " + bench.gameFolder();
+    OpenWorkspace open = workspaces.get(workspace);
+    requireFree(open);
+    requireOwn(open);
+    requireSlots(open);
+    String title = "Deploy to " + open.gameFolder();
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -156,32 +156,32 @@ public class Deployments {
         title,
         p ->
             changing(
-                benches.get(workspace),
+                workspaces.get(workspace),
                 b -> {
                   takeStraysIn(b);
-                  return apply(benches.get(workspace), p, false);
+                  return apply(workspaces.get(workspace), p, false);
                 }));
   }
 
-  private void takeStraysIn(Bench bench) {
-    Map<String, String> taken = strays.takeIn(bench, laidOut(bench));
-    if (!taken.isEmpty()) changer(bench).takeOff(taken);
+  private void takeStraysIn(OpenWorkspace open) {
+    Map<String, String> taken = strays.takeIn(open, laidOut(open));
+    if (!taken.isEmpty()) changer(open).takeOff(taken);
   }
 
   /** Writes the plugin list alone, as the picture wants it now. */
   public Job putListBack(long workspace) {
-    Bench bench = benches.get(workspace);
-    requireFree(bench);
-    requireOwn(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    requireFree(open);
+    requireOwn(open);
     String list =
-        WantedFiles.pluginList(bench.picture())
+        WantedFiles.pluginList(open.picture())
             .map(Wanted::path)
-            .filter(laidOut(bench).files()::containsKey)
+            .filter(laidOut(open).files()::containsKey)
             .orElseThrow(
                 () ->
                     IroningException.of(
                         "no-list",
-                        bench.title(),
+                        open.title(),
                         "No plugin list of ours is deployed there.",
                         "Deploy first."));
     return jobs.start(
@@ -198,9 +198,9 @@ public class Deployments {
    * @param paths of the note
    */
   public Job putBack(long workspace, Set<String> paths) {
-    Bench bench = benches.get(workspace);
-    requireFree(bench);
-    requireOwn(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    requireFree(open);
+    requireOwn(open);
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -211,23 +211,23 @@ public class Deployments {
 
   /** The same as a part of other work. */
   public Long putBackNow(long workspace, Set<String> paths, Jobs.Progress progress) {
-    return changing(benches.get(workspace), asked -> putBackNow(asked, paths, progress));
+    return changing(workspaces.get(workspace), asked -> putBackNow(asked, paths, progress));
   }
 
-  private Long putBackNow(Bench asked, Set<String> paths, Jobs.Progress progress) {
+  private Long putBackNow(OpenWorkspace asked, Set<String> paths, Jobs.Progress progress) {
     Deployer deployer = changer(asked);
     deployer.recover();
     LaidOut before = deployer.laidOut();
-    Bench bench = restored(asked, before, paths, true, progress);
+    OpenWorkspace open = restored(asked, before, paths, true, progress);
     DeployPlan whole =
-        DeployPlan.make(wanted(bench), before, before.profile(), only(paths, deployer), now());
+        DeployPlan.make(wanted(open), before, before.profile(), only(paths, deployer), now());
     history.noting(
-        bench,
+        open,
         "put-back",
         outcome ->
             deployer.apply(
                 outcome.planned(whole.only(paths, before)),
-                bench.value()::locate,
+                open.value()::locate,
                 done -> progress.at(done, paths.size(), "files")));
     return null;
   }
@@ -236,13 +236,13 @@ public class Deployments {
    * Has the folder in use while something is done to it, all of which nobody comes in between;
    * every open page is told afterwards.
    */
-  public <T> T changing(Bench bench, Function<Bench, T> work) {
-    use.begin(bench, Use.CHANGING);
+  public <T> T changing(OpenWorkspace open, Function<OpenWorkspace, T> work) {
+    use.begin(open, Use.CHANGING);
     try {
-      return work.apply(bench);
+      return work.apply(open);
     } finally {
-      use.end(bench.workspace());
-      events.tell(bench.workspace(), "deployment", Map.of());
+      use.end(open.workspace());
+      events.tell(open.workspace(), "deployment", Map.of());
     }
   }
 
@@ -270,13 +270,17 @@ public class Deployments {
    * @param needed whether it has to come off: else what cannot be made anew stays damaged
    * @return the workspace as it is now
    */
-  private Bench restored(
-      Bench bench, LaidOut note, Set<String> changed, boolean needed, Jobs.Progress progress) {
-    Map<Long, String> damaged = damaged(bench, note, changed);
+  private OpenWorkspace restored(
+      OpenWorkspace open,
+      LaidOut note,
+      Set<String> changed,
+      boolean needed,
+      Jobs.Progress progress) {
+    Map<Long, String> damaged = damaged(open, note, changed);
     List<Problem> lost = new ArrayList<>();
     for (Map.Entry<Long, String> d : damaged.entrySet()) {
-      if (repair.can(bench.workspace(), d.getKey())) {
-        repair.again(bench.workspace(), d.getKey(), progress);
+      if (repair.can(open.workspace(), d.getKey())) {
+        repair.again(open.workspace(), d.getKey(), progress);
         continue;
       }
       lost.add(
@@ -284,19 +288,19 @@ public class Deployments {
               "library-damaged",
               d.getValue(),
               "In the library too, the file of "
-                  + bench.nameOf(d.getKey())
+                  + open.nameOf(d.getKey())
                   + " is no longer what was made, and there is no archive to have it from.",
               "Make the mend anew, in Mends; then try again."));
     }
     if (needed && !lost.isEmpty()) throw new IroningException(lost);
-    if (damaged.isEmpty()) return bench;
-    wanted.forget(bench.workspace());
-    return benches.get(bench.workspace());
+    if (damaged.isEmpty()) return open;
+    wanted.forget(open.workspace());
+    return workspaces.get(open.workspace());
   }
 
   /** The mods of such files, each with one of the paths. */
-  private Map<Long, String> damaged(Bench bench, LaidOut note, Set<String> changed) {
-    Holdings holdings = bench.picture().holdings();
+  private Map<Long, String> damaged(OpenWorkspace open, LaidOut note, Set<String> changed) {
+    Holdings holdings = open.picture().holdings();
     Map<Long, String> damaged = new TreeMap<>();
     for (String path : changed) {
       LaidOut.Item item = note.files().get(path);
@@ -306,7 +310,7 @@ public class Deployments {
       int slot = id < 0 ? -1 : holdings.slotOfMod(id, item.mod());
       if (slot < 0) continue;
       try {
-        Path file = bench.value().locate(item.mod(), holdings.spellingAt(slot));
+        Path file = open.value().locate(item.mod(), holdings.spellingAt(slot));
         if (!ContentHash.of(file).equals(holdings.shaAt(slot))) damaged.put(item.mod(), path);
       } catch (IOException gone) {
         damaged.put(item.mod(), path);
@@ -317,19 +321,19 @@ public class Deployments {
 
   /** Moves files that nobody deployed out of the game’s way; nothing is thrown away. */
   public int setAside(long workspace, Set<String> paths) {
-    Bench bench = benches.get(workspace);
-    requireFree(bench);
-    return changing(bench, b -> changer(b).setAside(paths, now()));
+    OpenWorkspace open = workspaces.get(workspace);
+    requireFree(open);
+    return changing(open, b -> changer(b).setAside(paths, now()));
   }
 
   /** A game with more plugins than slots would stop over them. */
-  private static void requireSlots(Bench bench) {
-    LoadOrderCheck.Slots slots = LoadOrderCheck.slots(bench.game(), bench.picture().loadOrder());
+  private static void requireSlots(OpenWorkspace open) {
+    LoadOrderCheck.Slots slots = LoadOrderCheck.slots(open.game(), open.picture().loadOrder());
     int left = slots.left().orElse(0);
     if (left >= 0) return;
     throw IroningException.of(
         "no-slots",
-        bench.title(),
+        open.title(),
         slots.used()
             + " plugins are on, "
             + -left
@@ -340,37 +344,37 @@ public class Deployments {
   }
 
   Job undeploy(long workspace) {
-    Bench bench = benches.get(workspace);
-    requireFree(bench);
-    String title = "Take everything out of " + bench.gameFolder();
+    OpenWorkspace open = workspaces.get(workspace);
+    requireFree(open);
+    String title = "Take everything out of " + open.gameFolder();
     return jobs.start(
-        workspace, Lane.GAME, "undeploy", title, p -> apply(benches.get(workspace), p, true));
+        workspace, Lane.GAME, "undeploy", title, p -> apply(workspaces.get(workspace), p, true));
   }
 
   /** Takes everything out as a part of other work. */
   public void undeployNow(long workspace, Jobs.Progress progress) {
-    apply(benches.get(workspace), progress, true);
+    apply(workspaces.get(workspace), progress, true);
   }
 
   /** How many copies of settings belong to profiles, and lie in no game folder. */
-  public int settingsCopies(Bench bench) {
-    return settings.copies(bench);
+  public int settingsCopies(OpenWorkspace open) {
+    return settings.copies(open);
   }
 
   /**
    * Writes the settings of all profiles to the game folder, where they outlive the workspace; the
    * caller has it in use.
    */
-  public void writeSettingsCopies(Bench bench) {
-    use.requireMine(bench.workspace());
-    settings.writeCopies(bench);
+  public void writeSettingsCopies(OpenWorkspace open) {
+    use.requireMine(open.workspace());
+    settings.writeCopies(open);
   }
 
   /** Deploys as a part of other work. */
   public void deployNow(long workspace, Jobs.Progress progress) {
-    Bench bench = benches.get(workspace);
-    requireSlots(bench);
-    apply(bench, progress, false);
+    OpenWorkspace open = workspaces.get(workspace);
+    requireSlots(open);
+    apply(open, progress, false);
   }
 
   /**
@@ -379,8 +383,8 @@ public class Deployments {
    *
    * @param files game path to SHA-256
    */
-  public void takeOff(Bench bench, Map<String, String> files) {
-    changer(bench).takeOff(files);
+  public void takeOff(OpenWorkspace open, Map<String, String> files) {
+    changer(open).takeOff(files);
   }
 
   /**
@@ -388,55 +392,55 @@ public class Deployments {
    * original of before is set aside, and what a mod lost by it is made anew. A part of other work.
    */
   public void letGo(long workspace, Set<String> paths, Jobs.Progress progress) {
-    Bench asked = benches.get(workspace);
+    OpenWorkspace asked = workspaces.get(workspace);
     GameFolder.requireFolder(asked.gameFolder());
     changing(asked, b -> letGoNow(b, paths, progress));
   }
 
-  private LaidOut letGoNow(Bench asked, Set<String> paths, Jobs.Progress progress) {
+  private LaidOut letGoNow(OpenWorkspace asked, Set<String> paths, Jobs.Progress progress) {
     Deployer deployer = changer(asked);
     deployer.recover();
     LaidOut before = deployer.laidOut();
-    Bench bench = restored(asked, before, paths, true, progress);
+    OpenWorkspace open = restored(asked, before, paths, true, progress);
     return deployer.apply(
         DeployPlan.letGo(paths, before, now()),
-        bench.value()::locate,
+        open.value()::locate,
         done -> progress.at(done, paths.size(), "files"));
   }
 
-  private Long apply(Bench bench, Jobs.Progress progress, boolean undeploy) {
-    GameFolder.requireFolder(bench.gameFolder());
+  private Long apply(OpenWorkspace open, Jobs.Progress progress, boolean undeploy) {
+    GameFolder.requireFolder(open.gameFolder());
     // again: it may have waited for other work
-    if (!undeploy) requireOwn(bench);
-    return changing(bench, b -> applyNow(b, progress, undeploy));
+    if (!undeploy) requireOwn(open);
+    return changing(open, b -> applyNow(b, progress, undeploy));
   }
 
-  private Long applyNow(Bench bench, Jobs.Progress progress, boolean undeploy) {
-    Deployer deployer = changer(bench);
+  private Long applyNow(OpenWorkspace open, Jobs.Progress progress, boolean undeploy) {
+    Deployer deployer = changer(open);
     deployer.recover();
     history.noting(
-        bench,
+        open,
         undeploy ? "undeploy" : "deploy",
-        outcome -> applied(bench, deployer, progress, undeploy, outcome));
+        outcome -> applied(open, deployer, progress, undeploy, outcome));
     return null;
   }
 
   private LaidOut applied(
-      Bench bench,
+      OpenWorkspace open,
       Deployer deployer,
       Jobs.Progress progress,
       boolean undeploy,
       History.Outcome outcome) {
     LaidOut before = deployer.laidOut();
-    settings.keep(bench, before);
-    wanted.forget(bench.workspace());
-    List<Wanted> target = undeploy ? List.of() : wanted(bench);
-    DeployPlan.Look look = settings.safe(bench, before, deployer.look());
-    Optional<Long> profile = undeploy ? Optional.empty() : profile(bench);
+    settings.keep(open, before);
+    wanted.forget(open.workspace());
+    List<Wanted> target = undeploy ? List.of() : wanted(open);
+    DeployPlan.Look look = settings.safe(open, before, deployer.look());
+    Optional<Long> profile = undeploy ? Optional.empty() : profile(open);
     DeployPlan plan = DeployPlan.make(target, before, profile, look, now());
     Set<String> changed = new TreeSet<>();
     for (DeployPlan.Step s : plan.steps()) if (s.changed()) changed.add(s.path());
-    Bench now = restored(bench, before, changed, !undeploy, progress);
+    OpenWorkspace now = restored(open, before, changed, !undeploy, progress);
     int total = plan.steps().size();
     return deployer.apply(
         outcome.planned(plan), now.value()::locate, done -> progress.at(done, total, "files"));
@@ -457,26 +461,26 @@ public class Deployments {
     }
   }
 
-  private void requireFree(Bench bench) {
-    GameFolder.requireFolder(bench.gameFolder());
-    use.requireStill(bench);
+  private void requireFree(OpenWorkspace open) {
+    GameFolder.requireFolder(open.gameFolder());
+    use.requireStill(open);
   }
 
   @SuppressWarnings("ReferenceEquality")
-  private List<Wanted> wanted(Bench bench) {
+  private List<Wanted> wanted(OpenWorkspace open) {
     return wanted
         .of(
-            bench.workspace(),
+            open.workspace(),
             known ->
-                known != null && known.bench() == bench
+                known != null && known.open() == open
                     ? known
                     : new WantedBy(
-                        bench,
+                        open,
                         WantedFiles.of(
-                            bench.picture(),
-                            bench::nameOf,
-                            settings.of(bench.profile()),
-                            tools.written(bench.workspace(), bench.game().pathCase()))))
+                            open.picture(),
+                            open::nameOf,
+                            settings.of(open.profile()),
+                            tools.written(open.workspace(), open.game().pathCase()))))
         .files();
   }
 
@@ -487,13 +491,13 @@ public class Deployments {
   }
 
   /** For whoever changes the folder: only while it is in use for that. */
-  private Deployer changer(Bench bench) {
-    use.requireMine(bench.workspace());
-    return deployer(bench);
+  private Deployer changer(OpenWorkspace open) {
+    use.requireMine(open.workspace());
+    return deployer(open);
   }
 
-  private Deployer deployer(Bench bench) {
-    return deployer(bench.workspace(), bench.gameFolder());
+  private Deployer deployer(OpenWorkspace open) {
+    return deployer(open.workspace(), open.gameFolder());
   }
 
   // one for each folder: it remembers the note as long as nobody changes it
@@ -508,13 +512,13 @@ public class Deployments {
   }
 
   /** What another workspace has deployed there is its own to change; taking it out is for all. */
-  private void requireOwn(Bench bench) {
-    LaidOut there = laidOut(bench);
-    boolean own = there.owner().map(owner(bench.workspace())::equals).orElse(true);
+  private void requireOwn(OpenWorkspace open) {
+    LaidOut there = laidOut(open);
+    boolean own = there.owner().map(owner(open.workspace())::equals).orElse(true);
     if (own || there.files().isEmpty()) return;
     throw IroningException.of(
         "deployed-by-another",
-        bench.gameFolder().toString(),
+        open.gameFolder().toString(),
         "Another workspace has deployed " + there.files().size() + " files there.",
         "Take everything out first, here or there; the game is unmodded then. After that, deploy.");
   }

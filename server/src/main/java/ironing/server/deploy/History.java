@@ -5,10 +5,10 @@ import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.LaidOut;
 import ironing.server.deploy.HistoryMapper.DeploymentRow;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Profiles;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Profiles;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -23,12 +23,12 @@ class History {
   private static final int PACE_OF = 10;
   private final HistoryMapper db;
   private final Profiles profiles;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  History(HistoryMapper db, Profiles profiles, Workbenches benches) {
+  History(HistoryMapper db, Profiles profiles, OpenWorkspaces workspaces) {
     this.db = db;
     this.profiles = profiles;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** Something that is done to a folder. */
@@ -58,13 +58,10 @@ class History {
   }
 
   /** Does it, and notes how it went. */
-  void noting(Bench bench, String kind, Work work) {
+  void noting(OpenWorkspace open, String kind, Work work) {
     long id =
         db.begin(
-            bench.workspace(),
-            bench.profile(),
-            kind,
-            profiles.written(bench.picture().arrangement()));
+            open.workspace(), open.profile(), kind, profiles.written(open.picture().arrangement()));
     long began = System.nanoTime();
     Outcome outcome = new Outcome();
     String result = "failed", why = "";
@@ -91,9 +88,9 @@ class History {
   }
 
   /** How long so many steps would take, by the pace of the last deployments; empty before any. */
-  Optional<Long> expectedMs(Bench bench, int steps) {
+  Optional<Long> expectedMs(OpenWorkspace open, int steps) {
     long ms = 0, done = 0;
-    for (DeploymentRow r : db.latest(bench.workspace(), PACE_OF)) {
+    for (DeploymentRow r : db.latest(open.workspace(), PACE_OF)) {
       if (!r.result().equals("done") || r.tookMs() == null) continue;
       ms += r.tookMs();
       done += r.put() + r.takenOut();
@@ -103,8 +100,8 @@ class History {
   }
 
   /** The newest first. */
-  List<DeploymentRow> latest(Bench bench, int limit) {
-    return db.latest(bench.workspace(), limit);
+  List<DeploymentRow> latest(OpenWorkspace open, int limit) {
+    return db.latest(open.workspace(), limit);
   }
 
   /**
@@ -112,16 +109,16 @@ class History {
    *
    * @throws IroningException with code {@code not-found} when it was made with another profile
    */
-  Bench goBack(long workspace, long id, Expected expected) {
-    Bench bench = benches.get(workspace);
-    String text = db.arrangement(workspace, id, bench.profile());
+  OpenWorkspace goBack(long workspace, long id, Expected expected) {
+    OpenWorkspace open = workspaces.get(workspace);
+    String text = db.arrangement(workspace, id, open.profile());
     if (text == null)
       throw IroningException.of(
           "not-found",
           "Deployment " + id,
-          "There is no such deployment with the profile " + bench.profileName() + ".",
+          "There is no such deployment with the profile " + open.profileName() + ".",
           "Use the profile that it was made with, or choose another from the list.");
-    return benches
+    return workspaces
         .change(
             workspace,
             expected,

@@ -4,12 +4,12 @@ import ironing.core.deploy.ProfileSaves;
 import ironing.core.deploy.RealDisk;
 import ironing.core.game.GameDefinition;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.FolderUse.Use;
-import ironing.server.workbench.Profiles;
-import ironing.server.workbench.Profiles.Named;
-import ironing.server.workbench.Site;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.FolderUse.Use;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.Profiles;
+import ironing.server.workspace.Profiles.Named;
+import ironing.server.workspace.Site;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
@@ -44,14 +44,14 @@ public class OwnSaves {
    */
   public record OfProfile(Named profile, int count, boolean inFolder) {}
 
-  public boolean has(Bench bench) {
-    return bench.game().hasOwnSaves();
+  public boolean has(OpenWorkspace open) {
+    return open.game().hasOwnSaves();
   }
 
   /** Puts the saves of the profile in use into the folder, for the game that is to be started. */
-  public void bring(Bench bench) {
-    if (!has(bench)) return;
-    saves(bench).bring(key(bench.profile()), first(bench), now());
+  public void bring(OpenWorkspace open) {
+    if (!has(open)) return;
+    saves(open).bring(key(open.profile()), first(open), now());
   }
 
   /** Finishes what a crash has left. */
@@ -60,21 +60,21 @@ public class OwnSaves {
   }
 
   /** The saves of the profile in use, wherever they lie. */
-  public List<ProfileSaves.Save> of(Bench bench) {
-    return has(bench) ? saves(bench).of(key(bench.profile()), first(bench)) : List.of();
+  public List<ProfileSaves.Save> of(OpenWorkspace open) {
+    return has(open) ? saves(open).of(key(open.profile()), first(open)) : List.of();
   }
 
   /** Every profile that has any, the one in use, and the one whose saves lie in the folder. */
-  public List<OfProfile> all(Bench bench) {
-    if (!has(bench)) return List.of();
-    ProfileSaves saves = saves(bench);
-    String first = first(bench), there = saves.whose().orElse(first);
+  public List<OfProfile> all(OpenWorkspace open) {
+    if (!has(open)) return List.of();
+    ProfileSaves saves = saves(open);
+    String first = first(open), there = saves.whose().orElse(first);
     List<OfProfile> all = new ArrayList<>();
-    for (Named p : profiles.named(bench.workspace())) {
+    for (Named p : profiles.named(open.workspace())) {
       String key = key(p.id());
       int count = saves.of(key, first).size();
       boolean inFolder = key.equals(there);
-      if (count > 0 || inFolder || p.id() == bench.profile())
+      if (count > 0 || inFolder || p.id() == open.profile())
         all.add(new OfProfile(p, count, inFolder));
     }
     return all;
@@ -86,17 +86,17 @@ public class OwnSaves {
    *
    * @return how many were copied
    */
-  public int copy(Bench bench, long from) {
-    use.begin(bench, Use.CHANGING);
+  public int copy(OpenWorkspace open, long from) {
+    use.begin(open, Use.CHANGING);
     try {
-      return saves(bench).copy(key(from), key(bench.profile()), first(bench));
+      return saves(open).copy(key(from), key(open.profile()), first(open));
     } finally {
-      use.end(bench.workspace());
+      use.end(open.workspace());
     }
   }
 
-  private static ProfileSaves saves(Bench bench) {
-    return saves(bench.gameFolder(), bench.game());
+  private static ProfileSaves saves(OpenWorkspace open) {
+    return saves(open.gameFolder(), open.game());
   }
 
   private static ProfileSaves saves(Path gameFolder, GameDefinition game) {
@@ -108,12 +108,12 @@ public class OwnSaves {
     return folders.installation() + "-" + profile;
   }
 
-  private String first(Bench bench) {
-    return profiles.named(bench.workspace()).stream()
+  private String first(OpenWorkspace open) {
+    return profiles.named(open.workspace()).stream()
         .filter(p -> !p.deleted())
         .min(Comparator.comparing(Named::id))
         .map(p -> key(p.id()))
-        .orElseGet(() -> key(bench.profile()));
+        .orElseGet(() -> key(open.profile()));
   }
 
   private String now() {

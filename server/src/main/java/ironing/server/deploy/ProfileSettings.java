@@ -15,7 +15,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.core.path.PatternWalk;
 import ironing.server.deploy.ProfileSettingsMapper.SettingRow;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -51,15 +51,15 @@ class ProfileSettings {
     return db.all(profile).stream().map(r -> new Setting(r.path(), r.content())).toList();
   }
 
-  int copies(Bench bench) {
-    return db.profiles(bench.workspace()).stream().mapToInt(p -> db.all(p).size()).sum();
+  int copies(OpenWorkspace open) {
+    return db.profiles(open.workspace()).stream().mapToInt(p -> db.all(p).size()).sum();
   }
 
   /** Below {@code .ironing/settings/}, each profile's in a folder of its number. */
-  void writeCopies(Bench bench) {
-    Path home = bench.gameFolder().resolve(Deployer.HOME).resolve("settings");
+  void writeCopies(OpenWorkspace open) {
+    Path home = open.gameFolder().resolve(Deployer.HOME).resolve("settings");
     try {
-      for (long profile : db.profiles(bench.workspace())) {
+      for (long profile : db.profiles(open.workspace())) {
         for (SettingRow r : db.all(profile)) {
           Path file = GamePath.resolve(home.resolve("profile-" + profile), r.path());
           disk.createFolders(file.getParent());
@@ -68,7 +68,7 @@ class ProfileSettings {
       }
       if (Files.isDirectory(home)) disk.flushTree(home);
     } catch (IOException e) {
-      throw DiskTrouble.of(bench.gameFolder(), e);
+      throw DiskTrouble.of(open.gameFolder(), e);
     }
   }
 
@@ -76,13 +76,13 @@ class ProfileSettings {
    * Keeps what lies in the game folder. With nothing deployed, a file that the user has changed
    * since the workspace was made is where every profile starts that has no copy yet.
    */
-  void keep(Bench bench, LaidOut laidOut) {
-    if (bench.game().perProfile().isEmpty()) return;
-    Map<String, byte[]> there = there(bench);
+  void keep(OpenWorkspace open, LaidOut laidOut) {
+    if (open.game().perProfile().isEmpty()) return;
+    Map<String, byte[]> there = there(open);
     transaction.executeWithoutResult(
         t -> {
-          if (laidOut.files().isEmpty()) seed(bench, there);
-          else owner(bench, laidOut).ifPresent(p -> take(bench, p, laidOut, there));
+          if (laidOut.files().isEmpty()) seed(open, there);
+          else owner(open, laidOut).ifPresent(p -> take(open, p, laidOut, there));
         });
   }
 
@@ -90,43 +90,43 @@ class ProfileSettings {
    * Whose settings lie in the game folder; empty where the note does not say, as those from before
    * there were any, or names a profile of another database.
    */
-  private Optional<Long> owner(Bench bench, LaidOut laidOut) {
-    return laidOut.profile().filter(db.profiles(bench.workspace())::contains);
+  private Optional<Long> owner(OpenWorkspace open, LaidOut laidOut) {
+    return laidOut.profile().filter(db.profiles(open.workspace())::contains);
   }
 
-  private void seed(Bench bench, Map<String, byte[]> there) {
+  private void seed(OpenWorkspace open, Map<String, byte[]> there) {
     there.forEach(
         (path, content) -> {
-          if (!isStartingPoint(bench, path, content)) return;
-          for (long profile : db.profiles(bench.workspace()))
-            if (copies(bench, profile).get(key(bench, path)) == null)
+          if (!isStartingPoint(open, path, content)) return;
+          for (long profile : db.profiles(open.workspace()))
+            if (copies(open, profile).get(key(open, path)) == null)
               db.put(profile, path, ContentHash.of(content), content);
         });
   }
 
   // what a mod brings is not hidden behind the game's own file
-  private static boolean isStartingPoint(Bench bench, String path, byte[] content) {
-    Holdings holdings = bench.picture().holdings();
+  private static boolean isStartingPoint(OpenWorkspace open, String path, byte[] content) {
+    Holdings holdings = open.picture().holdings();
     int id = holdings.idOf(path);
-    int slot = id < 0 ? -1 : bench.picture().standing().inPlay(id);
+    int slot = id < 0 ? -1 : open.picture().standing().inPlay(id);
     if (slot < 0) return true;
     return holdings.holderAt(slot).mod() == Holdings.GAME
         && !holdings.shaAt(slot).equals(ContentHash.of(content));
   }
 
-  private void take(Bench bench, long profile, LaidOut laidOut, Map<String, byte[]> there) {
-    Map<String, SettingRow> copies = copies(bench, profile);
+  private void take(OpenWorkspace open, long profile, LaidOut laidOut, Map<String, byte[]> there) {
+    Map<String, SettingRow> copies = copies(open, profile);
     Map<String, String> laid = new HashMap<>();
     laidOut
         .files()
         .values()
         .forEach(
             i -> {
-              if (bench.game().isPerProfile(i.path())) laid.put(key(bench, i.path()), i.sha256());
+              if (open.game().isPerProfile(i.path())) laid.put(key(open, i.path()), i.sha256());
             });
     there.forEach(
         (path, content) -> {
-          String sha = ContentHash.of(content), key = key(bench, path);
+          String sha = ContentHash.of(content), key = key(open, path);
           SettingRow copy = copies.remove(key);
           if (copy != null && copy.sha256().equals(sha)) return;
           if (copy == null && sha.equals(laid.get(key))) return;
@@ -134,22 +134,22 @@ class ProfileSettings {
         });
     // the game, or the user, has removed it
     for (SettingRow gone : copies.values())
-      if (laid.containsKey(key(bench, gone.path()))) db.drop(profile, gone.path());
+      if (laid.containsKey(key(open, gone.path()))) db.drop(profile, gone.path());
   }
 
-  private Map<String, SettingRow> copies(Bench bench, long profile) {
+  private Map<String, SettingRow> copies(OpenWorkspace open, long profile) {
     Map<String, SettingRow> copies = new HashMap<>();
-    for (SettingRow r : db.all(profile)) copies.put(key(bench, r.path()), r);
+    for (SettingRow r : db.all(profile)) copies.put(key(open, r.path()), r);
     return copies;
   }
 
-  private static String key(Bench bench, String path) {
-    return bench.game().pathCase().key(path);
+  private static String key(OpenWorkspace open, String path) {
+    return open.game().pathCase().key(path);
   }
 
-  private static Map<String, byte[]> there(Bench bench) {
-    GameDefinition game = bench.game();
-    Path folder = bench.gameFolder();
+  private static Map<String, byte[]> there(OpenWorkspace open) {
+    GameDefinition game = open.game();
+    Path folder = open.gameFolder();
     Map<String, byte[]> there = new TreeMap<>();
     try {
       new PatternWalk(game.perProfile(), game.pathCase())
@@ -181,15 +181,15 @@ class ProfileSettings {
    * they are kept here: those of this profile stay, those of another are taken for gone. What
    * nobody keeps is set aside as any other file.
    */
-  Look safe(Bench bench, LaidOut laidOut, Look look) {
-    Optional<Long> owner = owner(bench, laidOut);
+  Look safe(OpenWorkspace open, LaidOut laidOut, Look look) {
+    Optional<Long> owner = owner(open, laidOut);
     if (owner.isEmpty()) return look;
-    boolean own = owner.get() == bench.profile();
+    boolean own = owner.get() == open.profile();
     return new Look() {
       @Override
       public Found at(String path, Optional<LaidOut.Item> item) {
         Found found = look.at(path, item);
-        if (found != Found.DRIFTED || !bench.game().isPerProfile(path)) return found;
+        if (found != Found.DRIFTED || !open.game().isPerProfile(path)) return found;
         return own ? Found.AS_LAID_OUT : Found.ABSENT;
       }
 

@@ -1,6 +1,6 @@
 package ironing.server.deploy;
 
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -16,13 +16,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/profiles/{profile}/settings")
 class ProfileSettingsController {
   private final ProfileSettings settings;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Deployments deployments;
 
   ProfileSettingsController(
-      ProfileSettings settings, Workbenches benches, Deployments deployments) {
+      ProfileSettings settings, OpenWorkspaces workspaces, Deployments deployments) {
     this.settings = settings;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.deployments = deployments;
   }
 
@@ -42,7 +42,7 @@ class ProfileSettingsController {
   SettingsView settings(@PathVariable long workspace, @PathVariable long profile) {
     settings.requireProfile(workspace, profile);
     return new SettingsView(
-        benches.game(workspace).perProfile().stream().map(Object::toString).toList(),
+        workspaces.game(workspace).perProfile().stream().map(Object::toString).toList(),
         settings.rows(profile).stream()
             .map(r -> new SettingView(r.path(), r.content().length, r.at()))
             .toList());
@@ -54,7 +54,7 @@ class ProfileSettingsController {
   void giveUp(@PathVariable long workspace, @PathVariable long profile, @RequestParam String path) {
     settings.requireProfile(workspace, profile);
     settings.requireCopy(profile, path);
-    benches.note(
+    workspaces.note(
         workspace,
         "profiles",
         "Gave up the profile’s own " + path,

@@ -1,8 +1,8 @@
 package ironing.server.deploy;
 
 import ironing.core.IroningException;
-import ironing.server.workbench.Site;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Site;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.SmartInitializingSingleton;
@@ -15,21 +15,21 @@ import org.springframework.stereotype.Component;
 @Component
 class RecoverAtStart implements SmartInitializingSingleton {
   private static final Logger LOG = LoggerFactory.getLogger(RecoverAtStart.class);
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Deployments deployments;
   private final OwnSaves saves;
 
-  RecoverAtStart(Workbenches benches, Deployments deployments, OwnSaves saves) {
-    this.benches = benches;
+  RecoverAtStart(OpenWorkspaces workspaces, Deployments deployments, OwnSaves saves) {
+    this.workspaces = workspaces;
     this.deployments = deployments;
     this.saves = saves;
   }
 
   @Override
   public void afterSingletonsInstantiated() {
-    for (long w : benches.all()) {
+    for (long w : workspaces.all()) {
       try {
-        Site site = benches.site(w);
+        Site site = workspaces.site(w);
         deployments.recover(site);
         saves.recover(site);
       } catch (IroningException e) {

@@ -1,7 +1,7 @@
 package ironing.server.deploy;
 
 import ironing.core.deploy.LaidOut;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.Map;
 
 /** What a tool wrote that was started elsewhere goes to its mod before the next deployment. */
@@ -11,5 +11,5 @@ public interface StrayOutputs {
    *
    * @return game path to SHA-256 of what the library has on disk now
    */
-  Map<String, String> takeIn(Bench bench, LaidOut note);
+  Map<String, String> takeIn(OpenWorkspace open, LaidOut note);
 }

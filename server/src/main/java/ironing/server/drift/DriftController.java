@@ -1,7 +1,7 @@
 package ironing.server.drift;
 
-import ironing.core.deploy.Drift.Cause;
-import ironing.core.deploy.Drift.Difference;
+import ironing.core.drift.Drift.Cause;
+import ironing.core.drift.Drift.Difference;
 import ironing.server.deploy.Deployments;
 import ironing.server.drift.Drifts.Found;
 import ironing.server.drift.Drifts.Wish;
@@ -10,8 +10,8 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.tools.ToolStrays;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -40,15 +40,19 @@ class DriftController {
   private final Drifts drifts;
   private final ToolStrays strays;
   private final Deployments deployments;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
   DriftController(
-      Drifts drifts, ToolStrays strays, Deployments deployments, Workbenches benches, Jobs jobs) {
+      Drifts drifts,
+      ToolStrays strays,
+      Deployments deployments,
+      OpenWorkspaces workspaces,
+      Jobs jobs) {
     this.strays = strays;
     this.drifts = drifts;
     this.deployments = deployments;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
@@ -78,15 +82,15 @@ class DriftController {
   @GetMapping
   DriftView drift(
       @PathVariable long workspace, @RequestParam(defaultValue = "false") boolean thorough) {
-    Bench bench = benches.get(workspace);
-    Found found = drifts.find(bench, thorough);
-    Function<String, Optional<String>> owners = strays.owners(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    Found found = drifts.find(open, thorough);
+    Function<String, Optional<String>> owners = strays.owners(open);
     Map<Cause, List<Difference>> byCause =
         found.differences().stream()
             .collect(Collectors.groupingBy(Difference::cause, TreeMap::new, Collectors.toList()));
     return new DriftView(
         thorough,
-        deployments.laidOut(bench).files().size(),
+        deployments.laidOut(open).files().size(),
         found.left(),
         found.differences().size(),
         byCause.entrySet().stream().map(e -> group(owners, e.getKey(), e.getValue())).toList());

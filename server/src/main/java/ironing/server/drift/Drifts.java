@@ -4,10 +4,10 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DiskTrouble;
-import ironing.core.deploy.Drift;
-import ironing.core.deploy.Drift.Cause;
-import ironing.core.deploy.Drift.Difference;
 import ironing.core.disk.FolderTree;
+import ironing.core.drift.Drift;
+import ironing.core.drift.Drift.Cause;
+import ironing.core.drift.Drift.Difference;
 import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.server.deploy.Deployments;
@@ -18,10 +18,10 @@ import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.Archives;
 import ironing.server.library.ModFiles;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.GameFiles;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.GameFiles;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -59,7 +59,7 @@ class Drifts {
   private final ModRepair repair;
   private final FolderUse use;
   private final Jobs jobs;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
   Drifts(
       DriftMapper db,
@@ -68,7 +68,7 @@ class Drifts {
       Archives archives,
       ModFiles files,
       ModRepair repair,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       FolderUse use,
       Jobs jobs) {
     this.db = db;
@@ -79,7 +79,7 @@ class Drifts {
     this.jobs = jobs;
     this.deployments = deployments;
     this.archives = archives;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /**
@@ -87,28 +87,28 @@ class Drifts {
    */
   record Found(List<Difference> differences, int left) {}
 
-  Found find(Bench bench, boolean thorough) {
+  Found find(OpenWorkspace open, boolean thorough) {
     List<Difference> all =
         Drift.find(
-            bench.game(),
-            bench.gameFolder(),
-            deployments.laidOut(bench),
-            own.loose(bench.workspace()),
+            open.game(),
+            open.gameFolder(),
+            deployments.laidOut(open),
+            own.loose(open.workspace()),
             thorough);
     Map<String, String> left = new HashMap<>();
-    for (LeftAlone l : db.leftAlone(bench.workspace())) left.put(l.path(), l.sha256());
+    for (LeftAlone l : db.leftAlone(open.workspace())) left.put(l.path(), l.sha256());
     List<Difference> told =
-        all.stream().filter(d -> !print(bench, d, left).equals(left.get(d.path()))).toList();
+        all.stream().filter(d -> !print(open, d, left).equals(left.get(d.path()))).toList();
     return new Found(told, all.size() - told.size());
   }
 
   // only of what was left once: its content is asked for
-  private static String print(Bench bench, Difference d, Map<String, String> left) {
-    return left.containsKey(d.path()) ? print(bench, d.path()) : "another";
+  private static String print(OpenWorkspace open, Difference d, Map<String, String> left) {
+    return left.containsKey(d.path()) ? print(open, d.path()) : "another";
   }
 
-  private static String print(Bench bench, String path) {
-    Path place = place(bench, path);
+  private static String print(OpenWorkspace open, String path) {
+    Path place = place(open, path);
     try {
       return Files.isRegularFile(place) ? ContentHash.of(place) : "gone";
     } catch (IOException unreadable) {
@@ -116,8 +116,8 @@ class Drifts {
     }
   }
 
-  private static Path place(Bench bench, String path) {
-    return GamePath.resolve(bench.gameFolder(), path);
+  private static Path place(OpenWorkspace open, String path) {
+    return GamePath.resolve(open.gameFolder(), path);
   }
 
   /**
@@ -128,7 +128,7 @@ class Drifts {
    */
   record Wish(Cause cause, Optional<List<String>> paths, boolean thorough) {}
 
-  private List<Difference> meant(Bench bench, Wish wish, Set<Cause> can) {
+  private List<Difference> meant(OpenWorkspace open, Wish wish, Set<Cause> can) {
     Cause cause = wish.cause();
     if (!can.contains(cause))
       throw IroningException.of(
@@ -138,14 +138,14 @@ class Drifts {
           "Choose one of what the page offers for them.");
     Optional<Set<String>> wanted = wish.paths().map(TreeSet::new);
     List<Difference> all =
-        find(bench, wish.thorough()).differences().stream()
+        find(open, wish.thorough()).differences().stream()
             .filter(d -> d.cause() == cause)
             .filter(d -> wanted.isEmpty() || wanted.get().contains(d.path()))
             .toList();
     if (all.isEmpty())
       throw IroningException.of(
           "no-drift",
-          bench.title(),
+          open.title(),
           "None of these files is so any more.",
           "Look at the folder again.");
     return all;
@@ -159,8 +159,8 @@ class Drifts {
 
   /** Has files as they were deployed again; what lies there is set aside. */
   Job putBack(long workspace, Wish wish) {
-    Bench bench = benches.get(workspace);
-    return deployments.putBack(workspace, paths(meant(bench, wish, CAN_COME_BACK)));
+    OpenWorkspace open = workspaces.get(workspace);
+    return deployments.putBack(workspace, paths(meant(open, wish, CAN_COME_BACK)));
   }
 
   /**
@@ -169,18 +169,18 @@ class Drifts {
    * @return the archive
    */
   long take(long workspace, Wish wish) throws IOException {
-    Bench bench = benches.get(workspace);
-    List<Difference> meant = meant(bench, wish, CAN_BE_TAKEN);
+    OpenWorkspace open = workspaces.get(workspace);
+    List<Difference> meant = meant(open, wish, CAN_BE_TAKEN);
     Path zip = Files.createTempFile("found", ".zip");
     long archive;
     try {
       // several of one name: the last that was set aside comes first
       zip(
-          bench,
+          open,
           meant.stream().sorted(Comparator.comparing(Difference::path).reversed()).toList(),
           zip);
       String name =
-          "Found in " + bench.title() + " " + LocalDate.now(ZoneId.systemDefault()) + ".zip";
+          "Found in " + open.title() + " " + LocalDate.now(ZoneId.systemDefault()) + ".zip";
       try (InputStream in = Files.newInputStream(zip)) {
         archive = archives.takeIn(workspace, name, in);
       }
@@ -199,11 +199,11 @@ class Drifts {
    * @throws IroningException with code {@code no-mod} for one that is no mod's own loose file
    */
   Job takeIntoItsMod(long workspace, Wish wish) {
-    Bench bench = benches.get(workspace);
-    List<Difference> meant = meant(bench, wish, CAN_GO_TO_ITS_MOD);
+    OpenWorkspace open = workspaces.get(workspace);
+    List<Difference> meant = meant(open, wish, CAN_GO_TO_ITS_MOD);
     List<Problem> others = new ArrayList<>();
     for (Difference d : meant)
-      if (spelled(bench, d).isEmpty())
+      if (spelled(open, d).isEmpty())
         others.add(
             new Problem(
                 "no-mod",
@@ -211,27 +211,27 @@ class Drifts {
                 "It comes out of a pack, or Ironing wrote it: no mod has such a file.",
                 "Take it into the inbox, to make a mod of it."));
     if (!others.isEmpty()) throw new IroningException(others);
-    use.requireStill(bench);
+    use.requireStill(open);
     String title = "Take " + meant.size() + (meant.size() == 1 ? " file" : " files") + " in";
     return jobs.start(
         workspace,
         Lane.GAME,
         "take-in",
         title,
-        p -> deployments.changing(benches.get(workspace), b -> takeNow(b, meant, p)));
+        p -> deployments.changing(workspaces.get(workspace), b -> takeNow(b, meant, p)));
   }
 
-  private Long takeNow(Bench bench, List<Difference> meant, Jobs.Progress progress) {
+  private Long takeNow(OpenWorkspace open, List<Difference> meant, Jobs.Progress progress) {
     try {
-      return taken(bench, meant, progress);
+      return taken(open, meant, progress);
     } catch (IOException e) {
-      throw DiskTrouble.of(bench.gameFolder(), e);
+      throw DiskTrouble.of(open.gameFolder(), e);
     }
   }
 
-  private Long taken(Bench bench, List<Difference> meant, Jobs.Progress progress)
+  private Long taken(OpenWorkspace open, List<Difference> meant, Jobs.Progress progress)
       throws IOException {
-    long workspace = bench.workspace();
+    long workspace = open.workspace();
     Map<String, String> sums = new TreeMap<>();
     Path kept = Files.createTempDirectory("taken");
     try {
@@ -239,7 +239,7 @@ class Drifts {
       for (Difference d : meant) {
         progress.at(n, meant.size(), "files");
         // of its own: what is made anew below may be the same file under another name
-        Path copy = Files.copy(place(bench, d.path()), kept.resolve(Integer.toString(n++)));
+        Path copy = Files.copy(place(open, d.path()), kept.resolve(Integer.toString(n++)));
         sums.put(d.path(), ContentHash.of(copy));
       }
       Set<Long> damaged = new TreeSet<>();
@@ -251,27 +251,27 @@ class Drifts {
         files.take(
             workspace,
             d.mod(),
-            spelled(bench, d).orElseThrow(),
+            spelled(open, d).orElseThrow(),
             kept.resolve(Integer.toString(n++)));
     } finally {
       FolderTree.remove(kept);
     }
     // the library has them on disk now
-    deployments.takeOff(bench, sums);
+    deployments.takeOff(open, sums);
     deployments.putBackNow(workspace, sums.keySet(), progress);
     return null;
   }
 
   /** The path as the mod spells it, of which it was deployed as a loose file. */
-  private static Optional<String> spelled(Bench bench, Difference d) {
-    Holdings holdings = bench.picture().holdings();
+  private static Optional<String> spelled(OpenWorkspace open, Difference d) {
+    Holdings holdings = open.picture().holdings();
     int id = holdings.idOf(d.path());
     int slot = id < 0 || d.mod() == Holdings.GAME ? -1 : holdings.slotOfMod(id, d.mod());
     boolean loose = slot >= 0 && holdings.holderAt(slot).pack().isEmpty();
     return loose ? Optional.of(holdings.spellingAt(slot)) : Optional.empty();
   }
 
-  private static void zip(Bench bench, List<Difference> files, Path zip) throws IOException {
+  private static void zip(OpenWorkspace open, List<Difference> files, Path zip) throws IOException {
     try (OutputStream out = Files.newOutputStream(zip);
         ZipOutputStream to = new ZipOutputStream(out)) {
       Set<String> names = new TreeSet<>();
@@ -279,7 +279,7 @@ class Drifts {
         String name = nameInZip(d);
         if (!names.add(name)) continue;
         to.putNextEntry(new ZipEntry(name));
-        Files.copy(place(bench, d.path()), to);
+        Files.copy(place(open, d.path()), to);
         to.closeEntry();
       }
     }
@@ -293,9 +293,9 @@ class Drifts {
 
   /** Remembers that files are to be left as they are, while they stay so. */
   void leave(long workspace, Wish wish) {
-    Bench bench = benches.get(workspace);
-    for (Difference d : meant(bench, wish, Set.of(Cause.values())))
-      db.leave(workspace, d.path(), print(bench, d.path()));
+    OpenWorkspace open = workspaces.get(workspace);
+    for (Difference d : meant(open, wish, Set.of(Cause.values())))
+      db.leave(workspace, d.path(), print(open, d.path()));
   }
 
   /** Tells of all files again. */

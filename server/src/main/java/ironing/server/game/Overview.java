@@ -3,20 +3,20 @@ package ironing.server.game;
 import static ironing.core.workspace.Stages.COLLISIONS;
 
 import ironing.core.deploy.FolderDistance.Count;
-import ironing.core.journey.Journey.Reached;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.progress.Progress.Reached;
 import ironing.core.records.Collision.State;
-import ironing.core.run.RunLog;
-import ironing.core.run.RunOutcome;
+import ironing.core.testrun.RunLog;
+import ironing.core.testrun.RunOutcome;
 import ironing.server.deploy.Deployments;
-import ironing.server.journey.Journeys;
 import ironing.server.loadorder.Troubles;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.run.Runs;
-import ironing.server.workbench.Bench;
+import ironing.server.progress.KnownProgress;
+import ironing.server.testrun.Runs;
+import ironing.server.workspace.OpenWorkspace;
 import ironing.server.wrinkles.Wrinkles;
 import ironing.server.wrinkles.Wrinkles.Place;
 import ironing.server.wrinkles.Wrinkles.Weight;
@@ -33,11 +33,11 @@ import org.springframework.stereotype.Component;
 @Component
 class Overview {
   private final Deployments deployments;
-  private final Journeys journeys;
+  private final KnownProgress journeys;
   private final Runs runs;
   private final Wrinkles wrinkles;
 
-  Overview(Deployments deployments, Journeys journeys, Runs runs, Wrinkles wrinkles) {
+  Overview(Deployments deployments, KnownProgress journeys, Runs runs, Wrinkles wrinkles) {
     this.deployments = deployments;
     this.journeys = journeys;
     this.runs = runs;
@@ -91,41 +91,41 @@ class Overview {
       Makeup makeup,
       List<Wrinkle> wrinkles) {}
 
-  OverviewView of(Bench bench) {
-    List<Wrinkle> found = wrinkles.open(bench);
-    List<Step> steps = steps(bench, found);
+  OverviewView of(OpenWorkspace open) {
+    List<Wrinkle> found = wrinkles.open(open);
+    List<Step> steps = steps(open, found);
     StepId next = steps.stream().filter(s -> !s.done()).map(Step::id).findFirst().orElse(null);
     return new OverviewView(
-        bench.workspace(),
-        bench.title(),
-        bench.gameVersion().orElse(""),
-        bench.gameFolder().toString(),
-        Files.isDirectory(bench.gameFolder()),
-        bench.profileName(),
-        bench.revision(),
-        counts(bench),
+        open.workspace(),
+        open.title(),
+        open.gameVersion().orElse(""),
+        open.gameFolder().toString(),
+        Files.isDirectory(open.gameFolder()),
+        open.profileName(),
+        open.revision(),
+        counts(open),
         steps,
         next,
-        makeup(bench),
+        makeup(open),
         found);
   }
 
-  private Counts counts(Bench bench) {
-    Journeys.Ways ways = journeys.of(bench);
+  private Counts counts(OpenWorkspace open) {
+    KnownProgress.Ways ways = journeys.of(open);
     int on = 0, deployed = 0, read = 0;
-    for (Layer l : bench.picture().arrangement().layers()) {
+    for (Layer l : open.picture().arrangement().layers()) {
       Reached reached = ways.mod(l.mod()).reached();
       if (l.on()) on++;
       if (reached.compareTo(Reached.DEPLOYED) >= 0) deployed++;
       if (reached == Reached.READ) read++;
     }
-    boolean told = runs.lastSummary(bench.workspace()).isPresent();
-    return new Counts(bench.mods().size(), on, deployed, told ? read : null);
+    boolean told = runs.lastSummary(open.workspace()).isPresent();
+    return new Counts(open.mods().size(), on, deployed, told ? read : null);
   }
 
-  private List<Step> steps(Bench bench, List<Wrinkle> found) {
+  private List<Step> steps(OpenWorkspace open, List<Wrinkle> found) {
     List<Step> steps = new ArrayList<>();
-    int mods = bench.mods().size();
+    int mods = open.mods().size();
     steps.add(
         new Step(
             StepId.LIBRARY,
@@ -133,7 +133,7 @@ class Overview {
             mods == 0
                 ? "Bring in the archives of your mods."
                 : count(mods, "mod") + " in the library."));
-    long on = bench.picture().arrangement().layers().stream().filter(Layer::on).count();
+    long on = open.picture().arrangement().layers().stream().filter(Layer::on).count();
     long inLayers =
         found.stream().filter(w -> w.place() == Place.LAYERS && w.weight() != Weight.HINT).count();
     String layers = count(on, "layer") + " switched on";
@@ -144,9 +144,9 @@ class Overview {
             on == 0
                 ? "Switch on the mods that you want, and put them in order."
                 : layers + (inLayers > 0 ? "; " + count(inLayers, "clash") + "." : ".")));
-    if (bench.game().plugins().isPresent()) {
-      long stopping = Troubles.of(bench).stream().filter(Troubles.TroubleView::stops).count();
-      int plugins = bench.picture().loadOrder().active().size();
+    if (open.game().plugins().isPresent()) {
+      long stopping = Troubles.of(open).stream().filter(Troubles.TroubleView::stops).count();
+      int plugins = open.picture().loadOrder().active().size();
       steps.add(
           new Step(
               StepId.LOAD_ORDER,
@@ -154,15 +154,15 @@ class Overview {
               stopping > 0
                   ? count(stopping, "plugin") + " would stop the game."
                   : count(plugins, "plugin") + ", each after its masters."));
-      steps.add(records(bench));
+      steps.add(records(open));
     }
-    steps.add(deploy(bench));
-    if (bench.game().run().isPresent()) steps.add(testRun(bench));
+    steps.add(deploy(open));
+    if (open.game().run().isPresent()) steps.add(testRun(open));
     return steps;
   }
 
-  private Step records(Bench bench) {
-    Map<State, Integer> counts = bench.get(COLLISIONS).counts();
+  private Step records(OpenWorkspace open) {
+    Map<State, Integer> counts = open.get(COLLISIONS).counts();
     int asked = counts.get(State.NEEDS_YOU), combine = counts.get(State.COMBINES);
     String text = "No record loses a change.";
     if (asked > 0)
@@ -171,9 +171,9 @@ class Overview {
     return new Step(StepId.RECORDS, asked + combine == 0, text);
   }
 
-  private Step deploy(Bench bench) {
-    Count d = deployments.distance(bench);
-    int files = deployments.laidOut(bench).files().size();
+  private Step deploy(OpenWorkspace open) {
+    Count d = deployments.distance(open);
+    int files = deployments.laidOut(open).files().size();
     if (d.total() > 0) {
       return new Step(
           StepId.DEPLOY, false, count(d.total(), "file") + " to add, replace or take out.");
@@ -185,9 +185,9 @@ class Overview {
         any ? "The game folder is as you arranged it." : "Nothing to deploy yet.");
   }
 
-  private Step testRun(Bench bench) {
-    Optional<Runs.Ended> last = runs.lastEnded(bench.workspace());
-    String at = deployments.laidOut(bench).at();
+  private Step testRun(OpenWorkspace open) {
+    Optional<Runs.Ended> last = runs.lastEnded(open.workspace());
+    String at = deployments.laidOut(open).at();
     if (last.isEmpty())
       return new Step(StepId.TEST_RUN, false, "Start the game and look whether it works.");
     boolean since = at.isEmpty() || !last.get().startedAt().isBefore(OffsetDateTime.parse(at));
@@ -211,13 +211,13 @@ class Overview {
     return n + " " + what + (what.endsWith("sh") ? "es" : "s");
   }
 
-  private static Makeup makeup(Bench bench) {
-    Standing standing = bench.picture().standing();
+  private static Makeup makeup(OpenWorkspace open) {
+    Standing standing = open.picture().standing();
     int game = 0, mods = 0, covering = 0, mends = 0;
-    for (Holdings.Source s : bench.picture().holdings().sources()) {
+    for (Holdings.Source s : open.picture().holdings().sources()) {
       int alone = standing.count(s.id(), Way.IN_PLAY), over = standing.count(s.id(), Way.COVERING);
       if (s.mod() == Holdings.GAME) game += alone + over;
-      else if (bench.mods().get(s.mod()).isMend()) mends += alone + over;
+      else if (open.mods().get(s.mod()).isMend()) mends += alone + over;
       else {
         mods += alone;
         covering += over;

@@ -2,7 +2,7 @@ package ironing.server.game;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
-import ironing.core.deploy.Drift.Own;
+import ironing.core.drift.Drift.Own;
 import ironing.core.game.DefinitionPreview;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
@@ -16,11 +16,11 @@ import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.Relayout;
 import ironing.server.library.Relayout.Otherwise;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.GameFiles;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.GameFiles;
+import ironing.server.workspace.LibraryChange;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
@@ -33,7 +33,7 @@ import org.springframework.stereotype.Component;
 @Component
 class Redefinition {
   private final WorkspaceMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final GameFiles own;
   private final Relayout relayout;
   private final FolderUse use;
@@ -41,13 +41,13 @@ class Redefinition {
 
   Redefinition(
       WorkspaceMapper db,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       GameFiles own,
       Relayout relayout,
       FolderUse use,
       Jobs jobs) {
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.own = own;
     this.relayout = relayout;
     this.use = use;
@@ -74,7 +74,7 @@ class Redefinition {
       Set<String> gonePlugins) {}
 
   String text(long workspace) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     return db.definition(workspace);
   }
 
@@ -84,14 +84,14 @@ class Redefinition {
    * @throws IroningException for all that is wrong with the definition
    */
   Look look(long workspace, String text) {
-    Bench bench = benches.get(workspace);
-    YamlDocument.Read<GameDefinition> read = read(bench, text);
+    OpenWorkspace open = workspaces.get(workspace);
+    YamlDocument.Read<GameDefinition> read = read(open, text);
     GameDefinition next = read.value();
     List<String> paths = own.loose(workspace).stream().map(Own::path).toList();
-    List<Otherwise> mods = relayout.under(bench, next);
+    List<Otherwise> mods = relayout.under(open, next);
     Set<String> more = new TreeSet<>(), gone = new TreeSet<>();
     Set<Long> on = new TreeSet<>();
-    bench.picture().arrangement().layers().stream()
+    open.picture().arrangement().layers().stream()
         .filter(l -> l.on())
         .forEach(l -> on.add(l.mod()));
     for (Otherwise o : mods) {
@@ -100,15 +100,15 @@ class Redefinition {
       gone.addAll(o.gone());
     }
     Set<String> newPlugins = new TreeSet<>(), gonePlugins = new TreeSet<>();
-    for (String p : plugins(bench, bench.game(), gone, Set.of())) gonePlugins.add(GamePath.name(p));
-    for (String p : plugins(bench, next, more, gone)) newPlugins.add(GamePath.name(p));
+    for (String p : plugins(open, open.game(), gone, Set.of())) gonePlugins.add(GamePath.name(p));
+    for (String p : plugins(open, next, more, gone)) newPlugins.add(GamePath.name(p));
     Set<String> both = new TreeSet<>(newPlugins);
     both.retainAll(gonePlugins);
     newPlugins.removeAll(both);
     gonePlugins.removeAll(both);
     return new Look(
         next,
-        warnings(bench, next, read.warnings()),
+        warnings(open, next, read.warnings()),
         DefinitionPreview.of(next, paths, Optional.empty()),
         mods,
         more,
@@ -119,24 +119,25 @@ class Redefinition {
 
   /** Of some paths those that are plugins, and those in play that only one definition calls so. */
   private static Set<String> plugins(
-      Bench bench, GameDefinition game, Set<String> paths, Set<String> without) {
+      OpenWorkspace open, GameDefinition game, Set<String> paths, Set<String> without) {
     Set<String> found = new TreeSet<>();
     for (String p : paths) if (game.isPlugin(p)) found.add(p);
-    Holdings holdings = bench.picture().holdings();
-    boolean isNow = game.equals(bench.game());
+    Holdings holdings = open.picture().holdings();
+    boolean isNow = game.equals(open.game());
     for (int id = 0; !isNow && id < holdings.pathCount(); id++) {
-      int slot = bench.picture().standing().inPlay(id);
+      int slot = open.picture().standing().inPlay(id);
       String path = holdings.path(id);
       boolean loose = slot >= 0 && holdings.holderAt(slot).pack().isEmpty();
-      if (loose && game.isPlugin(path) && !bench.game().isPlugin(path) && !without.contains(path))
+      if (loose && game.isPlugin(path) && !open.game().isPlugin(path) && !without.contains(path))
         found.add(path);
     }
     return found;
   }
 
-  private static List<Problem> warnings(Bench bench, GameDefinition next, List<Problem> read) {
+  private static List<Problem> warnings(
+      OpenWorkspace open, GameDefinition next, List<Problem> read) {
     List<Problem> all = new ArrayList<>(read);
-    if (bench.game().hasOwnSaves() && !next.hasOwnSaves())
+    if (open.game().hasOwnSaves() && !next.hasOwnSaves())
       all.add(
           new Problem(
               "saves-shared",
@@ -146,10 +147,10 @@ class Redefinition {
     return all;
   }
 
-  private static YamlDocument.Read<GameDefinition> read(Bench bench, String text) {
+  private static YamlDocument.Read<GameDefinition> read(OpenWorkspace open, String text) {
     YamlDocument.Read<GameDefinition> read = GameDefinitionReader.read("the definition", text);
-    if (Files.isDirectory(bench.gameFolder()))
-      GameFolder.requireGame(read.value(), bench.gameFolder());
+    if (Files.isDirectory(open.gameFolder()))
+      GameFolder.requireGame(read.value(), open.gameFolder());
     return read;
   }
 
@@ -159,10 +160,10 @@ class Redefinition {
    * definition names those, and taking it again goes on with them.
    */
   Job change(long workspace, String text) {
-    Bench bench = benches.get(workspace);
-    GameDefinition next = read(bench, text).value();
-    GameFolder.requireFolder(bench.gameFolder());
-    use.requireStill(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    GameDefinition next = read(open, text).value();
+    GameFolder.requireFolder(open.gameFolder());
+    use.requireStill(open);
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -172,13 +173,13 @@ class Redefinition {
   }
 
   private Long changeNow(long workspace, String text, Jobs.Progress progress) {
-    Bench bench = benches.get(workspace);
-    GameDefinition next = read(bench, text).value();
-    List<Otherwise> mods = relayout.under(bench, next);
-    List<Packed> packed = packed(bench, next);
+    OpenWorkspace open = workspaces.get(workspace);
+    GameDefinition next = read(open, text).value();
+    List<Otherwise> mods = relayout.under(open, next);
+    List<Packed> packed = packed(open, next);
     String version =
-        GameFolder.version(next, path -> bench.value().locate(Holdings.GAME, path)).orElse(null);
-    benches.changeLibrary(
+        GameFolder.version(next, path -> open.value().locate(Holdings.GAME, path)).orElse(null);
+    workspaces.changeLibrary(
         workspace,
         "Changed the definition of the game",
         LibraryChange.BESIDE,
@@ -201,12 +202,12 @@ class Redefinition {
     return null;
   }
 
-  private List<Packed> packed(Bench bench, GameDefinition next) {
+  private List<Packed> packed(OpenWorkspace open, GameDefinition next) {
     List<Packed> packed = new ArrayList<>();
-    for (Own o : own.loose(bench.workspace()))
+    for (Own o : own.loose(open.workspace()))
       if (next.isPack(o.path()))
         packed.addAll(
-            GameFolder.packContent(next, o.path(), bench.value().locate(Holdings.GAME, o.path())));
+            GameFolder.packContent(next, o.path(), open.value().locate(Holdings.GAME, o.path())));
     return packed;
   }
 }

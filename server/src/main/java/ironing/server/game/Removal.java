@@ -9,9 +9,9 @@ import ironing.server.job.Jobs.Lane;
 import ironing.server.library.LibraryRemoval;
 import ironing.server.platform.Events;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -24,7 +24,7 @@ class Removal {
   private static final long LOOK_ENDS_MS = 60_000;
 
   private final WorkspaceMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Deployments deployments;
   private final BeforeUndeploying before;
   private final LibraryRemoval library;
@@ -35,7 +35,7 @@ class Removal {
 
   Removal(
       WorkspaceMapper db,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Deployments deployments,
       BeforeUndeploying before,
       LibraryRemoval library,
@@ -44,7 +44,7 @@ class Removal {
       Jobs jobs,
       Events events) {
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.deployments = deployments;
     this.before = before;
     this.library = library;
@@ -81,15 +81,15 @@ class Removal {
       @MayBeAbsent String archivesTo) {}
 
   RemovalView look(long workspace) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     LibraryRemoval.Holds holds = library.holds(workspace);
     return new RemovalView(
-        bench.title(),
-        bench.gameFolder().toString(),
-        Files.isDirectory(bench.gameFolder()),
-        deployments.laidOut(bench).files().size(),
+        open.title(),
+        open.gameFolder().toString(),
+        Files.isDirectory(open.gameFolder()),
+        deployments.laidOut(open).files().size(),
         db.profiles(workspace),
-        deployments.settingsCopies(bench),
+        deployments.settingsCopies(open),
         holds.folder(),
         holds.mods(),
         holds.archives(),
@@ -107,65 +107,65 @@ class Removal {
    *     them
    */
   Job remove(long workspace, boolean keepArchives, boolean leaveFolder, boolean bringBack) {
-    Bench bench = benches.get(workspace);
-    requireReachable(bench, leaveFolder);
-    if (!bringBack && Files.isDirectory(bench.gameFolder())) before.require(bench);
-    use.requireStill(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    requireReachable(open, leaveFolder);
+    if (!bringBack && Files.isDirectory(open.gameFolder())) before.require(open);
+    use.requireStill(open);
     for (Job job : jobs.of(workspace))
-      if (job.state() == Job.State.RUNNING && !jobs.isLook(job.id())) throw busy(bench, job);
+      if (job.state() == Job.State.RUNNING && !jobs.isLook(job.id())) throw busy(open, job);
     return jobs.start(
         workspace,
         Lane.GAME,
         "remove-workspace",
-        "Delete " + bench.title(),
+        "Delete " + open.title(),
         p -> removeNow(workspace, keepArchives, leaveFolder, p));
   }
 
-  private static IroningException busy(Bench bench, Job job) {
+  private static IroningException busy(OpenWorkspace open, Job job) {
     return IroningException.of(
-        "busy",
-        bench.title(),
-        "“" + job.title() + "” is not done yet.",
-        "Wait for it, or stop it.");
+        "busy", open.title(), "“" + job.title() + "” is not done yet.", "Wait for it, or stop it.");
   }
 
   // what comes of a look at an archive is of no use any more
-  private void endLooks(long workspace, Bench bench) {
+  private void endLooks(long workspace, OpenWorkspace open) {
     List<Job> looks =
         jobs.of(workspace).stream()
             .filter(j -> j.state() == Job.State.RUNNING && jobs.isLook(j.id()))
             .toList();
     looks.forEach(look -> jobs.cancel(look.id()));
     for (Job look : looks)
-      if (jobs.await(look.id(), LOOK_ENDS_MS).state() == Job.State.RUNNING) throw busy(bench, look);
+      if (jobs.await(look.id(), LOOK_ENDS_MS).state() == Job.State.RUNNING) throw busy(open, look);
   }
 
-  private static void requireReachable(Bench bench, boolean leaveFolder) {
-    if (leaveFolder || Files.isDirectory(bench.gameFolder())) return;
+  private static void requireReachable(OpenWorkspace open, boolean leaveFolder) {
+    if (leaveFolder || Files.isDirectory(open.gameFolder())) return;
     throw IroningException.of(
         "game-folder-missing",
-        bench.gameFolder().toString(),
+        open.gameFolder().toString(),
         "It is not there, so that what is deployed in it cannot be taken out.",
         "Connect its drive; or delete the workspace and leave the folder as it is.");
   }
 
   private Long removeNow(
       long workspace, boolean keepArchives, boolean leaveFolder, Jobs.Progress progress) {
-    Bench bench = benches.get(workspace);
-    requireReachable(bench, leaveFolder);
-    endLooks(workspace, bench);
-    boolean there = Files.isDirectory(bench.gameFolder());
+    OpenWorkspace open = workspaces.get(workspace);
+    requireReachable(open, leaveFolder);
+    endLooks(workspace, open);
+    boolean there = Files.isDirectory(open.gameFolder());
     Path keep =
         keepArchives && library.holds(workspace).archives() > 0
             ? library.keptArchives(workspace)
             : null;
-    if (there) use.begin(bench, FolderUse.Use.CHANGING);
+    if (there) use.begin(open, FolderUse.Use.CHANGING);
     try {
-      if (there && !deployments.laidOut(bench).files().isEmpty())
+      if (there && !deployments.laidOut(open).files().isEmpty())
         deployments.undeployNow(workspace, progress);
-      if (there) deployments.writeSettingsCopies(bench);
+      if (there) deployments.writeSettingsCopies(open);
       library.remove(
-          workspace, keep, () -> benches.remove(workspace, () -> db.remove(workspace)), progress);
+          workspace,
+          keep,
+          () -> workspaces.remove(workspace, () -> db.remove(workspace)),
+          progress);
     } finally {
       if (there) use.end(workspace);
     }

@@ -9,8 +9,8 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -32,15 +32,19 @@ class WorkspacesController {
   private final Workspaces workspaces;
   private final Overview overview;
   private final Removal removal;
-  private final Workbenches benches;
+  private final OpenWorkspaces openWorkspaces;
   private final Jobs jobs;
 
   WorkspacesController(
-      Workspaces workspaces, Overview overview, Removal removal, Workbenches benches, Jobs jobs) {
+      Workspaces workspaces,
+      Overview overview,
+      Removal removal,
+      OpenWorkspaces openWorkspaces,
+      Jobs jobs) {
     this.workspaces = workspaces;
     this.overview = overview;
     this.removal = removal;
-    this.benches = benches;
+    this.openWorkspaces = openWorkspaces;
     this.jobs = jobs;
   }
 
@@ -143,8 +147,8 @@ class WorkspacesController {
   /** One workspace: how far it is on its way, and what to do next. */
   @GetMapping("/{workspace}")
   ResponseEntity<OverviewView> overview(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(overview.of(bench));
+    OpenWorkspace open = openWorkspaces.get(workspace);
+    return ResponseEntity.ok().eTag(Revision.etag(open.revision())).body(overview.of(open));
   }
 
   /** What deleting it would do. Changes nothing. */

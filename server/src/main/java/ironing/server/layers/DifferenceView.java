@@ -6,8 +6,8 @@ import ironing.core.path.GamePath;
 import ironing.core.picture.Difference;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Changed;
+import ironing.server.workspace.Changed;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -49,8 +49,8 @@ public record DifferenceView(
     return of(changed.after(), changed.difference());
   }
 
-  public static DifferenceView of(Bench bench, Difference d) {
-    Holdings holdings = bench.picture().holdings();
+  public static DifferenceView of(OpenWorkspace open, Difference d) {
+    Holdings holdings = open.picture().holdings();
     Map<Long, Map<String, Integer>> bySource = new LinkedHashMap<>();
     List<Sample> samples = new ArrayList<>();
     for (Change c : d.files()) {
@@ -59,19 +59,19 @@ public record DifferenceView(
       String folder = GamePath.folder(path).isEmpty() ? "." : GamePath.folder(path);
       bySource.computeIfAbsent(source, s -> new TreeMap<>()).merge(folder, 1, Integer::sum);
       if (samples.size() < SAMPLES) {
-        samples.add(new Sample(path, holder(bench, c.before()), holder(bench, c.after())));
+        samples.add(new Sample(path, holder(open, c.before()), holder(open, c.after())));
       }
     }
     List<From> sources = new ArrayList<>();
     bySource.forEach(
         (mod, folders) -> {
-          String name = mod == null ? "nobody" : bench.nameOf(mod);
+          String name = mod == null ? "nobody" : open.nameOf(mod);
           int files = folders.values().stream().mapToInt(Integer::intValue).sum();
           sources.add(new From(mod, name, files, folders));
         });
     sources.sort((a, b) -> b.files() - a.files());
     return new DifferenceView(
-        bench.revision(),
+        open.revision(),
         d.files().size(),
         sources,
         samples,
@@ -85,7 +85,7 @@ public record DifferenceView(
     return ResponseEntity.ok().eTag(Revision.etag(revision)).body(this);
   }
 
-  private static String holder(Bench bench, int slot) {
-    return slot < 0 ? null : bench.nameOf(bench.picture().holdings().holderAt(slot).mod());
+  private static String holder(OpenWorkspace open, int slot) {
+    return slot < 0 ? null : open.nameOf(open.picture().holdings().holderAt(slot).mod());
   }
 }

@@ -10,10 +10,10 @@ import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Arrangement.Ruling;
 import ironing.core.picture.Arrangement.Section;
 import ironing.core.picture.Sections;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
-import ironing.server.workbench.Workbenches.Origin;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.OpenWorkspaces.Origin;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -31,15 +31,15 @@ import org.springframework.stereotype.Component;
 @Component
 public class Layers {
   private static final int LONGEST_NAME = 80;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  Layers(Workbenches benches) {
-    this.benches = benches;
+  Layers(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /** A change in words and as a function; the function refuses what makes no sense. */
-  private record Step(Origin origin, String said, Function<Bench, Arrangement> change) {
-    Step(String said, Function<Bench, Arrangement> change) {
+  private record Step(Origin origin, String said, Function<OpenWorkspace, Arrangement> change) {
+    Step(String said, Function<OpenWorkspace, Arrangement> change) {
       this(Origin.USER, said, change);
     }
   }
@@ -54,35 +54,35 @@ public class Layers {
    * @param to the number that the lowest of them is to have, from 1
    */
   DifferenceView move(long workspace, Expected expected, List<Long> mods, int to) {
-    Bench bench = benches.get(workspace);
-    Set<Long> moving = known(bench, mods);
+    OpenWorkspace open = workspaces.get(workspace);
+    Set<Long> moving = known(open, mods);
     return apply(
         workspace,
         expected,
-        ofLayers("Moved " + what(bench, mods), layers -> Sections.moved(layers, moving, to - 1)));
+        ofLayers("Moved " + what(open, mods), layers -> Sections.moved(layers, moving, to - 1)));
   }
 
   DifferenceView switchTo(long workspace, Expected expected, List<Long> mods, boolean on) {
-    Bench bench = benches.get(workspace);
-    Set<Long> switched = known(bench, mods);
+    OpenWorkspace open = workspaces.get(workspace);
+    Set<Long> switched = known(open, mods);
     return apply(
         workspace,
         expected,
         ofLayers(
-            (on ? "Switched on " : "Switched off ") + what(bench, mods),
+            (on ? "Switched on " : "Switched off ") + what(open, mods),
             layers ->
                 layers.stream().map(l -> switched.contains(l.mod()) ? l.withOn(on) : l).toList()));
   }
 
   /** Marks layers as kept here, or no longer: no suggestion moves them. */
   DifferenceView keep(long workspace, Expected expected, List<Long> mods, boolean kept) {
-    Bench bench = benches.get(workspace);
-    Set<Long> marked = known(bench, mods);
+    OpenWorkspace open = workspaces.get(workspace);
+    Set<Long> marked = known(open, mods);
     return apply(
         workspace,
         expected,
         ofLayers(
-            (kept ? "Kept here: " : "No longer kept here: ") + what(bench, mods),
+            (kept ? "Kept here: " : "No longer kept here: ") + what(open, mods),
             layers ->
                 layers.stream()
                     .map(l -> marked.contains(l.mod()) ? l.withKept(kept) : l)
@@ -91,8 +91,8 @@ public class Layers {
 
   /** Sets the whole order, from the lowest layer on; every mod must be in it once. */
   DifferenceView set(long workspace, Expected expected, List<Layer> order) {
-    Bench bench = benches.get(workspace);
-    refuseOtherThanAll(bench, order);
+    OpenWorkspace open = workspaces.get(workspace);
+    refuseOtherThanAll(open, order);
     return apply(
         workspace,
         expected,
@@ -113,16 +113,16 @@ public class Layers {
    */
   DifferenceView gather(
       long workspace, Expected expected, Optional<Long> section, String name, List<Long> mods) {
-    Bench bench = benches.get(workspace);
-    Set<Long> gathered = known(bench, mods);
-    List<Section> sections = bench.picture().arrangement().sections();
+    OpenWorkspace open = workspaces.get(workspace);
+    Set<Long> gathered = known(open, mods);
+    List<Section> sections = open.picture().arrangement().sections();
     long id = section.orElse(1 + sections.stream().mapToLong(Section::id).max().orElse(0));
-    String title = section.isPresent() ? section(bench, id).name() : goodName(name);
+    String title = section.isPresent() ? section(open, id).name() : goodName(name);
     return apply(
         workspace,
         expected,
         new Step(
-            "Put " + what(bench, mods) + " into the section “" + title + "”",
+            "Put " + what(open, mods) + " into the section “" + title + "”",
             b -> {
               Arrangement now = b.picture().arrangement();
               List<Section> all = new ArrayList<>(now.sections());
@@ -132,8 +132,8 @@ public class Layers {
   }
 
   DifferenceView renameSection(long workspace, Expected expected, long id, String name) {
-    Bench bench = benches.get(workspace);
-    Section was = section(bench, id);
+    OpenWorkspace open = workspaces.get(workspace);
+    Section was = section(open, id);
     String title = goodName(name);
     return apply(
         workspace,
@@ -154,7 +154,7 @@ public class Layers {
    * Takes layers out of their sections; they stay where they are as far as the section can close.
    */
   DifferenceView leaveSections(long workspace, Expected expected, String said, List<Long> mods) {
-    Set<Long> leaving = known(benches.get(workspace), mods);
+    Set<Long> leaving = known(workspaces.get(workspace), mods);
     return apply(
         workspace,
         expected,
@@ -169,16 +169,16 @@ public class Layers {
 
   /** The layers of a section, the lowest first. */
   List<Long> membersOf(long workspace, long id) {
-    Bench bench = benches.get(workspace);
-    section(bench, id);
-    return bench.picture().arrangement().layers().stream()
+    OpenWorkspace open = workspaces.get(workspace);
+    section(open, id);
+    return open.picture().arrangement().layers().stream()
         .filter(l -> l.section() == id)
         .map(Layer::mod)
         .toList();
   }
 
-  Section section(Bench bench, long id) {
-    return bench.picture().arrangement().sections().stream()
+  Section section(OpenWorkspace open, long id) {
+    return open.picture().arrangement().sections().stream()
         .filter(s -> s.id() == id)
         .findFirst()
         .orElseThrow(
@@ -210,7 +210,7 @@ public class Layers {
       Expected expected,
       Origin origin,
       String said,
-      Function<Bench, List<Long>> order) {
+      Function<OpenWorkspace, List<Long>> order) {
     return arrangeAndSwitch(workspace, expected, origin, said, order, b -> Map.of());
   }
 
@@ -224,8 +224,8 @@ public class Layers {
       Expected expected,
       Origin origin,
       String said,
-      Function<Bench, List<Long>> order,
-      Function<Bench, Map<Long, Boolean>> switches) {
+      Function<OpenWorkspace, List<Long>> order,
+      Function<OpenWorkspace, Map<Long, Boolean>> switches) {
     return apply(
         workspace,
         expected,
@@ -245,14 +245,14 @@ public class Layers {
   /**
    * The same, and takes the rulings back that the order makes needless.
    *
-   * @param needless of the bench as it was: the places of the rulings
+   * @param needless of the open workspace as it was: the places of the rulings
    */
   public DifferenceView arrangeWithout(
       long workspace,
       Expected expected,
       String said,
-      Function<Bench, List<Long>> order,
-      Function<Bench, Set<String>> needless) {
+      Function<OpenWorkspace, List<Long>> order,
+      Function<OpenWorkspace, Set<String>> needless) {
     return apply(
         workspace,
         expected,
@@ -270,10 +270,10 @@ public class Layers {
   /**
    * Each layer that moves is moved for itself, so that it joins and leaves sections as if by hand.
    */
-  private static List<Layer> inSections(Bench bench, List<Long> order) {
+  private static List<Layer> inSections(OpenWorkspace open, List<Long> order) {
     Map<Long, Layer> byStrand = new LinkedHashMap<>();
-    for (Layer l : bench.picture().arrangement().layers())
-      byStrand.put(bench.mods().get(l.mod()).strand(), l);
+    for (Layer l : open.picture().arrangement().layers())
+      byStrand.put(open.mods().get(l.mod()).strand(), l);
     List<Layer> layers = new ArrayList<>(byStrand.values());
     List<Long> mods = order.stream().map(s -> byStrand.get(s).mod()).toList();
     for (Ordering.Move<Long> m : Ordering.moves(layers.stream().map(Layer::mod).toList(), mods)) {
@@ -324,33 +324,32 @@ public class Layers {
             }));
   }
 
-  private static String what(Bench bench, List<Long> mods) {
-    return mods.size() == 1 ? "“" + bench.nameOf(mods.get(0)) + "”" : mods.size() + " layers";
+  private static String what(OpenWorkspace open, List<Long> mods) {
+    return mods.size() == 1 ? "“" + open.nameOf(mods.get(0)) + "”" : mods.size() + " layers";
   }
 
   private DifferenceView apply(long workspace, Expected expected, Step step) {
     return DifferenceView.of(
-        benches.change(workspace, expected, step.origin(), b -> step.said(), step.change()));
+        workspaces.change(workspace, expected, step.origin(), b -> step.said(), step.change()));
   }
 
-  private static Arrangement withLayers(Bench bench, List<Layer> layers) {
-    Arrangement now = bench.picture().arrangement();
-    return layers.equals(now.layers()) ? now : inOrder(bench, now.withLayers(layers));
+  private static Arrangement withLayers(OpenWorkspace open, List<Layer> layers) {
+    Arrangement now = open.picture().arrangement();
+    return layers.equals(now.layers()) ? now : inOrder(open, now.withLayers(layers));
   }
 
   /**
    * The same with the plugins in the order in which they load now: a place in the install order
    * says nothing about records.
    */
-  private static Arrangement inOrder(Bench bench, Arrangement next) {
-    LoadOrder order = bench.picture().loadOrder();
-    return next.withPlugins(
-        order.merged(bench.picture().arrangement().plugins(), order.asWishes()));
+  private static Arrangement inOrder(OpenWorkspace open, Arrangement next) {
+    LoadOrder order = open.picture().loadOrder();
+    return next.withPlugins(order.merged(open.picture().arrangement().plugins(), order.asWishes()));
   }
 
-  private static Set<Long> known(Bench bench, List<Long> mods) {
+  private static Set<Long> known(OpenWorkspace open, List<Long> mods) {
     Set<Long> layers = new HashSet<>();
-    for (Layer l : bench.picture().arrangement().layers()) layers.add(l.mod());
+    for (Layer l : open.picture().arrangement().layers()) layers.add(l.mod());
     List<Problem> problems = new ArrayList<>();
     for (long m : mods) if (!layers.contains(m)) problems.add(unknown(m));
     if (mods.isEmpty()) {
@@ -361,9 +360,9 @@ public class Layers {
     return new HashSet<>(mods);
   }
 
-  private static void refuseOtherThanAll(Bench bench, List<Layer> order) {
+  private static void refuseOtherThanAll(OpenWorkspace open, List<Layer> order) {
     Set<Long> left = new LinkedHashSet<>();
-    for (Layer l : bench.picture().arrangement().layers()) left.add(l.mod());
+    for (Layer l : open.picture().arrangement().layers()) left.add(l.mod());
     List<Problem> problems = new ArrayList<>();
     Set<Long> seen = new HashSet<>();
     for (Layer l : order) {
@@ -371,7 +370,7 @@ public class Layers {
         problems.add(
             new Problem(
                 "order-doubled",
-                bench.nameOf(l.mod()),
+                open.nameOf(l.mod()),
                 "It stands in the order twice.",
                 "Name each mod once."));
       } else if (!left.remove(l.mod())) {
@@ -382,7 +381,7 @@ public class Layers {
       problems.add(
           new Problem(
               "order-incomplete",
-              bench.nameOf(m),
+              open.nameOf(m),
               "It is missing from the order.",
               "Name every mod, those that are off too."));
     }

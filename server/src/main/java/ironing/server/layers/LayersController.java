@@ -5,7 +5,6 @@ import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.workspace.Mod;
-import ironing.server.journey.Journeys;
 import ironing.server.layers.LayersViews.Bar;
 import ironing.server.layers.LayersViews.KeepRequest;
 import ironing.server.layers.LayersViews.LayerView;
@@ -20,9 +19,10 @@ import ironing.server.overlaps.PathViews;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.progress.KnownProgress;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
@@ -46,20 +46,20 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/layers")
 class LayersController {
   private final Layers layers;
-  private final Workbenches benches;
-  private final Journeys journeys;
+  private final OpenWorkspaces workspaces;
+  private final KnownProgress journeys;
   private final Contributions contributions;
   private final ModNotes notes;
 
   LayersController(
       Layers layers,
-      Workbenches benches,
-      Journeys journeys,
+      OpenWorkspaces workspaces,
+      KnownProgress journeys,
       Contributions contributions,
       ModNotes notes) {
     this.layers = layers;
     this.contributions = contributions;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.journeys = journeys;
     this.notes = notes;
   }
@@ -67,14 +67,14 @@ class LayersController {
   /** The install order, the lowest layer first. */
   @GetMapping
   ResponseEntity<LayersView> layers(@PathVariable long workspace) {
-    // the notes first: after a start the bench may still be on its way
+    // the notes first: after a start the open workspace may still be on its way
     Map<Long, ModNotes.Note> told = notes.of(workspace);
-    Bench bench = benches.get(workspace);
-    Map<Long, Bar> bars = LayersViews.bars(bench, contributions.contributed(bench));
-    Journeys.Ways ways = journeys.of(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    Map<Long, Bar> bars = LayersViews.bars(open, contributions.contributed(open));
+    KnownProgress.Ways ways = journeys.of(open);
     List<LayerView> views = new ArrayList<>();
-    for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
-      Mod m = bench.mods().get(l.mod());
+    for (Arrangement.Layer l : open.picture().arrangement().layers()) {
+      Mod m = open.mods().get(l.mod());
       Bar bar = bars.getOrDefault(l.mod(), Bar.NONE);
       views.add(
           new LayerView(
@@ -84,7 +84,7 @@ class LayersController {
               l.section(),
               l.kept(),
               bar.covering() + bar.covered() + bar.contributing() + bar.twin(),
-              bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
+              open.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
               told.getOrDefault(m.id(), ModNotes.Note.NONE).tags(),
               m.installedAt().toString(),
               m.card().name(),
@@ -98,13 +98,13 @@ class LayersController {
               ways.mod(m.id())));
     }
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
+        .eTag(Revision.etag(open.revision()))
         .body(
             new LayersView(
-                bench.revision(),
-                LayersViews.game(bench, bars),
+                open.revision(),
+                LayersViews.game(open, bars),
                 views,
-                bench.picture().arrangement().sections().stream()
+                open.picture().arrangement().sections().stream()
                     .map(s -> new SectionView(s.id(), s.name()))
                     .toList()));
   }
@@ -112,16 +112,16 @@ class LayersController {
   /** Whom a layer covers, and by whom it is covered. */
   @GetMapping("/{mod}/relations")
   RelationsView relations(@PathVariable long workspace, @PathVariable long mod) {
-    Bench bench = benches.get(workspace);
-    LayersViews.requireMod(bench, mod);
-    Standing.Relations r = bench.picture().standing().relationsOf(mod);
-    Bar bar = LayersViews.bars(bench, contributions.contributed(bench)).getOrDefault(mod, Bar.NONE);
+    OpenWorkspace open = workspaces.get(workspace);
+    LayersViews.requireMod(open, mod);
+    Standing.Relations r = open.picture().standing().relationsOf(mod);
+    Bar bar = LayersViews.bars(open, contributions.contributed(open)).getOrDefault(mod, Bar.NONE);
     return new RelationsView(
         mod,
         bar,
         bar.inPlay() + bar.covering(),
-        LayersViews.related(bench, r.covers()),
-        LayersViews.related(bench, r.coveredBy()));
+        LayersViews.related(open, r.covers()),
+        LayersViews.related(open, r.coveredBy()));
   }
 
   /**
@@ -137,10 +137,10 @@ class LayersController {
       @RequestParam Optional<Long> with,
       @RequestParam(defaultValue = "true") boolean contested,
       @RequestParam(defaultValue = "200") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    LayersViews.requireMod(bench, mod);
-    Standing standing = bench.picture().standing();
-    Holdings holdings = bench.picture().holdings();
+    OpenWorkspace open = workspaces.get(workspace);
+    LayersViews.requireMod(open, mod);
+    Standing standing = open.picture().standing();
+    Holdings holdings = open.picture().holdings();
     int[] paths =
         Arrays.stream(standing.pathsOfMod(mod))
             .filter(p -> !contested || standing.isContested(p))
@@ -150,7 +150,7 @@ class LayersController {
                         || standing.holders(p).stream()
                             .anyMatch(s -> holdings.holderAt(s).mod() == with.get()))
             .toArray();
-    PathViews views = new PathViews(bench);
+    PathViews views = new PathViews(open);
     List<PathView> first =
         Arrays.stream(paths)
             .boxed()
@@ -195,8 +195,8 @@ class LayersController {
   /** The mods that bring a file with this in its path. */
   @GetMapping("/holding")
   List<Long> holding(@PathVariable long workspace, @RequestParam String file) {
-    Bench bench = benches.get(workspace);
-    return bench.picture().holdings().modsHolding(PathCase.fold(file.strip()));
+    OpenWorkspace open = workspaces.get(workspace);
+    return open.picture().holdings().modsHolding(PathCase.fold(file.strip()));
   }
 
   /** Puts all layers in another order at once. */

@@ -4,9 +4,9 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.picture.Arrangement;
-import ironing.server.journey.Journeys.ModJourney;
 import ironing.server.overlaps.PathViews.PathView;
-import ironing.server.workbench.Bench;
+import ironing.server.progress.KnownProgress.ModJourney;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -120,38 +120,38 @@ final class LayersViews {
     }
   }
 
-  static GameLayer game(Bench bench, Map<Long, Bar> bars) {
+  static GameLayer game(OpenWorkspace open, Map<Long, Bar> bars) {
     Bar bar = bars.getOrDefault(Holdings.GAME, Bar.NONE);
-    String version = bench.gameVersion().orElse("");
+    String version = open.gameVersion().orElse("");
     return new GameLayer(
-        bench.game().title(), version, bench.own().files(), bench.own().sizeBytes(), bar);
+        open.game().title(), version, open.own().files(), open.own().sizeBytes(), bar);
   }
 
-  static List<Related> related(Bench bench, Map<Long, Integer> paths) {
+  static List<Related> related(OpenWorkspace open, Map<Long, Integer> paths) {
     Map<Long, Integer> positions = new HashMap<>();
-    for (Arrangement.Layer l : bench.picture().arrangement().layers())
+    for (Arrangement.Layer l : open.picture().arrangement().layers())
       positions.put(l.mod(), positions.size() + 1);
     return paths.entrySet().stream()
         .map(
             e ->
                 new Related(
                     e.getKey(),
-                    bench.nameOf(e.getKey()),
+                    open.nameOf(e.getKey()),
                     positions.getOrDefault(e.getKey(), 0),
                     e.getValue()))
         .sorted((a, b) -> b.paths() - a.paths())
         .toList();
   }
 
-  static void requireMod(Bench bench, long mod) {
-    if (mod != Holdings.GAME) bench.required(mod);
+  static void requireMod(OpenWorkspace open, long mod) {
+    if (mod != Holdings.GAME) open.required(mod);
   }
 
   /** How the files of each mod stand. */
-  static Map<Long, Bar> bars(Bench bench, Map<Long, Integer> contributed) {
-    Standing standing = bench.picture().standing();
+  static Map<Long, Bar> bars(OpenWorkspace open, Map<Long, Integer> contributed) {
+    Standing standing = open.picture().standing();
     Map<Long, Bar> bars = new HashMap<>();
-    for (Holdings.Source s : bench.picture().holdings().sources()) {
+    for (Holdings.Source s : open.picture().holdings().sources()) {
       Bar bar =
           new Bar(
               standing.count(s.id(), Way.IN_PLAY),

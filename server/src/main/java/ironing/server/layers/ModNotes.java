@@ -9,7 +9,7 @@ import org.springframework.stereotype.Component;
 
 /** What the user has written on mods. */
 @Component
-class ModNotes {
+public class ModNotes {
   private final LayersMapper db;
   private final Json json;
 
@@ -19,12 +19,12 @@ class ModNotes {
   }
 
   /** Of one mod. */
-  record Note(List<String> tags, String text) {
-    static final Note NONE = new Note(List.of(), "");
+  public record Note(List<String> tags, String text) {
+    public static final Note NONE = new Note(List.of(), "");
   }
 
   /** By mod; those without any are left out. */
-  Map<Long, Note> of(long workspace) {
+  public Map<Long, Note> of(long workspace) {
     Map<Long, Note> notes = new HashMap<>();
     for (ModNoteRow n : db.notes(workspace))
       notes.put(n.modId(), new Note(List.of(json.read(n.tags(), String[].class)), n.notes()));

@@ -3,8 +3,8 @@ package ironing.server.layers;
 import ironing.core.IroningException;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.server.layers.PairNotesMapper.PairNoteRow;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -16,11 +16,11 @@ import org.springframework.stereotype.Component;
 class PairNotes {
   private static final int LONGEST = 10_000;
   private final PairNotesMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  PairNotes(PairNotesMapper db, Workbenches benches) {
+  PairNotes(PairNotesMapper db, OpenWorkspaces workspaces) {
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** A note of two mods, by the versions that have a layer. */
@@ -29,15 +29,15 @@ class PairNotes {
 
   /** The newest first; those of a mod that is gone wait until it comes back. */
   List<PairNoteView> of(long workspace) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Map<Long, Long> modOf = new HashMap<>();
-    for (Layer l : bench.picture().arrangement().layers())
-      modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
+    for (Layer l : open.picture().arrangement().layers())
+      modOf.put(open.mods().get(l.mod()).strand(), l.mod());
     List<PairNoteView> views = new ArrayList<>();
     for (PairNoteRow r : db.all(workspace)) {
       Long a = modOf.get(r.lowerStrand()), b = modOf.get(r.upperStrand());
       if (a == null || b == null) continue;
-      views.add(new PairNoteView(a, bench.nameOf(a), b, bench.nameOf(b), r.note(), r.at()));
+      views.add(new PairNoteView(a, open.nameOf(a), b, open.nameOf(b), r.note(), r.at()));
     }
     return views;
   }
@@ -48,12 +48,12 @@ class PairNotes {
    * @throws IroningException with code {@code bad-pair} or {@code bad-note}
    */
   void write(long workspace, long mod, long other, String text) {
-    Bench bench = benches.get(workspace);
-    long a = bench.required(mod).strand(), b = bench.required(other).strand();
+    OpenWorkspace open = workspaces.get(workspace);
+    long a = open.required(mod).strand(), b = open.required(other).strand();
     String note = text.strip();
     if (a == b) {
       throw IroningException.of(
-          "bad-pair", bench.nameOf(mod), "The other one is the same mod.", "Choose another.");
+          "bad-pair", open.nameOf(mod), "The other one is the same mod.", "Choose another.");
     }
     if (note.length() > LONGEST) {
       throw IroningException.of(
@@ -62,8 +62,8 @@ class PairNotes {
           "It is longer than " + LONGEST + " letters.",
           "Keep it shorter, or put the rest into a file.");
     }
-    String pair = "“" + bench.nameOf(mod) + "” with “" + bench.nameOf(other) + "”";
-    benches.note(
+    String pair = "“" + open.nameOf(mod) + "” with “" + open.nameOf(other) + "”";
+    workspaces.note(
         workspace,
         "pair-notes",
         (note.isEmpty() ? "Took away the note of " : "Wrote a note of ") + pair,

@@ -1,7 +1,7 @@
 package ironing.server.layers;
 
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -20,11 +20,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/sections")
 class SectionsController {
   private final Layers layers;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  SectionsController(Layers layers, Workbenches benches) {
+  SectionsController(Layers layers, OpenWorkspaces workspaces) {
     this.layers = layers;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   record NewSection(String name, List<Long> mods) {
@@ -84,7 +84,7 @@ class SectionsController {
       @PathVariable long workspace,
       @PathVariable long section,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    String name = layers.section(benches.get(workspace), section).name();
+    String name = layers.section(workspaces.get(workspace), section).name();
     return layers
         .leaveSections(
             workspace,
@@ -106,7 +106,7 @@ class SectionsController {
             Expected.of(ifMatch),
             body.mods().size() == 1
                 ? "Took “"
-                    + benches.get(workspace).nameOf(body.mods().get(0))
+                    + workspaces.get(workspace).nameOf(body.mods().get(0))
                     + "” out of its section"
                 : "Took " + body.mods().size() + " layers out of their sections",
             body.mods())

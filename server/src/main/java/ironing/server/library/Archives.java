@@ -7,7 +7,7 @@ import ironing.core.deploy.RealDisk;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -27,16 +27,20 @@ import org.springframework.stereotype.Component;
 @Component
 public class Archives {
   private final LibraryMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final LibraryGate gate;
   private final Events events;
   private final Disk disk = new RealDisk();
 
   Archives(
-      LibraryMapper db, Workbenches benches, Folders folders, LibraryGate gate, Events events) {
+      LibraryMapper db,
+      OpenWorkspaces workspaces,
+      Folders folders,
+      LibraryGate gate,
+      Events events) {
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.gate = gate;
     this.events = events;
@@ -77,7 +81,7 @@ public class Archives {
    */
   @SuppressWarnings("try")
   ArchiveRow store(long workspace, String name, InputStream bytes) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     String plainName = plainName(name);
     try (LibraryGate.Pass pass = gate.writing(workspace)) {
       return storeNow(workspace, plainName, bytes);

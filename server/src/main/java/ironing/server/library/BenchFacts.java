@@ -5,7 +5,7 @@ import ironing.core.library.Facts;
 import ironing.core.library.Needs;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -14,18 +14,18 @@ import org.springframework.util.function.SingletonSupplier;
 
 /** What a fitting's conditions are asked of: a workspace as it is now, without some of its mods. */
 final class BenchFacts implements Facts {
-  private final Supplier<Bench> bench;
+  private final Supplier<OpenWorkspace> open;
   private final Set<Long> without;
   private final Supplier<Map<String, List<Needs.Installed>>> installed;
 
   /**
-   * @param bench asked only when a condition is: loading one costs what the workspace holds
+   * @param open asked only when a condition is: loading one costs what the workspace holds
    * @param without all versions of the mod itself
    */
-  BenchFacts(Supplier<Bench> bench, Set<Long> without) {
-    this.bench = bench;
+  BenchFacts(Supplier<OpenWorkspace> open, Set<Long> without) {
+    this.open = open;
     this.without = without;
-    this.installed = SingletonSupplier.of(() -> bench.get().installed(without));
+    this.installed = SingletonSupplier.of(() -> open.get().installed(without));
   }
 
   @Override
@@ -37,8 +37,7 @@ final class BenchFacts implements Facts {
 
   @Override
   public boolean gameIn(String versions) {
-    return bench
-        .get()
+    return open.get()
         .gameVersion()
         .map(v -> VersionRange.of(versions).contains(ModVersion.of(v)))
         .orElse(false);
@@ -46,10 +45,10 @@ final class BenchFacts implements Facts {
 
   @Override
   public boolean inPicture(String gamePath) {
-    Holdings holdings = bench.get().picture().holdings();
+    Holdings holdings = open.get().picture().holdings();
     int path = holdings.idOf(gamePath);
     return path >= 0
-        && bench.get().picture().standing().holders(path).stream()
+        && open.get().picture().standing().holders(path).stream()
             .anyMatch(slot -> !without.contains(holdings.holderAt(slot).mod()));
   }
 }

@@ -14,10 +14,10 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Changed;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Changed;
+import ironing.server.workspace.LibraryChange;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -44,7 +44,7 @@ class Bin {
   private final Staging staging;
   private final Remover remover;
   private final LibraryMapper library;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final TransactionTemplate transaction;
   private final Folders folders;
   private final Events events;
@@ -57,7 +57,7 @@ class Bin {
       Staging staging,
       Remover remover,
       LibraryMapper library,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       TransactionTemplate transaction,
       Folders folders,
       Events events,
@@ -68,7 +68,7 @@ class Bin {
     this.staging = staging;
     this.remover = remover;
     this.library = library;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.transaction = transaction;
     this.folders = folders;
     this.events = events;
@@ -91,11 +91,11 @@ class Bin {
       DifferenceView game) {}
 
   Removal removal(long workspace, long mod) {
-    Bench bench = benches.get(workspace);
-    Mod m = bench.required(mod);
+    OpenWorkspace open = workspaces.get(workspace);
+    Mod m = open.required(mod);
     ModRow row = mods.row(workspace, mod);
-    Arrangement now = bench.picture().arrangement();
-    Arrangement without = now.withLayers(layersWithout(bench, m));
+    Arrangement now = open.picture().arrangement();
+    Arrangement without = now.withLayers(layersWithout(open, m));
     long archiveBytes = 0;
     boolean shared = false;
     if (row.archiveId() != 0) {
@@ -104,17 +104,17 @@ class Bin {
       shared = a.mods() > 1;
     }
     return new Removal(
-        neededBy(bench, m),
+        neededBy(open, m),
         m.sizeBytes(),
         archiveBytes,
         shared,
-        DifferenceView.of(Changed.as(bench, without)));
+        DifferenceView.of(Changed.as(open, without)));
   }
 
-  private static List<Arrangement.Layer> layersWithout(Bench bench, Mod m) {
-    Optional<Long> heir = heir(bench, m);
+  private static List<Arrangement.Layer> layersWithout(OpenWorkspace open, Mod m) {
+    Optional<Long> heir = heir(open, m);
     List<Arrangement.Layer> rest = new ArrayList<>();
-    for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
+    for (Arrangement.Layer l : open.picture().arrangement().layers()) {
       if (l.mod() != m.id()) rest.add(l);
       else heir.ifPresent(h -> rest.add(l.withMod(h)));
     }
@@ -122,20 +122,19 @@ class Bin {
   }
 
   /** The newest of its other versions, which gets the layer of one that goes. */
-  private static Optional<Long> heir(Bench bench, Mod m) {
-    return bench.mods().values().stream()
+  private static Optional<Long> heir(OpenWorkspace open, Mod m) {
+    return open.mods().values().stream()
         .filter(o -> o.strand() == m.strand() && o.id() != m.id())
         .map(Mod::id)
         .max(Long::compare);
   }
 
-  private static List<String> neededBy(Bench bench, Mod m) {
-    if (heir(bench, m).isPresent()) return List.of();
+  private static List<String> neededBy(OpenWorkspace open, Mod m) {
+    if (heir(open, m).isPresent()) return List.of();
     Set<String> plugins = new HashSet<>();
     m.plugins().forEach(p -> plugins.add(PathCase.fold(p)));
     Set<Long> on = new HashSet<>();
-    bench
-        .picture()
+    open.picture()
         .arrangement()
         .layers()
         .forEach(
@@ -143,12 +142,12 @@ class Bin {
               if (l.on()) on.add(l.mod());
             });
     List<String> out = new ArrayList<>();
-    for (Mod o : bench.mods().values()) {
+    for (Mod o : open.mods().values()) {
       boolean byCard = o.card().needs().stream().anyMatch(n -> n.mod().equals(m.card().id()));
       if (on.contains(o.id()) && o.strand() != m.strand() && byCard) out.add(o.card().name());
     }
-    for (LoadOrder.Entry e : bench.picture().loadOrder().entries()) {
-      Mod o = bench.mods().get(e.plugin().mod());
+    for (LoadOrder.Entry e : open.picture().loadOrder().entries()) {
+      Mod o = open.mods().get(e.plugin().mod());
       if (o == null || o.id() == m.id() || out.contains(o.card().name())) continue;
       boolean byMaster =
           e.on()
@@ -167,17 +166,17 @@ class Bin {
    * @param withArchive its archive goes too, when nothing else is made of it
    */
   void remove(long workspace, long mod, boolean withArchive) {
-    Bench bench = benches.get(workspace);
-    Mod m = bench.required(mod);
+    OpenWorkspace open = workspaces.get(workspace);
+    Mod m = open.required(mod);
     ModRow row = mods.row(workspace, mod);
     boolean archiveGoes =
         withArchive && row.archiveId() != 0 && archives.get(workspace, row.archiveId()).mods() <= 1;
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         "Removed " + m.card().spoken(),
-        new LibraryChange.Leaves(heir(bench, m)),
+        new LibraryChange.Leaves(heir(open, m)),
         () -> {
-          Optional<Stood> stood = Stood.of(benches.get(workspace).picture().arrangement(), mod);
+          Optional<Stood> stood = Stood.of(workspaces.get(workspace).picture().arrangement(), mod);
           db.binMod(mod, stood.map(json::write).orElse(null));
           if (archiveGoes) db.binArchive(row.archiveId());
           return mod;
@@ -221,14 +220,14 @@ class Bin {
                         "It does not lie in the bin.",
                         "Choose one from the list."));
     ModCard card = json.read(binned.card(), ModCard.class);
-    Bench bench = benches.get(workspace);
-    boolean taken = bench.mods().values().stream().anyMatch(m -> m.strand() == binned.strandId());
+    OpenWorkspace open = workspaces.get(workspace);
+    boolean taken = open.mods().values().stream().anyMatch(m -> m.strand() == binned.strandId());
     Optional<Stood> stood =
         taken
             ? Optional.empty()
             : Optional.of(
                 binned.stood() == null ? Stood.ON_TOP_OFF : json.read(binned.stood(), Stood.class));
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         "Brought “" + card.name() + "” back from the bin",
         new LibraryChange.Returns(stood),

@@ -12,8 +12,8 @@ import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.ModStore.Fitted;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Memory;
+import ironing.server.workspace.Memory;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -66,8 +66,8 @@ public class Fittings {
   /**
    * What was answered when a mod was fitted, as question/answer; nothing for one without questions.
    */
-  public Set<String> answers(Bench bench, long mod) {
-    ModRow row = db.mod(bench.workspace(), mod);
+  public Set<String> answers(OpenWorkspace open, long mod) {
+    ModRow row = db.mod(open.workspace(), mod);
     if (row == null || row.fitting() == null) return Set.of();
     Set<String> all = new TreeSet<>();
     json.read(row.fitting(), Fitted.class)
@@ -77,30 +77,30 @@ public class Fittings {
   }
 
   /** By mod: those in use whose conditions have other answers than when they were fitted. */
-  public Map<Long, Better> better(Bench bench) {
+  public Map<Long, Better> better(OpenWorkspace open) {
     Map<Long, Better> out = new LinkedHashMap<>();
-    for (long mod : db.fittedMods(bench.workspace()))
-      if (bench.inUse(mod)) better(bench, mod).ifPresent(b -> out.put(mod, b));
+    for (long mod : db.fittedMods(open.workspace()))
+      if (open.inUse(mod)) better(open, mod).ifPresent(b -> out.put(mod, b));
     return out;
   }
 
-  private Known known(Bench bench, long mod) {
+  private Known known(OpenWorkspace open, long mod) {
     return known
         .of(
-            bench.workspace(),
+            open.workspace(),
             before -> {
               if (before != null && before.containsKey(mod)) return before;
               Map<Long, Known> all = before == null ? new HashMap<>() : new HashMap<>(before);
-              all.put(mod, read(db.mod(bench.workspace(), mod)));
+              all.put(mod, read(db.mod(open.workspace(), mod)));
               return all;
             })
         .get(mod);
   }
 
   /** The same for one mod that has a fitting. */
-  Optional<Better> better(Bench bench, long mod) {
-    Known k = known(bench, mod);
-    Facts now = new BenchFacts(() -> bench, Intake.strandOf(bench, mod));
+  Optional<Better> better(OpenWorkspace open, long mod) {
+    Known k = known(open, mod);
+    Facts now = new BenchFacts(() -> open, Intake.strandOf(open, mod));
     Map<String, Boolean> truths = k.fitting().truths(now);
     if (truths.equals(k.fitted().truths())) return Optional.empty();
     Facts then = Facts.remembered(k.fitted().truths());
@@ -111,7 +111,7 @@ public class Fittings {
     try {
       Outcome outcome =
           ContentLayout.fitted(
-              places.of(bench),
+              places.of(open),
               k.fitted().entries().stream().map(Fitted.Entry::path).toList(),
               k.choices(),
               k.fitting().moves(k.fitting().asked(answers, now)));
@@ -125,11 +125,11 @@ public class Fittings {
     for (FileRow f : db.allFiles(mod))
       if (f.pack().isEmpty())
         before.put(f.path(), f.givenSha256() == null ? f.sha256() : f.givenSha256());
-    ContentDifference d = ContentDifference.between(bench.game().pathCase(), before, after);
+    ContentDifference d = ContentDifference.between(open.game().pathCase(), before, after);
     if (d.isNone()) return Optional.empty();
     return Optional.of(
         new Better(
-            because(k.fitted().truths(), truths, k.fitting().spoken(id -> nameOf(bench, id))),
+            because(k.fitted().truths(), truths, k.fitting().spoken(id -> nameOf(open, id))),
             answers,
             d.added(),
             d.gone(),
@@ -137,8 +137,8 @@ public class Fittings {
   }
 
   /** What to call a mod by the id of its card; the id where it is not in the library. */
-  static String nameOf(Bench bench, String id) {
-    return bench.mods().values().stream()
+  static String nameOf(OpenWorkspace open, String id) {
+    return open.mods().values().stream()
         .filter(m -> m.card().id().equals(id))
         .map(m -> m.card().name())
         .findFirst()

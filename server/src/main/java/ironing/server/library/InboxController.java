@@ -10,7 +10,7 @@ import ironing.server.library.Intake.Look;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.library.Watched.Arrived;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.List;
@@ -39,7 +39,7 @@ class InboxController {
   private final Intake intake;
   private final Watched watched;
   private final Bin bin;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
   InboxController(
@@ -49,7 +49,7 @@ class InboxController {
       Intake intake,
       Watched watched,
       Bin bin,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs) {
     this.archives = archives;
     this.uploads = uploads;
@@ -57,7 +57,7 @@ class InboxController {
     this.intake = intake;
     this.watched = watched;
     this.bin = bin;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
@@ -125,7 +125,7 @@ class InboxController {
   /** What has come in and waits to be installed. */
   @GetMapping("/inbox")
   Inbox inbox(@PathVariable long workspace) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     List<Archive> waiting =
         archives.all(workspace).stream()
             .filter(a -> a.mods() == 0)
@@ -163,7 +163,7 @@ class InboxController {
   /** All archives of the library, the oldest first. */
   @GetMapping("/archives")
   List<Archive> archives(@PathVariable long workspace) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     return archives.all(workspace).stream().map(a -> view(workspace, a)).toList();
   }
 

@@ -30,7 +30,7 @@ import ironing.server.library.ModStore.Place;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -54,7 +54,7 @@ class Installer {
   private final Intake intake;
   private final ModStore mods;
   private final LibraryMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Json json;
   private final Jobs jobs;
 
@@ -64,7 +64,7 @@ class Installer {
       Intake intake,
       ModStore mods,
       LibraryMapper db,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Json json,
       Jobs jobs) {
     this.archives = archives;
@@ -72,7 +72,7 @@ class Installer {
     this.intake = intake;
     this.mods = mods;
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.json = json;
     this.jobs = jobs;
   }
@@ -190,7 +190,7 @@ class Installer {
 
   /** Brings in and installs every archive of a folder on this machine, one after another. */
   Job bringInFolder(long workspace, String folderName) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     Path folder = Folders.named(folderName);
     List<Path> files;
     try (Stream<Path> list = Files.list(folder)) {
@@ -243,14 +243,14 @@ class Installer {
     else if (look.decision() == Decision.REFUSED || look.decision() == Decision.NOTHING) {
       staging.drop(row.id());
       throw look.problems().isEmpty()
-          ? nothing(benches.game(workspace), row.name())
+          ? nothing(workspaces.game(workspace), row.name())
           : new IroningException(look.problems());
     }
   }
 
   /** Packs a plain folder as an archive and keeps that, so that it is like any other. */
   Job bringInPlain(long workspace, String folderName) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     Path folder = Folders.named(folderName);
     return jobs.start(
         workspace,
@@ -321,7 +321,7 @@ class Installer {
       Plan settled = settled(workspace, row, staged, part);
       Path built = work.path().resolve("mod");
       Made made = made(workspace, row, settled, built, true);
-      String said = "Installed “" + benches.get(workspace).nameOf(mod) + "” as defined now";
+      String said = "Installed “" + workspaces.get(workspace).nameOf(mod) + "” as defined now";
       mods.layOutAnew(workspace, mod, made, built, said);
     } catch (IOException e) {
       throw ModStore.failed(row.name(), e);
@@ -334,7 +334,7 @@ class Installer {
   private Plan settled(long workspace, ArchiveRow row, Staged staged, Part part) {
     Set<Long> own =
         part.place() instanceof Place.InsteadOf instead
-            ? Intake.strandOf(benches.get(workspace), instead.mod())
+            ? Intake.strandOf(workspaces.get(workspace), instead.mod())
             : Set.of();
     Choices choices =
         part.carry() && part.place() instanceof Place.InsteadOf i
@@ -361,7 +361,7 @@ class Installer {
                           "Choose the folder in which the mod begins."))
               .toList());
     }
-    throw nothing(benches.game(workspace), row.name());
+    throw nothing(workspaces.game(workspace), row.name());
   }
 
   /** Two layers of one mod are only made on a word. */
@@ -401,7 +401,7 @@ class Installer {
   private Made made(long workspace, ArchiveRow row, Plan plan, Path built, boolean last)
       throws IOException {
     Outcome.Laid laid = (Outcome.Laid) plan.outcome();
-    GameDefinition game = benches.game(workspace);
+    GameDefinition game = workspaces.game(workspace);
     Map<String, Unpacked> byPath = new HashMap<>();
     for (Unpacked u : plan.staged().entries()) byPath.put(u.path(), u);
     Path tree = plan.staged().tree();

@@ -21,8 +21,8 @@ import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -47,7 +47,7 @@ class Intake {
   private final Archives archives;
   private final Staging staging;
   private final LibraryMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final OwnPlaces places;
   private final Jobs jobs;
   private final Json json;
@@ -57,7 +57,7 @@ class Intake {
       Archives archives,
       Staging staging,
       LibraryMapper db,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       OwnPlaces places,
       Jobs jobs,
       Json json,
@@ -65,7 +65,7 @@ class Intake {
     this.archives = archives;
     this.staging = staging;
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.places = places;
     this.jobs = jobs;
     this.json = json;
@@ -170,7 +170,7 @@ class Intake {
   /** Looks into what a server that has ended did not come to. */
   @EventListener(ApplicationReadyEvent.class)
   void lookIntoTheRest() {
-    for (long workspace : benches.all())
+    for (long workspace : workspaces.all())
       for (ArchiveRow row : db.archives(workspace))
         if (row.mods() == 0 && row.look() == null) look(workspace, row);
   }
@@ -315,7 +315,7 @@ class Intake {
       if (text.isEmpty()) return Optional.empty();
       String file = row.name() + " › " + ContentLayout.FITTING;
       Fitting fitting = told.taken(Fitting.readWithWarnings(file, text.get()));
-      BenchFacts facts = new BenchFacts(() -> benches.get(workspace), without);
+      BenchFacts facts = new BenchFacts(() -> workspaces.get(workspace), without);
       List<Asked> asked = fitting.asked(choices.answers(), facts);
       return Optional.of(new FittingPlan(text.get(), root, fitting, asked, fitting.truths(facts)));
     } catch (IroningException e) {
@@ -343,11 +343,11 @@ class Intake {
   }
 
   /** All versions of a mod, which its own conditions must not see. */
-  static Set<Long> strandOf(Bench bench, long mod) {
+  static Set<Long> strandOf(OpenWorkspace open, long mod) {
     Set<Long> all = new HashSet<>();
-    Mod m = bench.mods().get(mod);
+    Mod m = open.mods().get(mod);
     if (m != null)
-      bench.mods().values().stream()
+      open.mods().values().stream()
           .filter(o -> o.strand() == m.strand())
           .forEach(o -> all.add(o.id()));
     return all;

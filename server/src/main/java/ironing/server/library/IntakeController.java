@@ -25,8 +25,8 @@ import ironing.server.library.ModStore.Place;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.nio.file.Files;
@@ -55,15 +55,19 @@ class IntakeController {
   private final Staging staging;
   private final Intake intake;
   private final Versions versions;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
   IntakeController(
-      Archives archives, Staging staging, Intake intake, Versions versions, Workbenches benches) {
+      Archives archives,
+      Staging staging,
+      Intake intake,
+      Versions versions,
+      OpenWorkspaces workspaces) {
     this.archives = archives;
     this.staging = staging;
     this.intake = intake;
     this.versions = versions;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /**
@@ -82,21 +86,26 @@ class IntakeController {
       @RequestParam(defaultValue = "") String below) {
     ArchiveRow row = archives.get(workspace, archive);
     Staged staged = staging.get(workspace, row, (done, total, unit) -> {});
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Part part = body.part();
     Optional<Long> instead =
         part.place() instanceof Place.InsteadOf i ? Optional.of(i.mod()) : Optional.empty();
-    Set<Long> own = instead.map(i -> Intake.strandOf(bench, i)).orElse(Set.of());
+    Set<Long> own = instead.map(i -> Intake.strandOf(open, i)).orElse(Set.of());
     Choices choices =
         part.carry() && instead.isPresent()
             ? intake.carried(workspace, staged, part.choices(), instead.get())
             : part.choices();
     Plan plan = intake.plan(workspace, row, staged, choices, own);
-    return view(row, bench, plan, instead, own, new Page(limit, below));
+    return view(row, open, plan, instead, own, new Page(limit, below));
   }
 
   private IntakeView view(
-      ArchiveRow row, Bench bench, Plan plan, Optional<Long> instead, Set<Long> own, Page page) {
+      ArchiveRow row,
+      OpenWorkspace open,
+      Plan plan,
+      Optional<Long> instead,
+      Set<Long> own,
+      Page page) {
     Map<String, Long> sizes = new HashMap<>();
     for (Unpacked u : plan.staged().entries()) sizes.put(u.path(), u.sizeBytes());
     Outcome.Laid laid = plan.outcome() instanceof Outcome.Laid l ? l : null;
@@ -137,19 +146,19 @@ class IntakeController {
             .sorted(Comparator.comparing(o -> o.reading() == null))
             .limit(page.limit())
             .toList(),
-        bench.game().mounts().stream().map(m -> new MountView(m.id(), m.at())).toList(),
+        open.game().mounts().stream().map(m -> new MountView(m.id(), m.at())).toList(),
         asks,
         plan.fitting().map(IntakeViews::questions).orElse(List.of()),
-        Versions.collisions(bench, paths, own),
-        here(bench, card.id()),
-        instead.map(i -> versions.compare(bench, i, IntakeViews.files(plan, placed))).orElse(null));
+        Versions.collisions(open, paths, own),
+        here(open, card.id()),
+        instead.map(i -> versions.compare(open, i, IntakeViews.files(plan, placed))).orElse(null));
   }
 
-  private List<Here> here(Bench bench, String cardId) {
-    return versions.ofId(bench.workspace(), cardId).stream()
-        .map(m -> bench.mods().get(m))
+  private List<Here> here(OpenWorkspace open, String cardId) {
+    return versions.ofId(open.workspace(), cardId).stream()
+        .map(m -> open.mods().get(m))
         .filter(m -> m != null)
-        .map(m -> new Here(m.id(), m.card().shownVersion(), bench.inUse(m.id())))
+        .map(m -> new Here(m.id(), m.card().shownVersion(), open.inUse(m.id())))
         .toList();
   }
 

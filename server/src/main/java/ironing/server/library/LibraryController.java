@@ -5,7 +5,6 @@ import ironing.core.workspace.Mod;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
-import ironing.server.journey.Journeys;
 import ironing.server.library.IntakeViews.PartRequest;
 import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryViews.CardText;
@@ -18,8 +17,9 @@ import ironing.server.library.LibraryViews.VersionView;
 import ironing.server.library.StrandMapper.StrandRow;
 import ironing.server.platform.Json;
 import ironing.server.platform.Rows;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.progress.KnownProgress;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.Arrays;
@@ -46,8 +46,8 @@ class LibraryController {
   private final ModStore mods;
   private final ModWords words;
   private final Fittings fittings;
-  private final Workbenches benches;
-  private final Journeys journeys;
+  private final OpenWorkspaces workspaces;
+  private final KnownProgress journeys;
   private final Jobs jobs;
   private final Json json;
 
@@ -56,15 +56,15 @@ class LibraryController {
       ModStore mods,
       ModWords words,
       Fittings fittings,
-      Workbenches benches,
-      Journeys journeys,
+      OpenWorkspaces workspaces,
+      KnownProgress journeys,
       Jobs jobs,
       Json json) {
     this.installer = installer;
     this.mods = mods;
     this.words = words;
     this.fittings = fittings;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.journeys = journeys;
     this.jobs = jobs;
     this.json = json;
@@ -73,24 +73,24 @@ class LibraryController {
   /** All mods of the library. */
   @GetMapping("/library")
   LibraryView library(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    Journeys.Ways ways = journeys.of(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    KnownProgress.Ways ways = journeys.of(open);
     Map<Long, List<String>> tags = new HashMap<>();
     for (StrandRow s : words.strands(workspace)) tags.put(s.id(), tags(s));
     Map<Long, Long> versions =
-        bench.mods().values().stream()
+        open.mods().values().stream()
             .collect(Collectors.groupingBy(Mod::strand, Collectors.counting()));
-    Set<Long> better = fittings.better(bench).keySet();
+    Set<Long> better = fittings.better(open).keySet();
     Set<Long> inUse =
-        bench.picture().arrangement().layers().stream()
+        open.picture().arrangement().layers().stream()
             .map(l -> l.mod())
             .collect(Collectors.toSet());
     return new LibraryView(
-        bench.mods().values().stream()
+        open.mods().values().stream()
             .map(
                 m ->
                     LibraryViews.view(
-                        bench,
+                        open,
                         m,
                         inUse.contains(m.id()),
                         versions.get(m.strand()).intValue(),
@@ -121,15 +121,13 @@ class LibraryController {
       @PathVariable long mod,
       @RequestParam(defaultValue = "1000") @Min(0) @Max(Rows.MOST) int limit,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     ModRow row = mods.row(workspace, mod);
-    Mod m = bench.required(mod);
+    Mod m = open.required(mod);
     ModCard card = m.card();
     StrandRow strand = words.strand(row);
     Fittings.Better better =
-        row.fitting() == null || !bench.inUse(mod)
-            ? null
-            : fittings.better(bench, mod).orElse(null);
+        row.fitting() == null || !open.inUse(mod) ? null : fittings.better(open, mod).orElse(null);
     return new ModDetail(
         mod,
         m.kind(),
@@ -153,21 +151,21 @@ class LibraryController {
         row.fitting() != null,
         choices(row),
         better,
-        versions(bench, row.strandId()),
-        bench.inUse(mod),
+        versions(open, row.strandId()),
+        open.inUse(mod),
         m.sizeBytes(),
         m.plugins(),
-        LibraryViews.needs(bench, card),
+        LibraryViews.needs(open, card),
         card.clashes().stream()
-            .map(c -> new Clash(c.mod(), Fittings.nameOf(bench, c.mod()), c.why()))
+            .map(c -> new Clash(c.mod(), Fittings.nameOf(open, c.mod()), c.why()))
             .toList(),
         mods.fileCount(mod),
         mods.files(mod, limit, offset).stream().map(LibraryViews::file).toList(),
         mods.leftOut(mod).stream()
             .map(l -> new LeftOut(l.entry(), l.reason(), l.sizeBytes(), l.kept(), l.chosen()))
             .toList(),
-        bench.picture().arrangement().heldBack().getOrDefault(mod, Set.of()),
-        journeys.of(bench).mod(mod));
+        open.picture().arrangement().heldBack().getOrDefault(mod, Set.of()),
+        journeys.of(open).mod(mod));
   }
 
   private PartRequest choices(ModRow row) {
@@ -184,17 +182,17 @@ class LibraryController {
         null);
   }
 
-  private List<VersionView> versions(Bench bench, long strand) {
-    return bench.mods().values().stream()
+  private List<VersionView> versions(OpenWorkspace open, long strand) {
+    return open.mods().values().stream()
         .filter(m -> m.strand() == strand)
         .sorted((a, b) -> Long.compare(b.id(), a.id()))
         .map(
             m -> {
-              ModRow row = mods.row(bench.workspace(), m.id());
+              ModRow row = mods.row(open.workspace(), m.id());
               return new VersionView(
                   m.id(),
                   m.card().shownVersion(),
-                  bench.inUse(m.id()),
+                  open.inUse(m.id()),
                   m.archiveName(),
                   row.installedAt().toString(),
                   m.sizeBytes(),

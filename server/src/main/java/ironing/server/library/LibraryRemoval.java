@@ -7,7 +7,7 @@ import ironing.server.job.Jobs;
 import ironing.server.library.BinMapper.BinnedArchive;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,7 +26,7 @@ public class LibraryRemoval {
   private static final Logger LOG = LoggerFactory.getLogger(LibraryRemoval.class);
   private final LibraryMapper db;
   private final BinMapper bin;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final LibraryGate gate;
   private final Staging staging;
@@ -35,13 +35,13 @@ public class LibraryRemoval {
   LibraryRemoval(
       LibraryMapper db,
       BinMapper bin,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Folders folders,
       LibraryGate gate,
       Staging staging) {
     this.db = db;
     this.bin = bin;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.gate = gate;
     this.staging = staging;
@@ -59,7 +59,7 @@ public class LibraryRemoval {
     List<Named> archives = archives(workspace);
     return new Holds(
         folders.library(workspace).toString(),
-        benches.get(workspace).mods().size(),
+        workspaces.get(workspace).mods().size(),
         archives.size(),
         archives.stream().mapToLong(Named::sizeBytes).sum());
   }
@@ -79,7 +79,7 @@ public class LibraryRemoval {
   /** Where the archives would be kept: beside the library, in a folder that is not there yet. */
   public Path keptArchives(long workspace) {
     Path beside = folders.library(workspace).getParent();
-    String title = benches.get(workspace).title().replaceAll("[^\\p{L}\\p{N}]+", "-");
+    String title = workspaces.get(workspace).title().replaceAll("[^\\p{L}\\p{N}]+", "-");
     String name = "archives-of-" + title.toLowerCase(Locale.ROOT);
     Path folder = beside.resolve(name);
     for (int i = 2; Files.exists(folder); i++) folder = beside.resolve(name + "-" + i);
@@ -109,7 +109,7 @@ public class LibraryRemoval {
   }
 
   private boolean isKnown(long workspace) {
-    return benches.all().contains(workspace);
+    return workspaces.all().contains(workspace);
   }
 
   private void keep(long workspace, Path to, Jobs.Progress progress) throws IOException {

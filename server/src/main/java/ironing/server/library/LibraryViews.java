@@ -3,11 +3,11 @@ package ironing.server.library;
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
 import ironing.core.workspace.Mod;
-import ironing.server.journey.Journeys.ModJourney;
 import ironing.server.library.IntakeViews.PartRequest;
 import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
+import ironing.server.progress.KnownProgress.ModJourney;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.List;
 import java.util.Set;
 
@@ -168,7 +168,7 @@ final class LibraryViews {
       ModJourney journey) {}
 
   static ModView view(
-      Bench bench,
+      OpenWorkspace open,
       Mod m,
       boolean inUse,
       int versions,
@@ -194,13 +194,13 @@ final class LibraryViews {
         m.plugins(),
         tags,
         better,
-        bench.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
+        open.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
         m.edited().size(),
         journey);
   }
 
-  static List<NeedView> needs(Bench bench, ModCard card) {
-    return Needs.of(card, bench.installed()).stream()
+  static List<NeedView> needs(OpenWorkspace open, ModCard card) {
+    return Needs.of(card, open.installed()).stream()
         .map(
             n ->
                 new NeedView(

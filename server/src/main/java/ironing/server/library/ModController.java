@@ -20,8 +20,8 @@ import ironing.server.library.Versions.Replacement;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.List;
@@ -196,8 +196,8 @@ class ModController {
       @PathVariable long mod,
       @RequestParam long instead,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = versions.use(workspace, Expected.of(ifMatch), instead, mod);
-    return ResponseEntity.noContent().eTag(Revision.etag(bench.revision())).build();
+    OpenWorkspace open = versions.use(workspace, Expected.of(ifMatch), instead, mod);
+    return ResponseEntity.noContent().eTag(Revision.etag(open.revision())).build();
   }
 
   /** What removing it would mean. */

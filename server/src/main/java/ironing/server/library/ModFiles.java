@@ -12,10 +12,10 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.LibraryChange;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.charset.Charset;
 import java.nio.file.Files;
@@ -40,16 +40,20 @@ public class ModFiles {
 
   private final LibraryMapper db;
   private final ModStore mods;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final LibraryGate gate;
   private final Disk disk = new RealDisk();
 
   ModFiles(
-      LibraryMapper db, ModStore mods, Workbenches benches, Folders folders, LibraryGate gate) {
+      LibraryMapper db,
+      ModStore mods,
+      OpenWorkspaces workspaces,
+      Folders folders,
+      LibraryGate gate) {
     this.db = db;
     this.mods = mods;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.gate = gate;
   }
@@ -144,7 +148,7 @@ public class ModFiles {
       disk.createFolders(folder.resolve("edited"));
       disk.write(folder.resolve(stored), bytes);
       disk.flushFolder(folder.resolve("edited"));
-      benches.changeLibrary(
+      workspaces.changeLibrary(
           workspace,
           "Edited " + path + " of " + name(workspace, mod),
           LibraryChange.BESIDE,
@@ -177,7 +181,7 @@ public class ModFiles {
       disk.flushTree(to.getParent());
       String sha256 = ContentHash.of(to);
       long size = Files.size(to);
-      benches.changeLibrary(
+      workspaces.changeLibrary(
           workspace,
           "Took " + path + " into " + name(workspace, mod),
           LibraryChange.BESIDE,
@@ -212,7 +216,7 @@ public class ModFiles {
       throw IroningException.of(
           "not-edited", path, "It is as it came in the archive.", "Leave it as it is.");
     }
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         "Put " + path + " of " + name(workspace, mod) + " back as it came",
         LibraryChange.BESIDE,
@@ -230,7 +234,7 @@ public class ModFiles {
   }
 
   private String name(long workspace, long mod) {
-    return "“" + benches.get(workspace).nameOf(mod) + "”";
+    return "“" + workspaces.get(workspace).nameOf(mod) + "”";
   }
 
   private static void drop(Path folder, FileRow file) {
@@ -249,26 +253,26 @@ public class ModFiles {
    */
   DifferenceView holdBack(
       long workspace, Expected expected, long mod, List<String> paths, boolean hold) {
-    Bench now = benches.get(workspace);
+    OpenWorkspace now = workspaces.get(workspace);
     now.required(mod);
     for (String p : paths) GamePath.check(p.endsWith("/") ? p.substring(0, p.length() - 1) : p);
     return DifferenceView.of(
-        benches.change(
+        workspaces.change(
             workspace,
             expected,
             b -> said(b, mod, paths, hold),
             b -> b.picture().arrangement().withHeldBack(mod, held(b, mod, paths, hold))));
   }
 
-  private static String said(Bench bench, long mod, List<String> paths, boolean hold) {
+  private static String said(OpenWorkspace open, long mod, List<String> paths, boolean hold) {
     String what = paths.size() == 1 ? paths.get(0) : paths.size() + " paths";
-    return (hold ? "Held back " : "Let in ") + what + " of “" + bench.nameOf(mod) + "”";
+    return (hold ? "Held back " : "Let in ") + what + " of “" + open.nameOf(mod) + "”";
   }
 
   /** Letting one file of a folder in that is held back splits the folder into its other files. */
-  private Set<String> held(Bench bench, long mod, List<String> paths, boolean hold) {
+  private Set<String> held(OpenWorkspace open, long mod, List<String> paths, boolean hold) {
     Set<String> held =
-        new TreeSet<>(bench.picture().arrangement().heldBack().getOrDefault(mod, Set.of()));
+        new TreeSet<>(open.picture().arrangement().heldBack().getOrDefault(mod, Set.of()));
     for (String path : paths) {
       held.removeIf(h -> path.endsWith("/") && h.startsWith(path));
       if (hold) {
@@ -315,14 +319,14 @@ public class ModFiles {
 
   /** Reads every loose file of a mod and compares it with what was installed, or edited. */
   Verified verify(long workspace, long mod) {
-    Bench bench = benches.get(workspace);
-    bench.required(mod);
+    OpenWorkspace open = workspaces.get(workspace);
+    open.required(mod);
     List<Amiss> amiss = new ArrayList<>();
     int checked = 0;
     for (FileRow f : db.allFiles(mod)) {
       if (!f.pack().isEmpty()) continue;
       checked++;
-      Path place = bench.value().locate(mod, f.path());
+      Path place = open.value().locate(mod, f.path());
       try {
         String found = Files.exists(place) ? ContentHash.of(place) : null;
         if (!f.sha256().equals(found)) amiss.add(new Amiss(f.path(), f.sha256(), found));

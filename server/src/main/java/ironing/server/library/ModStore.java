@@ -12,9 +12,9 @@ import ironing.server.library.LibraryMapper.StoredFile;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
-import ironing.server.workbench.FormerContents;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FormerContents;
+import ironing.server.workspace.LibraryChange;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.FileSystemException;
 import java.nio.file.Files;
@@ -44,7 +44,7 @@ public class ModStore implements SmartInitializingSingleton {
   private static final int ROWS_AT_ONCE = 2000;
   private final LibraryMapper db;
   private final FormerContents former;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final LibraryGate gate;
   private final Json json;
@@ -53,13 +53,13 @@ public class ModStore implements SmartInitializingSingleton {
   ModStore(
       LibraryMapper db,
       FormerContents former,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Folders folders,
       LibraryGate gate,
       Json json) {
     this.db = db;
     this.former = former;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.gate = gate;
     this.json = json;
@@ -197,20 +197,20 @@ public class ModStore implements SmartInitializingSingleton {
     String folder = moveIn(workspace, made.card().name(), built);
     String name = "“" + made.card().name() + "”", spoken = made.card().spoken();
     if (place instanceof Place.InsteadOf instead) {
-      return benches.changeLibrary(
+      return workspaces.changeLibrary(
           workspace,
           "Put " + spoken + " in place of " + versionOf(workspace, instead.mod()),
           new LibraryChange.Instead(instead.mod()),
           () -> addRow(workspace, made, strandOf(workspace, instead.mod()), folder, also));
     }
     if (place instanceof Place.Beside beside) {
-      return benches.changeLibrary(
+      return workspaces.changeLibrary(
           workspace,
           "Brought in " + spoken + " beside the version in use",
           LibraryChange.BESIDE,
           () -> addRow(workspace, made, strandOf(workspace, beside.mod()), folder, also));
     }
-    return benches.changeLibrary(
+    return workspaces.changeLibrary(
         workspace,
         (made.archive() == null ? "Made " : "Brought in ") + name,
         new LibraryChange.OnTop(!(place instanceof Place.OnTopOff)),
@@ -265,7 +265,7 @@ public class ModStore implements SmartInitializingSingleton {
       long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
     String folder = moveIn(workspace, made.card().name(), built);
     List<String> gone = new ArrayList<>();
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         said,
         new LibraryChange.OtherContent(mod),
@@ -283,9 +283,9 @@ public class ModStore implements SmartInitializingSingleton {
   /** The same for what another program wrote: an act on the world, which is not undone. */
   public void replaceForGood(
       long workspace, long mod, Made made, Path built, String said, LongConsumer also) {
-    String before = benches.get(workspace).mods().get(mod).folder();
+    String before = workspaces.get(workspace).mods().get(mod).folder();
     String folder = moveIn(workspace, made.card().name(), built);
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         said,
         LibraryChange.BESIDE,
@@ -302,9 +302,9 @@ public class ModStore implements SmartInitializingSingleton {
 
   /** Gives a mod other files out of its archive; its card, its layer and its place stay. */
   void layOutAnew(long workspace, long mod, Made made, Path built, String said) {
-    String before = benches.get(workspace).mods().get(mod).folder();
+    String before = workspaces.get(workspace).mods().get(mod).folder();
     String folder = moveIn(workspace, made.card().name(), built);
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         said,
         LibraryChange.BESIDE,
@@ -359,7 +359,7 @@ public class ModStore implements SmartInitializingSingleton {
   /** At start, before anybody is served: what no row names was never part of the library. */
   @Override
   public void afterSingletonsInstantiated() {
-    for (long w : benches.all()) {
+    for (long w : workspaces.all()) {
       try {
         FolderTree.remove(folders.incoming(w));
         FolderTree.remove(folders.staged(w));

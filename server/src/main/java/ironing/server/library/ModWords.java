@@ -6,8 +6,8 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryViews.CardText;
 import ironing.server.library.StrandMapper.StrandRow;
 import ironing.server.platform.Json;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.LibraryChange;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -20,14 +20,15 @@ class ModWords {
   private final ModStore mods;
   private final LibraryMapper db;
   private final StrandMapper strands;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Json json;
 
-  ModWords(ModStore mods, LibraryMapper db, StrandMapper strands, Workbenches benches, Json json) {
+  ModWords(
+      ModStore mods, LibraryMapper db, StrandMapper strands, OpenWorkspaces workspaces, Json json) {
     this.mods = mods;
     this.db = db;
     this.strands = strands;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.json = json;
   }
 
@@ -45,7 +46,7 @@ class ModWords {
       }
     }
     strands.setTags(row.strandId(), json.write(tags));
-    benches.tellLibrary(workspace, mod);
+    workspaces.tellLibrary(workspace, mod);
   }
 
   /**
@@ -58,7 +59,7 @@ class ModWords {
           "notes-long", "The notes", "They have more than 200,000 letters.", "Shorten them.");
     }
     strands.setNotes(row.strandId(), notes);
-    benches.tellLibrary(workspace, mod);
+    workspaces.tellLibrary(workspace, mod);
   }
 
   /**
@@ -85,7 +86,7 @@ class ModWords {
             sourced
                 ? Optional.of(new ModCard.Source(body.url(), body.item(), body.release()))
                 : Optional.empty());
-    benches.changeLibrary(
+    workspaces.changeLibrary(
         workspace,
         "Edited the card of “" + after.name() + "”",
         LibraryChange.BESIDE,

@@ -4,9 +4,9 @@ import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.library.KnownPlaces;
 import ironing.core.library.Placing;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Memory;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Memory;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.Iterator;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -16,7 +16,7 @@ import org.springframework.stereotype.Component;
 @Component
 class OwnPlaces {
   private static final long BYTES_OF_A_FILE = 100;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
   /**
    * @param own the paths of each of the game's sources: the very arrays of the holdings, which stay
@@ -24,16 +24,16 @@ class OwnPlaces {
    */
   private record Known(GameDefinition game, List<int[]> own, Placing placing) {
     @SuppressWarnings("ReferenceEquality")
-    boolean isOf(Bench bench) {
-      return bench.game() == game && own(bench).equals(own);
+    boolean isOf(OpenWorkspace open) {
+      return open.game() == game && own(open).equals(own);
     }
 
     long bytes() {
       return BYTES_OF_A_FILE * own.stream().mapToInt(paths -> paths.length).sum();
     }
 
-    static List<int[]> own(Bench bench) {
-      Holdings holdings = bench.picture().holdings();
+    static List<int[]> own(OpenWorkspace open) {
+      Holdings holdings = open.picture().holdings();
       return holdings.sourcesOfMod(Holdings.GAME).stream()
           .map(s -> holdings.pathsOf(s.id()))
           .toList();
@@ -43,36 +43,35 @@ class OwnPlaces {
   // many archives are looked into one after another, between which the game stays as it is
   private final Memory.Kept<Known> known;
 
-  OwnPlaces(Workbenches benches, Memory memory) {
-    this.benches = benches;
+  OwnPlaces(OpenWorkspaces workspaces, Memory memory) {
+    this.workspaces = workspaces;
     this.known = memory.keeping(Known::bytes);
   }
 
   /** The same, without a look at any file where the definition does not ask for it. */
   Placing of(long workspace) {
-    GameDefinition game = benches.game(workspace);
-    return KnownPlaces.matter(game) ? of(benches.get(workspace)) : Placing.of(game);
+    GameDefinition game = workspaces.game(workspace);
+    return KnownPlaces.matter(game) ? of(workspaces.get(workspace)) : Placing.of(game);
   }
 
   /** Cost: the game's files when they have changed since, else nothing. */
-  Placing of(Bench bench) {
+  Placing of(OpenWorkspace open) {
     return known
         .of(
-            bench.workspace(),
+            open.workspace(),
             k ->
-                k != null && k.isOf(bench)
+                k != null && k.isOf(open)
                     ? k
                     : new Known(
-                        bench.game(),
-                        Known.own(bench),
-                        new Placing(
-                            bench.game(), KnownPlaces.of(bench.game(), () -> paths(bench)))))
+                        open.game(),
+                        Known.own(open),
+                        new Placing(open.game(), KnownPlaces.of(open.game(), () -> paths(open)))))
         .placing();
   }
 
   /** The paths of the unmodded game, packed ones too. */
-  Iterator<String> paths(Bench bench) {
-    Holdings holdings = bench.picture().holdings();
+  Iterator<String> paths(OpenWorkspace open) {
+    Holdings holdings = open.picture().holdings();
     return holdings.sourcesOfMod(Holdings.GAME).stream()
         .flatMapToInt(s -> IntStream.of(holdings.pathsOf(s.id())))
         .mapToObj(holdings::path)

@@ -12,8 +12,8 @@ import ironing.core.plugin.PluginText;
 import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -37,21 +37,20 @@ import org.springframework.web.bind.annotation.RestController;
 class PluginTextController {
   private static final String ENDING = ".jsonl";
   private final ModStore mods;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  PluginTextController(ModStore mods, Workbenches benches) {
+  PluginTextController(ModStore mods, OpenWorkspaces workspaces) {
     this.mods = mods;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** The text form of a plugin in play. */
   @GetMapping(value = "/{plugin}/text", produces = "application/jsonl")
   ResponseEntity<String> text(@PathVariable long workspace, @PathVariable String plugin)
       throws IOException {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     LoadOrder.Entry e =
-        bench
-            .picture()
+        open.picture()
             .loadOrder()
             .find(plugin)
             .orElseThrow(
@@ -61,7 +60,7 @@ class PluginTextController {
                         plugin,
                         "There is no such plugin.",
                         "Choose one from the load order."));
-    Path file = bench.value().locateInPlay(bench.game().pluginPath(e.name()));
+    Path file = open.value().locateInPlay(open.game().pluginPath(e.name()));
     Plugin p = PluginCodec.decode(e.name(), Files.readAllBytes(file)).plugin();
     ContentDisposition as =
         ContentDisposition.attachment().filename(e.name() + ENDING, StandardCharsets.UTF_8).build();
@@ -88,17 +87,17 @@ class PluginTextController {
   @PostMapping("/text")
   ImportedPlugin importText(@PathVariable long workspace, @RequestBody PluginTextRequest body)
       throws IOException {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     String name =
         body.name().endsWith(ENDING)
             ? body.name().substring(0, body.name().length() - ENDING.length())
             : body.name();
-    requireName(bench, name);
+    requireName(open, name);
     Plugin p = PluginText.parse(name, body.text());
     byte[] bytes = PluginCodec.encode(p);
     String covers =
-        bench.picture().loadOrder().find(name).map(e -> bench.nameOf(e.plugin().mod())).orElse("");
-    String path = bench.game().pluginPath(name);
+        open.picture().loadOrder().find(name).map(e -> open.nameOf(e.plugin().mod())).orElse("");
+    String path = open.game().pluginPath(name);
     String title = p.header().title().filter(t -> !t.isBlank()).orElse(name);
     String version = p.header().version().orElse("1");
     ModCard card =
@@ -124,11 +123,11 @@ class PluginTextController {
     }
   }
 
-  private static void requireName(Bench bench, String name) {
+  private static void requireName(OpenWorkspace open, String name) {
     boolean bare = !name.isBlank() && !name.contains("/") && !name.contains("\\");
-    if (bare && bench.game().plugins().isPresent()) {
-      String path = bench.game().pluginPath(name);
-      if (bench.game().isPlugin(path) && GamePath.whyUnsafe(path) == null) return;
+    if (bare && open.game().plugins().isPresent()) {
+      String path = open.game().pluginPath(name);
+      if (open.game().isPlugin(path) && GamePath.whyUnsafe(path) == null) return;
     }
     throw IroningException.of(
         "name-unfit",

@@ -16,8 +16,8 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.LibraryChange;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.LibraryChange;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -37,7 +37,7 @@ class Reinstaller implements ModRepair {
   private final Staging staging;
   private final ModStore mods;
   private final LibraryMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final Jobs jobs;
   private final Disk disk = new RealDisk();
@@ -47,21 +47,21 @@ class Reinstaller implements ModRepair {
       Staging staging,
       ModStore mods,
       LibraryMapper db,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Folders folders,
       Jobs jobs) {
     this.archives = archives;
     this.staging = staging;
     this.mods = mods;
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.jobs = jobs;
   }
 
   /** One mod from its archive. */
   Job mod(long workspace, long mod) {
-    Mod m = benches.get(workspace).required(mod);
+    Mod m = workspaces.get(workspace).required(mod);
     return jobs.start(
         workspace,
         Lane.INSTALL,
@@ -76,7 +76,9 @@ class Reinstaller implements ModRepair {
   /** Every mod of the profile that came in an archive. */
   Job all(long workspace) {
     List<Long> layers =
-        benches.get(workspace).picture().arrangement().layers().stream().map(l -> l.mod()).toList();
+        workspaces.get(workspace).picture().arrangement().layers().stream()
+            .map(l -> l.mod())
+            .toList();
     return jobs.start(
         workspace,
         Lane.INSTALL,
@@ -107,7 +109,7 @@ class Reinstaller implements ModRepair {
   @SuppressWarnings("try")
   public void again(long workspace, long mod, Jobs.Progress progress) {
     ModRow row = mods.row(workspace, mod);
-    String name = benches.get(workspace).nameOf(mod);
+    String name = workspaces.get(workspace).nameOf(mod);
     if (row.archiveId() == 0) {
       throw IroningException.of(
           "no-archive", name, "It was made here, from no archive.", "Make it anew in Records.");
@@ -119,7 +121,7 @@ class Reinstaller implements ModRepair {
       Path built = work.path().resolve("mod");
       build(workspace, row, name, staged, built);
       String folder = mods.moveIn(workspace, name, built);
-      benches.changeLibrary(
+      workspaces.changeLibrary(
           workspace,
           "Installed “" + name + "” again",
           LibraryChange.BESIDE,

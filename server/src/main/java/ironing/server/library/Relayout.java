@@ -16,7 +16,7 @@ import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
 import ironing.server.library.ModStore.Fitted;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -54,16 +54,17 @@ public class Relayout {
    * All mods of the library that came in an archive and would be installed otherwise. Cost: the
    * rows of all their files; no archive is read.
    */
-  public List<Otherwise> under(Bench bench, GameDefinition next) {
-    Placing placing = new Placing(next, KnownPlaces.of(next, () -> places.paths(bench)));
+  public List<Otherwise> under(OpenWorkspace open, GameDefinition next) {
+    Placing placing = new Placing(next, KnownPlaces.of(next, () -> places.paths(open)));
     List<Otherwise> out = new ArrayList<>();
-    for (Mod m : bench.mods().values())
-      if (!m.isMend()) otherwise(bench, next, placing, m).ifPresent(out::add);
+    for (Mod m : open.mods().values())
+      if (!m.isMend()) otherwise(open, next, placing, m).ifPresent(out::add);
     return out;
   }
 
-  private Optional<Otherwise> otherwise(Bench bench, GameDefinition next, Placing placing, Mod m) {
-    ModRow row = db.mod(bench.workspace(), m.id());
+  private Optional<Otherwise> otherwise(
+      OpenWorkspace open, GameDefinition next, Placing placing, Mod m) {
+    ModRow row = db.mod(open.workspace(), m.id());
     List<FileRow> files = db.allFiles(m.id());
     Set<String> now = new TreeSet<>(), entries = new LinkedHashSet<>(), then = new TreeSet<>();
     boolean edited = false, packs = false;
@@ -73,12 +74,12 @@ public class Relayout {
       entries.add(f.entry());
       now.add(f.entry() + "\0" + f.path());
       edited |= f.stored() != null;
-      packs |= next.isPack(f.path()) != bench.game().isPack(f.path());
+      packs |= next.isPack(f.path()) != open.game().isPack(f.path());
     }
     for (StoredLeftOut l : db.leftOut(m.id())) entries.add(l.entry());
     List<Placed> placed;
     try {
-      placed = placed(bench, placing, row, entries);
+      placed = placed(open, placing, row, entries);
     } catch (IroningException wrong) {
       return Optional.of(asIs(m, wrong.problems().get(0).reason()));
     }
@@ -103,7 +104,8 @@ public class Relayout {
     return paths;
   }
 
-  private List<Placed> placed(Bench bench, Placing placing, ModRow row, Set<String> entries) {
+  private List<Placed> placed(
+      OpenWorkspace open, Placing placing, ModRow row, Set<String> entries) {
     Choices choices = json.read(row.choices(), Choices.class);
     // where it was decided to begin it begins still
     if (choices.root().isEmpty() && isDecided(placing, entries, choices))
@@ -114,7 +116,7 @@ public class Relayout {
     } else {
       Fitted fitted = json.read(row.fitting(), Fitted.class);
       Fitting fitting = Fitting.read(ContentLayout.FITTING, fitted.text());
-      BenchFacts facts = new BenchFacts(() -> bench, Intake.strandOf(bench, row.id()));
+      BenchFacts facts = new BenchFacts(() -> open, Intake.strandOf(open, row.id()));
       outcome =
           ContentLayout.fitted(
               placing, entries, choices, fitting.moves(fitting.asked(fitted.answers(), facts)));

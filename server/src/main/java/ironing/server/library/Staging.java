@@ -10,7 +10,7 @@ import ironing.core.path.PathPattern;
 import ironing.server.job.Jobs;
 import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -38,7 +38,7 @@ import org.springframework.stereotype.Component;
 class Staging {
 
   private final Archives archives;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final LibraryGate gate;
   private final Unpacker unpacker;
@@ -51,7 +51,7 @@ class Staging {
 
   Staging(
       Archives archives,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Folders folders,
       LibraryGate gate,
       Remover remover,
@@ -62,7 +62,7 @@ class Staging {
       @Value("${ironing.archives.program:/usr/bin/7zz}") Path program,
       @Value("${ironing.archives.staged-bytes:21474836480}") long keepBytes) {
     this.archives = archives;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.gate = gate;
     this.remover = remover;
@@ -125,7 +125,7 @@ class Staging {
     boolean whole = false;
     try {
       Path tree = Files.createDirectories(folder.resolve("tree"));
-      GameDefinition game = benches.game(workspace);
+      GameDefinition game = workspaces.game(workspace);
       List<Unpacked> entries =
           unpacker.unpack(
               archives.file(workspace, row),

@@ -13,9 +13,9 @@ import ironing.server.library.BinMapper.BinnedMod;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
@@ -35,7 +35,7 @@ class Storage implements SmartInitializingSingleton {
   private static final Logger LOG = LoggerFactory.getLogger(Storage.class);
   private final StorageMapper db;
   private final Bin bin;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final FolderUse use;
   private final Folders folders;
   private final LibraryGate gate;
@@ -47,7 +47,7 @@ class Storage implements SmartInitializingSingleton {
   Storage(
       StorageMapper db,
       Bin bin,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       FolderUse use,
       Folders folders,
       LibraryGate gate,
@@ -56,7 +56,7 @@ class Storage implements SmartInitializingSingleton {
       Events events) {
     this.db = db;
     this.bin = bin;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.use = use;
     this.folders = folders;
     this.gate = gate;
@@ -89,22 +89,22 @@ class Storage implements SmartInitializingSingleton {
       long free) {}
 
   Use use(long workspace) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Path library = folders.library(workspace);
     try {
       Files.createDirectories(library);
-      Path kept = Deployer.keptOriginal(bench.gameFolder(), "x").getParent();
+      Path kept = Deployer.keptOriginal(open.gameFolder(), "x").getParent();
       long binBytes =
           bin.mods(workspace).stream().mapToLong(BinnedMod::sizeBytes).sum()
               + bin.archives(workspace).stream().mapToLong(BinnedArchive::sizeBytes).sum();
       long binnedArchives =
           bin.archives(workspace).stream().mapToLong(BinnedArchive::sizeBytes).sum();
-      boolean same = sameDrive(library, bench.gameFolder());
+      boolean same = sameDrive(library, open.gameFolder());
       return new Use(
           library.toString(),
           db.folder(workspace),
           same,
-          same ? null : String.valueOf(bench.gameFolder().getParent()),
+          same ? null : String.valueOf(open.gameFolder().getParent()),
           size(folders.archives(workspace)) - binnedArchives,
           size(folders.mods(workspace)) - (binBytes - binnedArchives),
           size(folders.staged(workspace)),
@@ -147,7 +147,7 @@ class Storage implements SmartInitializingSingleton {
    * @param folderName a folder on this machine; empty for the place that it has at first
    */
   Job move(long workspace, String folderName) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Optional<Path> chosen =
         folderName.isBlank() ? Optional.empty() : Optional.of(Folders.named(folderName));
     Path from = folders.library(workspace), to = folders.libraryIn(workspace, chosen);
@@ -158,7 +158,7 @@ class Storage implements SmartInitializingSingleton {
           "The library lies there already.",
           "Name another folder.");
     }
-    if (to.startsWith(bench.gameFolder()) || to.startsWith(from)) {
+    if (to.startsWith(open.gameFolder()) || to.startsWith(from)) {
       throw IroningException.of(
           "folder-wrong",
           folderName,
@@ -178,17 +178,17 @@ class Storage implements SmartInitializingSingleton {
         "move-library",
         "Move the library",
         p -> {
-          moveNow(bench, chosen, from, to, p);
+          moveNow(open, chosen, from, to, p);
           return null;
         });
   }
 
   @SuppressWarnings("try")
   private void moveNow(
-      Bench bench, Optional<Path> chosen, Path from, Path to, Jobs.Progress progress)
+      OpenWorkspace open, Optional<Path> chosen, Path from, Path to, Jobs.Progress progress)
       throws IOException {
-    long workspace = bench.workspace();
-    use.begin(bench, FolderUse.Use.CHANGING);
+    long workspace = open.workspace();
+    use.begin(open, FolderUse.Use.CHANGING);
     boolean moved = false;
     try (LibraryGate.Pass pass = gate.moving(workspace)) {
       staging.dropBelow(from);
@@ -221,7 +221,7 @@ class Storage implements SmartInitializingSingleton {
   /** At start, before anybody is served: what a move that was cut off has left. */
   @Override
   public void afterSingletonsInstantiated() {
-    for (long workspace : benches.all()) {
+    for (long workspace : workspaces.all()) {
       String litter = db.litter(workspace);
       if (litter == null || Path.of(litter).equals(folders.library(workspace))) continue;
       try {

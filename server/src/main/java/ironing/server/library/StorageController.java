@@ -6,7 +6,7 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.library.InboxController.FolderRequest;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -27,7 +27,7 @@ class StorageController {
   private final Storage storage;
   private final Bin bin;
   private final Reinstaller reinstaller;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
   private final Json json;
 
@@ -35,13 +35,13 @@ class StorageController {
       Storage storage,
       Bin bin,
       Reinstaller reinstaller,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs,
       Json json) {
     this.storage = storage;
     this.bin = bin;
     this.reinstaller = reinstaller;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
     this.json = json;
   }
@@ -77,7 +77,7 @@ class StorageController {
   /** What was removed and can come back. */
   @GetMapping("/bin")
   BinView bin(@PathVariable long workspace) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     return new BinView(
         bin.mods(workspace).stream()
             .map(

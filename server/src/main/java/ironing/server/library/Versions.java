@@ -12,10 +12,10 @@ import ironing.core.workspace.PluginTables;
 import ironing.server.layers.DifferenceView;
 import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Changed;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Changed;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -31,11 +31,11 @@ import org.springframework.stereotype.Component;
 class Versions {
   private static final int SAMPLES = 500;
   private final LibraryMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  Versions(LibraryMapper db, Workbenches benches) {
+  Versions(LibraryMapper db, OpenWorkspaces workspaces) {
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** A file of a version that is not installed yet, or of one that is. */
@@ -75,8 +75,8 @@ class Versions {
 
   /** What the game would see differently, and how the files differ, with another version in use. */
   Replacement compare(long workspace, long mod, long other) {
-    Bench bench = benches.get(workspace);
-    Mod before = bench.required(mod), after = bench.required(other);
+    OpenWorkspace open = workspaces.get(workspace);
+    Mod before = open.required(mod), after = open.required(other);
     if (before.strand() != after.strand()) {
       throw IroningException.of(
           "other-mod",
@@ -87,30 +87,30 @@ class Versions {
     List<FileOf> files =
         db.allFiles(other).stream()
             .filter(f -> f.pack().isEmpty())
-            .map(f -> new FileOf(f.path(), f.sha256(), bench.value().locate(other, f.path())))
+            .map(f -> new FileOf(f.path(), f.sha256(), open.value().locate(other, f.path())))
             .toList();
     DifferenceView game =
-        bench.inUse(mod) ? DifferenceView.of(Changed.as(bench, with(bench, mod, other))) : null;
-    return replacement(bench, before, files, game);
+        open.inUse(mod) ? DifferenceView.of(Changed.as(open, with(open, mod, other))) : null;
+    return replacement(open, before, files, game);
   }
 
-  private static Arrangement with(Bench bench, long mod, long other) {
-    return bench.picture().arrangement().withInstead(mod, other);
+  private static Arrangement with(OpenWorkspace open, long mod, long other) {
+    return open.picture().arrangement().withInstead(mod, other);
   }
 
   /** The same for a version that only lies unpacked. */
-  Replacement compare(Bench bench, long mod, Collection<FileOf> files) {
-    return replacement(bench, bench.required(mod), files, null);
+  Replacement compare(OpenWorkspace open, long mod, Collection<FileOf> files) {
+    return replacement(open, open.required(mod), files, null);
   }
 
   private Replacement replacement(
-      Bench bench, Mod mod, Collection<FileOf> files, DifferenceView game) {
+      OpenWorkspace open, Mod mod, Collection<FileOf> files, DifferenceView game) {
     Map<String, String> before = new TreeMap<>(), after = new TreeMap<>();
     for (FileRow f : db.allFiles(mod.id()))
       if (f.pack().isEmpty()) before.put(f.path(), f.sha256());
     for (FileOf f : files) after.put(f.path(), f.sha256());
-    ContentDifference d = ContentDifference.between(bench.game().pathCase(), before, after);
-    Set<Long> own = Intake.strandOf(bench, mod.id());
+    ContentDifference d = ContentDifference.between(open.game().pathCase(), before, after);
+    Set<Long> own = Intake.strandOf(open, mod.id());
     return new Replacement(
         mod.id(),
         mod.card().name(),
@@ -118,9 +118,9 @@ class Versions {
         Paths.of(d.added()),
         Paths.of(d.gone()),
         Paths.of(d.different()),
-        collisions(bench, d.added(), own),
-        collisions(bench, d.gone(), own),
-        plugins(bench, mod, before, files),
+        collisions(open, d.added(), own),
+        collisions(open, d.gone(), own),
+        plugins(open, mod, before, files),
         game);
   }
 
@@ -129,9 +129,10 @@ class Versions {
    *
    * @param without mods that do not count
    */
-  static List<Collision> collisions(Bench bench, Collection<String> paths, Set<Long> without) {
-    Holdings holdings = bench.picture().holdings();
-    Standing standing = bench.picture().standing();
+  static List<Collision> collisions(
+      OpenWorkspace open, Collection<String> paths, Set<Long> without) {
+    Holdings holdings = open.picture().holdings();
+    Standing standing = open.picture().standing();
     Map<Long, Integer> counts = new HashMap<>();
     for (String path : paths) {
       int id = holdings.idOf(path);
@@ -143,24 +144,23 @@ class Versions {
           .forEach(m -> counts.merge(m, 1, Integer::sum));
     }
     return counts.entrySet().stream()
-        .map(e -> new Collision(e.getKey(), bench.nameOf(e.getKey()), e.getValue()))
+        .map(e -> new Collision(e.getKey(), open.nameOf(e.getKey()), e.getValue()))
         .sorted((a, b) -> b.paths() - a.paths())
         .toList();
   }
 
   private List<PluginChange> plugins(
-      Bench bench, Mod mod, Map<String, String> before, Collection<FileOf> files) {
+      OpenWorkspace open, Mod mod, Map<String, String> before, Collection<FileOf> files) {
     Map<String, List<String>> was = new TreeMap<>(), is = new TreeMap<>();
     before.forEach(
         (path, sha) -> {
-          if (bench.game().isPlugin(path))
+          if (open.game().isPlugin(path))
             was.put(
-                GamePath.name(path),
-                masters(bench, path, sha, bench.value().locate(mod.id(), path)));
+                GamePath.name(path), masters(open, path, sha, open.value().locate(mod.id(), path)));
         });
     for (FileOf f : files)
-      if (bench.game().isPlugin(f.path()))
-        is.put(GamePath.name(f.path()), masters(bench, f.path(), f.sha256(), f.place()));
+      if (open.game().isPlugin(f.path()))
+        is.put(GamePath.name(f.path()), masters(open, f.path(), f.sha256(), f.place()));
     List<PluginChange> out = new ArrayList<>();
     was.forEach(
         (name, masters) -> {
@@ -173,41 +173,41 @@ class Versions {
     return out;
   }
 
-  private static List<String> masters(Bench bench, String path, String sha, Path file) {
-    PluginTables tables = bench.value().files().tables();
+  private static List<String> masters(OpenWorkspace open, String path, String sha, Path file) {
+    PluginTables tables = open.value().files().tables();
     return tables
-        .of(sha, GamePath.name(path), bench.shapes(), file)
+        .of(sha, GamePath.name(path), open.shapes(), file)
         .header()
         .map(Plugin.Header::masters)
         .orElse(List.of());
   }
 
   /** Puts another version in a mod's place: one step of the timeline. */
-  Bench use(long workspace, Expected expected, long mod, long other) {
-    return benches
+  OpenWorkspace use(long workspace, Expected expected, long mod, long other) {
+    return workspaces
         .change(
             workspace,
             expected,
-            bench ->
+            open ->
                 "Put "
-                    + bench.mods().get(other).card().spoken()
+                    + open.mods().get(other).card().spoken()
                     + " in place of "
-                    + bench.mods().get(mod).card().spoken(),
-            bench -> {
-              if (bench.required(mod).strand() != bench.required(other).strand())
+                    + open.mods().get(mod).card().spoken(),
+            open -> {
+              if (open.required(mod).strand() != open.required(other).strand())
                 throw IroningException.of(
                     "not-a-version",
-                    bench.nameOf(other),
-                    "It is no version of “" + bench.nameOf(mod) + "”, but another mod.",
+                    open.nameOf(other),
+                    "It is no version of “" + open.nameOf(mod) + "”, but another mod.",
                     "Take a version of the same mod; another mod has a layer of its own.");
-              if (!bench.inUse(mod)) {
+              if (!open.inUse(mod)) {
                 throw IroningException.of(
                     "changed-meanwhile",
-                    bench.nameOf(mod),
+                    open.nameOf(mod),
                     "This version is not the one in use any more.",
                     "Look at it as it is now, and do it again.");
               }
-              return bench.picture().arrangement().withInstead(mod, other);
+              return open.picture().arrangement().withInstead(mod, other);
             })
         .after();
   }

@@ -9,7 +9,7 @@ import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.platform.DatabaseGone;
 import ironing.server.platform.Events;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
@@ -39,7 +39,7 @@ class Watched {
   private final WatchedMapper db;
   private final Archives archives;
   private final Intake intake;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
   private final Events events;
   private final Map<Long, List<Arrived>> lastSeen = new ConcurrentHashMap<>();
@@ -48,13 +48,13 @@ class Watched {
       WatchedMapper db,
       Archives archives,
       Intake intake,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs,
       Events events) {
     this.db = db;
     this.archives = archives;
     this.intake = intake;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
     this.events = events;
   }
@@ -77,7 +77,7 @@ class Watched {
    * @throws IroningException with code {@code folder-wrong}
    */
   void watch(long workspace, String folderName) {
-    benches.game(workspace);
+    workspaces.game(workspace);
     db.setFolder(workspace, folderName.isBlank() ? null : Folders.named(folderName).toString());
     events.tell(workspace, "inbox", Map.of());
   }

@@ -20,9 +20,9 @@ import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -48,13 +48,14 @@ class ListFileController {
   /** Larger ones are no plugin lists. In bytes. */
   private static final int LARGEST = 4 << 20;
 
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Deployments deployments;
   private final LoadOrders orders;
   private final Jobs jobs;
 
-  ListFileController(Workbenches benches, Deployments deployments, LoadOrders orders, Jobs jobs) {
-    this.benches = benches;
+  ListFileController(
+      OpenWorkspaces workspaces, Deployments deployments, LoadOrders orders, Jobs jobs) {
+    this.workspaces = workspaces;
     this.deployments = deployments;
     this.orders = orders;
     this.jobs = jobs;
@@ -109,12 +110,12 @@ class ListFileController {
   /** The list of plugins in the game folder beside the one that is wanted. */
   @GetMapping("/list-file")
   ListFileView listFile(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    Optional<ListFile> list = bench.game().plugins().flatMap(Plugins::list);
+    OpenWorkspace open = workspaces.get(workspace);
+    Optional<ListFile> list = open.game().plugins().flatMap(Plugins::list);
     if (list.isEmpty()) return ListFileView.plain(ListState.NONE, null);
     String file = list.get().file();
-    LaidOut.Item item = deployments.laidOut(bench).files().get(file);
-    Optional<byte[]> there = there(bench, file);
+    LaidOut.Item item = deployments.laidOut(open).files().get(file);
+    Optional<byte[]> there = there(open, file);
     if (there.isEmpty())
       return ListFileView.plain(item == null ? ListState.ABSENT : ListState.GONE, file);
     if (item != null && item.sha256().equals(ContentHash.of(there.get())))
@@ -123,7 +124,7 @@ class ListFileController {
         item == null ? ListState.NOT_DEPLOYED : ListState.CHANGED,
         file,
         ListText.read(list.get(), there.get()),
-        bench.picture().loadOrder());
+        open.picture().loadOrder());
   }
 
   private static ListFileView compared(ListState state, String file, Told told, LoadOrder order) {
@@ -150,8 +151,8 @@ class ListFileController {
     return new ListFileView(state, file, moves, switches, unknown, unnamed, told.remarks());
   }
 
-  private static Optional<byte[]> there(Bench bench, String file) {
-    Path path = GamePath.resolve(bench.gameFolder(), file);
+  private static Optional<byte[]> there(OpenWorkspace open, String file) {
+    Path path = GamePath.resolve(open.gameFolder(), file);
     try {
       if (!Files.isRegularFile(path)) return Optional.empty();
       if (Files.size(path) > LARGEST) {
@@ -171,9 +172,9 @@ class ListFileController {
       @PathVariable long workspace,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = benches.get(workspace);
-    ListFile list = bench.game().plugins().flatMap(Plugins::list).orElseThrow(() -> noList(bench));
-    byte[] there = there(bench, list.file()).orElseThrow(() -> noList(bench));
+    OpenWorkspace open = workspaces.get(workspace);
+    ListFile list = open.game().plugins().flatMap(Plugins::list).orElseThrow(() -> noList(open));
+    byte[] there = there(open, list.file()).orElseThrow(() -> noList(open));
     LoadDifferenceView d =
         orders.follow(
             workspace,
@@ -183,9 +184,9 @@ class ListFileController {
     return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 
-  private static IroningException noList(Bench bench) {
+  private static IroningException noList(OpenWorkspace open) {
     return IroningException.of(
-        "no-list", bench.title(), "There is no list file to take over.", "Deploy to write one.");
+        "no-list", open.title(), "There is no list file to take over.", "Deploy to write one.");
   }
 
   /** Writes the list file again as it is wanted here; nothing else is touched. */
@@ -199,28 +200,28 @@ class ListFileController {
   /** Plugins in the game folder that neither the game nor Ironing put there. */
   @GetMapping("/strays")
   List<StrayPlugin> strayPlugins(@PathVariable long workspace) throws IOException {
-    Bench bench = benches.get(workspace);
-    if (bench.game().plugins().isEmpty()) return List.of();
-    Path folder = GamePath.resolve(bench.gameFolder(), bench.game().pluginPath("x")).getParent();
+    OpenWorkspace open = workspaces.get(workspace);
+    if (open.game().plugins().isEmpty()) return List.of();
+    Path folder = GamePath.resolve(open.gameFolder(), open.game().pluginPath("x")).getParent();
     if (!Files.isDirectory(folder)) return List.of();
     Set<String> ours = new HashSet<>();
-    deployments.laidOut(bench).files().keySet().forEach(p -> ours.add(PathCase.fold(p)));
+    deployments.laidOut(open).files().keySet().forEach(p -> ours.add(PathCase.fold(p)));
     List<StrayPlugin> strays = new ArrayList<>();
     try (Stream<Path> all = Files.list(folder)) {
       for (Path p : all.sorted().toList()) {
-        String path = bench.gameFolder().relativize(p).toString();
-        boolean plugin = Files.isRegularFile(p) && bench.game().isPlugin(path);
-        if (plugin && !ours.contains(PathCase.fold(path)) && !isTheGames(bench, path))
+        String path = open.gameFolder().relativize(p).toString();
+        boolean plugin = Files.isRegularFile(p) && open.game().isPlugin(path);
+        if (plugin && !ours.contains(PathCase.fold(path)) && !isTheGames(open, path))
           strays.add(new StrayPlugin(path, Files.size(p)));
       }
     }
     return strays;
   }
 
-  private static boolean isTheGames(Bench bench, String path) {
-    int id = bench.picture().holdings().idOf(path);
+  private static boolean isTheGames(OpenWorkspace open, String path) {
+    int id = open.picture().holdings().idOf(path);
     return id >= 0
-        && bench.picture().holdings().sourcesOf(id).stream()
+        && open.picture().holdings().sourcesOf(id).stream()
             .anyMatch(s -> s.mod() == Holdings.GAME && s.pack().isEmpty());
   }
 }

@@ -6,8 +6,8 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.RecordType;
 import ironing.core.records.RecordDifference;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Changed;
+import ironing.server.workspace.Changed;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -57,7 +57,7 @@ public record LoadDifferenceView(
       String name, int from, int to, int wished, @MayBeAbsent String reason) {}
 
   static LoadDifferenceView of(Changed changed, @MayBeAbsent PluginPlace place) {
-    Bench before = changed.before(), after = changed.after();
+    OpenWorkspace before = changed.before(), after = changed.after();
     List<RecordDifference> differences =
         RecordDifference.between(before.get(RECORDS).index(), after.get(RECORDS).index());
     Map<String, Integer> types = new TreeMap<>();

@@ -11,8 +11,8 @@ import ironing.core.loadorder.LoadRule.Who;
 import ironing.core.loadorder.PluginFacts;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.server.loadorder.Troubles.TroubleView;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Fix;
+import ironing.server.workspace.Fix;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -29,26 +29,26 @@ public class LoadHealth {
   }
 
   /** Rules of “only with” and “not with” that what is on breaks. */
-  public List<TroubleView> ofRules(Bench bench) {
+  public List<TroubleView> ofRules(OpenWorkspace open) {
     List<TroubleView> out = new ArrayList<>();
     PluginFacts facts = null;
-    for (LoadRule r : rules.counting(bench)) {
+    for (LoadRule r : rules.counting(open)) {
       if (r.kind().isOfOrder()) continue;
-      if (facts == null) facts = rules.facts(bench, bench.picture().arrangement().muted());
-      List<Entry> these = r.plugin().among(bench.picture().loadOrder(), facts);
-      List<Entry> those = r.other().among(bench.picture().loadOrder(), facts);
+      if (facts == null) facts = rules.facts(open, open.picture().arrangement().muted());
+      List<Entry> these = r.plugin().among(open.picture().loadOrder(), facts);
+      List<Entry> those = r.other().among(open.picture().loadOrder(), facts);
       for (Entry e : these) {
         if (!e.on()) continue;
         List<Entry> others = those.stream().filter(o -> !o.name().equals(e.name())).toList();
         Optional<Entry> on = others.stream().filter(Entry::on).findFirst();
-        if (r.kind() == Kind.NEEDS && on.isEmpty()) out.add(needs(bench, r, e, others));
+        if (r.kind() == Kind.NEEDS && on.isEmpty()) out.add(needs(open, r, e, others));
         if (r.kind() == Kind.CLASHES && on.isPresent()) out.add(clashes(r, e, on.get()));
       }
     }
     return out;
   }
 
-  private static TroubleView needs(Bench bench, LoadRule r, Entry e, List<Entry> others) {
+  private static TroubleView needs(OpenWorkspace open, LoadRule r, Entry e, List<Entry> others) {
     Who other = r.other();
     String says = e.name() + " goes only with " + other + ": " + r.reason() + ".";
     if (!others.isEmpty()) {
@@ -62,8 +62,7 @@ public class LoadHealth {
           false,
           new Fix(Fix.Kind.SWITCH_PLUGIN_ON, null, name, name));
     }
-    Optional<Fix> brings =
-        other.isGroup() ? Optional.empty() : Troubles.whoHas(bench, other.text());
+    Optional<Fix> brings = other.isGroup() ? Optional.empty() : Troubles.whoHas(open, other.text());
     return new TroubleView(
         Code.NEEDS_OTHER,
         e.name(),
@@ -88,12 +87,12 @@ public class LoadHealth {
   }
 
   /** Good to know: what is off though its mod is on, and mods whose needs are not met. */
-  List<TroubleView> hints(Bench bench) {
+  List<TroubleView> hints(OpenWorkspace open) {
     List<TroubleView> out = new ArrayList<>();
-    Map<String, List<Needs.Installed>> installed = bench.installed();
-    for (Entry e : bench.picture().loadOrder().entries()) {
+    Map<String, List<Needs.Installed>> installed = open.installed();
+    for (Entry e : open.picture().loadOrder().entries()) {
       if (e.own() || e.plugin().mod() == Holdings.GAME) continue;
-      String mod = bench.nameOf(e.plugin().mod());
+      String mod = open.nameOf(e.plugin().mod());
       if (!e.on()) {
         out.add(
             new TroubleView(
@@ -106,14 +105,14 @@ public class LoadHealth {
                 new Fix(Fix.Kind.SWITCH_PLUGIN_ON, null, e.name(), e.name())));
         continue;
       }
-      ModCard card = bench.mods().get(e.plugin().mod()).card();
+      ModCard card = open.mods().get(e.plugin().mod()).card();
       for (Needs.Checked c : Needs.of(card, installed))
-        if (c.state() != Needs.State.MET) out.add(need(bench, e, card, c));
+        if (c.state() != Needs.State.MET) out.add(need(open, e, card, c));
     }
     return out;
   }
 
-  private static TroubleView need(Bench bench, Entry e, ModCard card, Needs.Checked c) {
+  private static TroubleView need(OpenWorkspace open, Entry e, ModCard card, Needs.Checked c) {
     String what = c.found().map(ModCard::name).orElse(c.need().mod());
     String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
     String is =
@@ -132,16 +131,16 @@ public class LoadHealth {
             : "Bring in a version that fits, or switch " + e.name() + " off.",
         false,
         c.state() == Needs.State.OFF
-            ? layerOf(bench, c.need().mod())
+            ? layerOf(open, c.need().mod())
                 .map(mod -> new Fix(Fix.Kind.SWITCH_MOD_ON, mod, null, what))
                 .orElse(null)
             : new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, e.name(), e.name()));
   }
 
-  private static Optional<Long> layerOf(Bench bench, String cardId) {
-    return bench.picture().arrangement().layers().stream()
+  private static Optional<Long> layerOf(OpenWorkspace open, String cardId) {
+    return open.picture().arrangement().layers().stream()
         .map(Layer::mod)
-        .filter(mod -> bench.mods().get(mod).card().id().equals(cardId))
+        .filter(mod -> open.mods().get(mod).card().id().equals(cardId))
         .findFirst();
   }
 }

@@ -10,7 +10,6 @@ import ironing.core.loadorder.LoadOrderProposal;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.records.RecordIndex;
-import ironing.server.journey.Journeys;
 import ironing.server.loadorder.LoadOrderViews.GaveWayView;
 import ironing.server.loadorder.LoadOrderViews.KeepPluginsRequest;
 import ironing.server.loadorder.LoadOrderViews.LoadOrderRequest;
@@ -26,9 +25,10 @@ import ironing.server.loadorder.LoadOrderViews.SwitchPluginsRequest;
 import ironing.server.loadorder.LoadOrderViews.TakeProposalRequest;
 import ironing.server.loadorder.LoadOrderViews.WhyView;
 import ironing.server.platform.Revision;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.progress.KnownProgress;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -49,30 +49,30 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/load-order")
 class LoadOrderController {
   private final LoadOrders orders;
-  private final Workbenches benches;
-  private final Journeys journeys;
+  private final OpenWorkspaces workspaces;
+  private final KnownProgress journeys;
   private final LoadRules rules;
   private final LoadHealth health;
 
   LoadOrderController(
       LoadOrders orders,
-      Workbenches benches,
-      Journeys journeys,
+      OpenWorkspaces workspaces,
+      KnownProgress journeys,
       LoadRules rules,
       LoadHealth health) {
     this.rules = rules;
     this.health = health;
     this.orders = orders;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.journeys = journeys;
   }
 
   /** The plugins in their order, with what is wrong. */
   @GetMapping
   ResponseEntity<LoadOrderView> loadOrder(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    LoadOrder order = bench.picture().loadOrder();
-    LoadOrderCheck.Slots slots = LoadOrderCheck.slots(bench.game(), order);
+    OpenWorkspace open = workspaces.get(workspace);
+    LoadOrder order = open.picture().loadOrder();
+    LoadOrderCheck.Slots slots = LoadOrderCheck.slots(open.game(), order);
     SlotsView slotsView =
         new SlotsView(
             slots.used(),
@@ -82,21 +82,21 @@ class LoadOrderController {
             slots.left().orElse(null));
     LoadOrderView view =
         new LoadOrderView(
-            bench.revision(),
-            bench.game().plugins().isPresent(),
+            open.revision(),
+            open.game().plugins().isPresent(),
             slotsView,
-            plugins(bench),
-            Stream.concat(Troubles.of(bench).stream(), health.ofRules(bench).stream()).toList(),
-            health.hints(bench));
-    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(view);
+            plugins(open),
+            Stream.concat(Troubles.of(open).stream(), health.ofRules(open).stream()).toList(),
+            health.hints(open));
+    return ResponseEntity.ok().eTag(Revision.etag(open.revision())).body(view);
   }
 
-  private List<PluginView> plugins(Bench bench) {
-    RecordIndex index = bench.get(RECORDS).index();
-    Journeys.Ways ways = journeys.of(bench);
+  private List<PluginView> plugins(OpenWorkspace open) {
+    RecordIndex index = open.get(RECORDS).index();
+    KnownProgress.Ways ways = journeys.of(open);
     List<PluginView> views = new ArrayList<>();
     int slot = 0;
-    for (Entry e : bench.picture().loadOrder().entries()) {
+    for (Entry e : open.picture().loadOrder().entries()) {
       if (e.on()) slot++;
       int at = index.position(e.name());
       Optional<Header> h = e.plugin().header();
@@ -109,9 +109,9 @@ class LoadOrderController {
               e.own(),
               e.plugin().mend(),
               e.plugin().mod(),
-              bench.nameOf(e.plugin().mod()),
+              open.nameOf(e.plugin().mod()),
               e.plugin().stage(),
-              LoadOrderViews.masters(bench.picture().loadOrder(), e),
+              LoadOrderViews.masters(open.picture().loadOrder(), e),
               at < 0 ? 0 : index.table(at).size(),
               at < 0 ? 0 : index.overrides(at),
               h.flatMap(Header::title).orElse(null),
@@ -122,7 +122,7 @@ class LoadOrderController {
               e.plugin().flaw().orElse(null),
               e.kept(),
               e.fresh(),
-              LoadOrderViews.alsoFrom(bench, e),
+              LoadOrderViews.alsoFrom(open, e),
               ways.plugin(e.name())));
     }
     return views;
@@ -131,8 +131,8 @@ class LoadOrderController {
   /** A better order, as something to look at; nothing changes until it is taken. */
   @GetMapping("/proposal")
   ResponseEntity<ProposalView> proposal(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    LoadOrderProposal proposal = rules.proposal(bench);
+    OpenWorkspace open = workspaces.get(workspace);
+    LoadOrderProposal proposal = rules.proposal(open);
     List<String> order = List.of();
     List<MoveView> moves = List.of(), keptNumbers = List.of();
     List<ReasonView> ring = List.of();
@@ -140,17 +140,17 @@ class LoadOrderController {
     if (proposal.outcome() instanceof Outcome.Sorted<String> sorted) {
       order = sorted.order();
       moves = sorted.moves().stream().map(LoadOrderViews::move).toList();
-      keptNumbers = LoadOrderViews.keptNumbers(bench, sorted.order());
-      difference = orders.differenceTo(bench, sorted.order());
+      keptNumbers = LoadOrderViews.keptNumbers(open, sorted.order());
+      difference = orders.differenceTo(open, sorted.order());
     } else if (proposal.outcome() instanceof Outcome.Ring<String> r) {
       ring = LoadOrderViews.reasons(r.ring());
     }
     List<GaveWayView> gaveWay = proposal.gaveWay().stream().map(LoadOrderViews::gaveWay).toList();
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
+        .eTag(Revision.etag(open.revision()))
         .body(
             new ProposalView(
-                bench.revision(), order, moves, ring, gaveWay, keptNumbers, difference));
+                open.revision(), order, moves, ring, gaveWay, keptNumbers, difference));
   }
 
   /** Takes the proposal, all of it or some of its moves. */
@@ -190,11 +190,11 @@ class LoadOrderController {
   /** Why a plugin stands where it does. */
   @GetMapping("/why")
   WhyView why(@PathVariable long workspace, @RequestParam String plugin) {
-    Bench bench = benches.get(workspace);
-    LoadOrder order = bench.picture().loadOrder();
+    OpenWorkspace open = workspaces.get(workspace);
+    LoadOrder order = open.picture().loadOrder();
     Entry e = LoadOrders.require(order, plugin);
     int position = order.position(e.name()) + 1;
-    LoadOrderProposal proposal = rules.proposal(bench);
+    LoadOrderProposal proposal = rules.proposal(open);
     if (proposal.outcome() instanceof Outcome.Ring<String> r)
       return new WhyView(
           e.name(), position, List.of(), List.of(), null, null, LoadOrderViews.reasons(r.ring()));

@@ -8,11 +8,11 @@ import ironing.core.order.Around;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.picture.Arrangement.Layer;
-import ironing.server.journey.Journeys.PluginJourney;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
-import ironing.server.workbench.Bench;
+import ironing.server.progress.KnownProgress.PluginJourney;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -157,14 +157,14 @@ final class LoadOrderViews {
     }
   }
 
-  static List<String> alsoFrom(Bench bench, Entry e) {
-    int path = bench.picture().holdings().idOf(bench.game().pluginPath(e.name()));
+  static List<String> alsoFrom(OpenWorkspace open, Entry e) {
+    int path = open.picture().holdings().idOf(open.game().pluginPath(e.name()));
     if (path < 0) return List.of();
     Set<Long> on = new HashSet<>();
-    for (Layer l : bench.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
-    return bench.picture().holdings().sourcesOf(path).stream()
+    for (Layer l : open.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
+    return open.picture().holdings().sourcesOf(path).stream()
         .filter(s -> s.pack().isEmpty() && s.mod() != e.plugin().mod() && on.contains(s.mod()))
-        .map(s -> bench.nameOf(s.mod()))
+        .map(s -> open.nameOf(s.mod()))
         .toList();
   }
 
@@ -183,11 +183,11 @@ final class LoadOrderViews {
         .toList();
   }
 
-  static List<MoveView> keptNumbers(Bench bench, List<String> order) {
+  static List<MoveView> keptNumbers(OpenWorkspace open, List<String> order) {
     Map<String, Integer> to = new HashMap<>();
     for (String name : order) to.put(name, to.size());
     List<MoveView> kept = new ArrayList<>();
-    List<Entry> now = bench.picture().loadOrder().entries();
+    List<Entry> now = open.picture().loadOrder().entries();
     for (int i = 0; i < now.size(); i++) {
       int next = to.get(now.get(i).name());
       if (now.get(i).kept() && next != i)

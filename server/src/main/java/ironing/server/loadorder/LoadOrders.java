@@ -12,13 +12,13 @@ import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.server.loadorder.LoadDifferenceView.PluginPlace;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Changed;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Profiles;
-import ironing.server.workbench.Profiles.RestorePoint;
-import ironing.server.workbench.Workbenches;
-import ironing.server.workbench.Workbenches.Origin;
+import ironing.server.workspace.Changed;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.OpenWorkspaces.Origin;
+import ironing.server.workspace.Profiles;
+import ironing.server.workspace.Profiles.RestorePoint;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -32,20 +32,20 @@ import org.springframework.stereotype.Component;
 
 /** Changes of the load order, each of which can be asked what it would do before it is done. */
 @Component
-class LoadOrders {
-  private final Workbenches benches;
+public class LoadOrders {
+  private final OpenWorkspaces workspaces;
   private final LoadRules rules;
   private final Profiles profiles;
 
-  LoadOrders(Workbenches benches, LoadRules rules, Profiles profiles) {
+  LoadOrders(OpenWorkspaces workspaces, LoadRules rules, Profiles profiles) {
     this.rules = rules;
     this.profiles = profiles;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** Puts a plugin at a place, counted from 1 with the game's own; its stage may hold it back. */
   LoadDifferenceView move(long workspace, Expected expected, String name, int to) {
-    Entry plugin = require(benches.get(workspace).picture().loadOrder(), name);
+    Entry plugin = require(workspaces.get(workspace).picture().loadOrder(), name);
     if (plugin.own()) {
       throw IroningException.of(
           "plugin-fixed",
@@ -84,7 +84,7 @@ class LoadOrders {
   }
 
   LoadDifferenceView switchTo(long workspace, Expected expected, List<String> names, boolean on) {
-    LoadOrder now = benches.get(workspace).picture().loadOrder();
+    LoadOrder now = workspaces.get(workspace).picture().loadOrder();
     Set<String> switched = new HashSet<>();
     for (String n : names) {
       Entry e = require(now, n);
@@ -111,7 +111,7 @@ class LoadOrders {
 
   /** Sets the order of all plugins; every one that is not the game's own must be in it once. */
   LoadDifferenceView set(long workspace, Expected expected, List<Wish> wishes) {
-    refuseOtherThanAll(benches.get(workspace).picture().loadOrder(), wishes);
+    refuseOtherThanAll(workspaces.get(workspace).picture().loadOrder(), wishes);
     return apply(
         workspace,
         expected,
@@ -138,16 +138,16 @@ class LoadOrders {
         expected,
         Origin.PROPOSAL,
         said,
-        bench -> {
-          LoadOrderProposal proposal = rules.proposal(bench);
+        open -> {
+          LoadOrderProposal proposal = rules.proposal(open);
           if (!(proposal.outcome() instanceof Outcome.Sorted<String> sorted)) {
             throw IroningException.of(
                 "no-order",
-                bench.title(),
+                open.title(),
                 "What is fixed contradicts itself, so there is no order that works.",
                 "The proposal shows the ring, and what would open it.");
           }
-          LoadOrder now = bench.picture().loadOrder();
+          LoadOrder now = open.picture().loadOrder();
           return LoadOrderProposal.asWishes(
               now, moved.map(m -> proposal.some(spelled(now, m))).orElse(sorted.order()));
         },
@@ -155,10 +155,10 @@ class LoadOrders {
   }
 
   /** What another order of the plugins in play would change. */
-  LoadDifferenceView differenceTo(Bench bench, List<String> order) {
+  LoadDifferenceView differenceTo(OpenWorkspace open, List<String> order) {
     return LoadDifferenceView.of(
         Changed.as(
-            bench, next(bench, b -> LoadOrderProposal.asWishes(b.picture().loadOrder(), order))),
+            open, next(open, b -> LoadOrderProposal.asWishes(b.picture().loadOrder(), order))),
         null);
   }
 
@@ -176,7 +176,7 @@ class LoadOrders {
   LoadDifferenceView keep(long workspace, Expected expected, List<String> names, boolean kept) {
     Set<String> marked = new HashSet<>();
     for (String n : names) {
-      Entry e = require(benches.get(workspace).picture().loadOrder(), n);
+      Entry e = require(workspaces.get(workspace).picture().loadOrder(), n);
       if (e.own()) {
         throw IroningException.of(
             "plugin-fixed",
@@ -192,8 +192,8 @@ class LoadOrders {
         expected,
         Origin.USER,
         (kept ? "Kept here in the load order: " : "No longer kept here in the load order: ") + what,
-        bench ->
-            bench.picture().loadOrder().asWishes().stream()
+        open ->
+            open.picture().loadOrder().asWishes().stream()
                 .map(w -> marked.contains(w.name()) ? w.withKept(kept) : w)
                 .toList(),
         (before, after) -> null);
@@ -202,7 +202,7 @@ class LoadOrders {
   /** Changes what the user says of rules; nothing moves by it. */
   void changeRules(
       long workspace, Expected expected, String said, UnaryOperator<Arrangement> change) {
-    benches.change(workspace, expected, said, b -> change.apply(b.picture().arrangement()));
+    workspaces.change(workspace, expected, said, b -> change.apply(b.picture().arrangement()));
   }
 
   /** Sets order and switches from what somebody else has written; what it leaves out stays. */
@@ -212,14 +212,14 @@ class LoadOrders {
         expected,
         Origin.IMPORT,
         said,
-        bench -> followed(bench.picture().loadOrder(), told),
+        open -> followed(open.picture().loadOrder(), told),
         (before, after) -> null);
   }
 
   /** Brings back the load order of a restore point: the order and the switches. */
   LoadDifferenceView restore(long workspace, Expected expected, long point) {
     RestorePoint to =
-        profiles.points(benches.get(workspace)).stream()
+        profiles.points(workspaces.get(workspace)).stream()
             .filter(p -> p.id() == point)
             .findFirst()
             .orElseThrow(
@@ -234,22 +234,22 @@ class LoadOrders {
         expected,
         Origin.USER,
         "Brought back the load order of “" + to.name() + "”",
-        bench ->
+        open ->
             followed(
-                bench.picture().loadOrder(),
-                bench.picture().rearranged(to.arrangement()).loadOrder().asWishes()),
+                open.picture().loadOrder(),
+                open.picture().rearranged(to.arrangement()).loadOrder().asWishes()),
         (before, after) -> null);
   }
 
   /** Sets the order of all plugins as somebody else has it. */
-  LoadDifferenceView bring(
+  public LoadDifferenceView bring(
       long workspace, Expected expected, String said, Function<LoadOrder, List<Wish>> wishes) {
     return apply(
         workspace,
         expected,
         Origin.IMPORT,
         said,
-        bench -> wishes.apply(bench.picture().loadOrder()),
+        open -> wishes.apply(open.picture().loadOrder()),
         (before, after) -> null);
   }
 
@@ -298,7 +298,7 @@ class LoadOrders {
         expected,
         Origin.USER,
         said,
-        bench -> wishes.apply(bench.picture().loadOrder()),
+        open -> wishes.apply(open.picture().loadOrder()),
         placing);
   }
 
@@ -307,18 +307,19 @@ class LoadOrders {
       Expected expected,
       Origin origin,
       String said,
-      Function<Bench, List<Wish>> wishes,
+      Function<OpenWorkspace, List<Wish>> wishes,
       Placing placing) {
-    Changed changed = benches.change(workspace, expected, origin, b -> said, b -> next(b, wishes));
+    Changed changed =
+        workspaces.change(workspace, expected, origin, b -> said, b -> next(b, wishes));
     PluginPlace place =
         placing.of(changed.before().picture().loadOrder(), changed.after().picture().loadOrder());
     return LoadDifferenceView.of(changed, place);
   }
 
-  private static Arrangement next(Bench bench, Function<Bench, List<Wish>> wishes) {
-    Arrangement now = bench.picture().arrangement();
-    LoadOrder order = bench.picture().loadOrder();
-    return now.withPlugins(order.merged(now.plugins(), wishes.apply(bench)));
+  private static Arrangement next(OpenWorkspace open, Function<OpenWorkspace, List<Wish>> wishes) {
+    Arrangement now = open.picture().arrangement();
+    LoadOrder order = open.picture().loadOrder();
+    return now.withPlugins(order.merged(now.plugins(), wishes.apply(open)));
   }
 
   static Entry require(LoadOrder order, String name) {

@@ -15,10 +15,8 @@ import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.workspace.Mod;
-import ironing.server.follow.FollowedLists;
-import ironing.server.follow.FollowedLists.Followed;
 import ironing.server.library.ModTags;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -34,17 +32,17 @@ class LoadRules {
   static final String BANDS = "bands";
 
   private final ModTags tags;
-  private final FollowedLists lists;
+  private final FollowedOrders lists;
 
-  LoadRules(ModTags tags, FollowedLists lists) {
+  LoadRules(ModTags tags, FollowedOrders lists) {
     this.tags = tags;
     this.lists = lists;
   }
 
   /** What masters ask for: fixed, and kept by every proposal without being named to it. */
-  List<LoadRule> masters(Bench bench) {
+  List<LoadRule> masters(OpenWorkspace open) {
     List<LoadRule> rules = new ArrayList<>();
-    for (Entry e : bench.picture().loadOrder().entries()) {
+    for (Entry e : open.picture().loadOrder().entries()) {
       for (String master : e.plugin().masters())
         rules.add(
             new LoadRule(
@@ -63,11 +61,11 @@ class LoadRules {
    * What others than the user say and the user can treat: the cards of mods that are on, and the
    * load orders that are followed.
    */
-  List<LoadRule> stated(Bench bench) {
+  List<LoadRule> stated(OpenWorkspace open) {
     List<LoadRule> rules = new ArrayList<>();
-    for (Layer l : bench.picture().arrangement().layers()) {
+    for (Layer l : open.picture().arrangement().layers()) {
       if (!l.on()) continue;
-      ModCard card = bench.mods().get(l.mod()).card();
+      ModCard card = open.mods().get(l.mod()).card();
       String from = "the card of " + card.name();
       card.plugins()
           .forEach(
@@ -78,16 +76,17 @@ class LoadRules {
                   rules.add(card(plugin, Kind.BEFORE, other, "it asks to load before that", from));
               });
     }
-    for (Followed list : lists.all(bench.workspace(), PublishedList.Kind.PLUGINS))
-      chain(bench, list, rules);
+    for (FollowedOrders.FollowedOrder list : lists.ordersOf(open.workspace()))
+      chain(open, list, rules);
     return rules;
   }
 
   /** Each plugin of a list that is in play after the one before it. */
-  private static void chain(Bench bench, Followed list, List<LoadRule> rules) {
+  private static void chain(
+      OpenWorkspace open, FollowedOrders.FollowedOrder list, List<LoadRule> rules) {
     String before = null;
     for (PublishedList.Entry e : list.list().entries()) {
-      Optional<Entry> here = bench.picture().loadOrder().find(e.name()).filter(p -> !p.own());
+      Optional<Entry> here = open.picture().loadOrder().find(e.name()).filter(p -> !p.own());
       if (here.isEmpty()) continue;
       String name = here.get().name();
       if (before != null)
@@ -115,19 +114,19 @@ class LoadRules {
   }
 
   /** All that count, as the user treats them, without those that are muted in the profile. */
-  List<LoadRule> counting(Bench bench) {
-    return counting(bench, bench.picture().arrangement());
+  List<LoadRule> counting(OpenWorkspace open) {
+    return counting(open, open.picture().arrangement());
   }
 
-  List<LoadRule> counting(Bench bench, Arrangement arrangement) {
-    return arrangement.loadRules().applied(stated(bench)).stream()
+  List<LoadRule> counting(OpenWorkspace open, Arrangement arrangement) {
+    return arrangement.loadRules().applied(stated(open)).stream()
         .filter(r -> !arrangement.muted().contains(r.key()))
         .toList();
   }
 
   /** What rules ask of the mods: their tags, and their bands where those are not muted. */
-  PluginFacts facts(Bench bench, Set<String> muted) {
-    Map<Long, List<String>> tagsOf = tags.of(bench.workspace());
+  PluginFacts facts(OpenWorkspace open, Set<String> muted) {
+    Map<Long, List<String>> tagsOf = tags.of(open.workspace());
     boolean bands = !muted.contains(BANDS);
     return new PluginFacts() {
       @Override
@@ -137,22 +136,20 @@ class LoadRules {
 
       @Override
       public Optional<Band> band(Found plugin) {
-        Mod mod = bench.mods().get(plugin.mod());
+        Mod mod = open.mods().get(plugin.mod());
         if (!bands || mod == null) return Optional.empty();
         return mod.card().band().map(b -> new Band(ModCard.BANDS.indexOf(b), b));
       }
     };
   }
 
-  LoadOrderProposal proposal(Bench bench) {
-    return proposal(bench, bench.picture().arrangement());
+  LoadOrderProposal proposal(OpenWorkspace open) {
+    return proposal(open, open.picture().arrangement());
   }
 
   /** The proposal for the plugins in play if the user had other words on rules. */
-  LoadOrderProposal proposal(Bench bench, Arrangement arrangement) {
+  LoadOrderProposal proposal(OpenWorkspace open, Arrangement arrangement) {
     return LoadOrderProposal.propose(
-        bench.picture().loadOrder(),
-        counting(bench, arrangement),
-        facts(bench, arrangement.muted()));
+        open.picture().loadOrder(), counting(open, arrangement), facts(open, arrangement.muted()));
   }
 }

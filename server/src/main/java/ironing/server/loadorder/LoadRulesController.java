@@ -12,9 +12,9 @@ import ironing.server.loadorder.LoadRulesViews.MuteRequest;
 import ironing.server.loadorder.LoadRulesViews.RuleEffectView;
 import ironing.server.loadorder.LoadRulesViews.WaysOutView;
 import ironing.server.loadorder.LoadRulesViews.WordRequest;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.http.HttpStatus;
@@ -35,19 +35,19 @@ import org.springframework.web.bind.annotation.RestController;
 class LoadRulesController {
   private final LoadOrders orders;
   private final LoadRules rules;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  LoadRulesController(LoadOrders orders, LoadRules rules, Workbenches benches) {
+  LoadRulesController(LoadOrders orders, LoadRules rules, OpenWorkspaces workspaces) {
     this.orders = orders;
     this.rules = rules;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** The rules of the load order, with what each comes to. */
   @GetMapping("/rules")
   LoadRulesView loadRules(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    return LoadRulesViews.of(bench, rules);
+    OpenWorkspace open = workspaces.get(workspace);
+    return LoadRulesViews.of(open, rules);
   }
 
   /** Adds a rule of the load order. */
@@ -81,7 +81,7 @@ class LoadRulesController {
       @PathVariable long workspace,
       @RequestParam String key,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    LoadRule rule = require(benches.get(workspace), key);
+    LoadRule rule = require(workspaces.get(workspace), key);
     if (rule.strength() != Strength.USER) throw LoadRulesViews.notOwn(rule);
     orders.changeRules(
         workspace,
@@ -97,7 +97,7 @@ class LoadRulesController {
       @PathVariable long workspace,
       @RequestBody WordRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    LoadRule rule = require(benches.get(workspace), body.key());
+    LoadRule rule = require(workspaces.get(workspace), body.key());
     if (rule.strength() == Strength.FIXED) throw LoadRulesViews.notOwn(rule);
     Treatment treatment =
         switch (body.word()) {
@@ -128,7 +128,7 @@ class LoadRulesController {
     boolean bands = body.key().equals(LoadRules.BANDS);
     String what = "what the bands say of the load order";
     if (!bands) {
-      LoadRule rule = require(benches.get(workspace), body.key());
+      LoadRule rule = require(workspaces.get(workspace), body.key());
       if (rule.strength() == Strength.FIXED) throw LoadRulesViews.notOwn(rule);
       what = LoadRulesViews.words(rule);
     }
@@ -139,11 +139,11 @@ class LoadRulesController {
         a -> a.withMuted(LoadRulesViews.muted(a, body.key(), body.muted())));
   }
 
-  private LoadRule require(Bench bench, String key) {
+  private LoadRule require(OpenWorkspace open, String key) {
     List<LoadRule> all = new ArrayList<>();
-    all.addAll(bench.picture().arrangement().loadRules().applied(List.of()));
-    all.addAll(rules.stated(bench));
-    all.addAll(rules.masters(bench));
+    all.addAll(open.picture().arrangement().loadRules().applied(List.of()));
+    all.addAll(rules.stated(open));
+    all.addAll(rules.masters(open));
     return all.stream()
         .filter(r -> r.key().equals(key))
         .findFirst()
@@ -159,14 +159,14 @@ class LoadRulesController {
   /** What a rule changes: the proposal with it beside the one without. */
   @GetMapping("/rules/effect")
   RuleEffectView ruleEffect(@PathVariable long workspace, @RequestParam String key) {
-    Bench bench = benches.get(workspace);
-    return LoadRulesViews.effect(bench, rules, require(bench, key));
+    OpenWorkspace open = workspaces.get(workspace);
+    return LoadRulesViews.effect(open, rules, require(open, key));
   }
 
   /** The smallest sets of rules, places and plugins without which all the rest holds together. */
   @GetMapping("/proposal/ways-out")
   WaysOutView waysOut(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    return LoadRulesViews.waysOut(bench, rules);
+    OpenWorkspace open = workspaces.get(workspace);
+    return LoadRulesViews.waysOut(open, rules);
   }
 }

@@ -17,7 +17,7 @@ import ironing.core.loadorder.RuleBook.Treatment;
 import ironing.core.order.WaysOut;
 import ironing.core.picture.Arrangement;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -213,24 +213,24 @@ final class LoadRulesViews {
   }
 
   /** The rules of the load order, with what each comes to. */
-  static LoadRulesView of(Bench bench, LoadRules rules) {
-    Arrangement a = bench.picture().arrangement();
-    PluginFacts facts = rules.facts(bench, a.muted());
+  static LoadRulesView of(OpenWorkspace open, LoadRules rules) {
+    Arrangement a = open.picture().arrangement();
+    PluginFacts facts = rules.facts(open, a.muted());
     List<LoadRuleView> views = new ArrayList<>();
     List<LoadRule> all = new ArrayList<>();
     for (RuleBook.Own own : a.loadRules().own())
       all.addAll(new RuleBook(List.of(own), Map.of()).applied(List.of()));
-    all.addAll(rules.stated(bench));
-    all.addAll(rules.masters(bench));
+    all.addAll(rules.stated(open));
+    all.addAll(rules.masters(open));
     Map<Who, List<Entry>> members = new HashMap<>();
     for (LoadRule r : all) {
       Treatment treated =
           r.strength() == Strength.FIXED ? null : a.loadRules().treated().get(r.key());
       LoadRule now = treated == Treatment.REVERSED ? r.reversed() : r;
       List<Entry> these =
-          members.computeIfAbsent(now.plugin(), w -> w.among(bench.picture().loadOrder(), facts));
+          members.computeIfAbsent(now.plugin(), w -> w.among(open.picture().loadOrder(), facts));
       List<Entry> those =
-          members.computeIfAbsent(now.other(), w -> w.among(bench.picture().loadOrder(), facts));
+          members.computeIfAbsent(now.other(), w -> w.among(open.picture().loadOrder(), facts));
       Set<String> concerned = new TreeSet<>();
       these.forEach(e -> concerned.add(e.name()));
       those.forEach(e -> concerned.add(e.name()));
@@ -249,31 +249,31 @@ final class LoadRulesViews {
               treated == Treatment.REVERSED,
               a.muted().contains(r.key()),
               these.isEmpty() || those.isEmpty() ? 0 : concerned.size(),
-              broken(bench.picture().loadOrder(), now, these, those)));
+              broken(open.picture().loadOrder(), now, these, those)));
     }
     boolean bands =
-        bench.picture().loadOrder().entries().stream()
-            .anyMatch(e -> rules.facts(bench, Set.of()).band(e.plugin()).isPresent());
+        open.picture().loadOrder().entries().stream()
+            .anyMatch(e -> rules.facts(open, Set.of()).band(e.plugin()).isPresent());
     List<Integer> stages =
-        bench.picture().loadOrder().entries().stream()
+        open.picture().loadOrder().entries().stream()
             .filter(e -> !e.own())
             .map(e -> e.plugin().stage())
             .distinct()
             .sorted()
             .toList();
     return new LoadRulesView(
-        bench.revision(), views, stages, bands, a.muted().contains(LoadRules.BANDS));
+        open.revision(), views, stages, bands, a.muted().contains(LoadRules.BANDS));
   }
 
   /** What a rule changes. */
-  static RuleEffectView effect(Bench bench, LoadRules rules, LoadRule rule) {
-    Arrangement now = bench.picture().arrangement();
-    PluginFacts facts = rules.facts(bench, now.muted());
+  static RuleEffectView effect(OpenWorkspace open, LoadRules rules, LoadRule rule) {
+    Arrangement now = open.picture().arrangement();
+    PluginFacts facts = rules.facts(open, now.muted());
     Set<String> concerned = new TreeSet<>();
     for (Who who : List.of(rule.plugin(), rule.other()))
-      who.among(bench.picture().loadOrder(), facts).forEach(e -> concerned.add(e.name()));
-    LoadOrderProposal with = rules.proposal(bench, now.withMuted(muted(now, rule.key(), false)));
-    LoadOrderProposal without = rules.proposal(bench, now.withMuted(muted(now, rule.key(), true)));
+      who.among(open.picture().loadOrder(), facts).forEach(e -> concerned.add(e.name()));
+    LoadOrderProposal with = rules.proposal(open, now.withMuted(muted(now, rule.key(), false)));
+    LoadOrderProposal without = rules.proposal(open, now.withMuted(muted(now, rule.key(), true)));
     List<RuleEffect> effects =
         LoadOrderProposal.unlike(without, with).stream()
             .map(m -> new RuleEffect(m.name(), m.from() + 1, m.to() + 1))
@@ -286,14 +286,14 @@ final class LoadRulesViews {
     return new RuleEffectView(List.copyOf(concerned), effects, gaveWay);
   }
 
-  static WaysOutView waysOut(Bench bench, LoadRules rules) {
-    Arrangement a = bench.picture().arrangement();
-    List<LoadRule> counting = rules.counting(bench);
+  static WaysOutView waysOut(OpenWorkspace open, LoadRules rules) {
+    Arrangement a = open.picture().arrangement();
+    List<LoadRule> counting = rules.counting(open);
     Map<String, String> said = new HashMap<>();
     counting.forEach(r -> said.put(r.key(), words(r)));
     WaysOut.Found<Exit> found =
         LoadOrderProposal.waysOut(
-            bench.picture().loadOrder(), counting, rules.facts(bench, a.muted()));
+            open.picture().loadOrder(), counting, rules.facts(open, a.muted()));
     List<List<ExitView>> sets = new ArrayList<>();
     for (Set<Exit> set : found.sets()) {
       if (set.isEmpty()) continue;

@@ -5,8 +5,8 @@ import static ironing.core.workspace.Stages.RECORDS;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.PathCase;
 import ironing.core.records.RecordIndex;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
@@ -24,10 +24,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/load-order/slots")
 class SlotsController {
   private static final int MOST = 40;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  SlotsController(Workbenches benches) {
-    this.benches = benches;
+  SlotsController(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /**
@@ -47,24 +47,24 @@ class SlotsController {
   /** Who takes the slots of plugins, and which come free cheapest. */
   @GetMapping
   SlotTakers slotTakers(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Map<Long, Integer> counts = new LinkedHashMap<>();
     Set<String> masters = new HashSet<>();
-    RecordIndex index = bench.get(RECORDS).index();
-    for (Entry e : bench.picture().loadOrder().active()) {
+    RecordIndex index = open.get(RECORDS).index();
+    for (Entry e : open.picture().loadOrder().active()) {
       counts.merge(e.plugin().mod(), 1, Integer::sum);
       e.plugin().masters().forEach(m -> masters.add(PathCase.fold(m)));
     }
     List<SlotTaker> takers = new ArrayList<>();
-    counts.forEach((mod, n) -> takers.add(new SlotTaker(mod, bench.nameOf(mod), n)));
+    counts.forEach((mod, n) -> takers.add(new SlotTaker(mod, open.nameOf(mod), n)));
     takers.sort(Comparator.comparingInt(SlotTaker::plugins).reversed());
     List<CheapPlugin> cheapest = new ArrayList<>();
-    for (Entry e : bench.picture().loadOrder().active()) {
+    for (Entry e : open.picture().loadOrder().active()) {
       if (e.own() || masters.contains(PathCase.fold(e.name()))) continue;
       long mod = e.plugin().mod();
       int at = index.position(e.name());
       int size = at < 0 ? 0 : index.table(at).size();
-      cheapest.add(new CheapPlugin(e.name(), mod, bench.nameOf(mod), size));
+      cheapest.add(new CheapPlugin(e.name(), mod, open.nameOf(mod), size));
     }
     cheapest.sort(Comparator.comparingInt(CheapPlugin::records));
     return new SlotTakers(

@@ -6,8 +6,8 @@ import ironing.core.loadorder.LoadOrderCheck.Code;
 import ironing.core.loadorder.LoadOrderCheck.Trouble;
 import ironing.core.picture.Picture;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Fix;
+import ironing.server.workspace.Fix;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.List;
 import java.util.Optional;
 
@@ -28,16 +28,16 @@ public final class Troubles {
       boolean stops,
       @MayBeAbsent Fix fix) {}
 
-  public static List<TroubleView> of(Bench bench) {
-    Picture p = bench.picture();
-    return LoadOrderCheck.troubles(p.game(), bench.gameVersion(), p.loadOrder(), p::packInPlay)
+  public static List<TroubleView> of(OpenWorkspace open) {
+    Picture p = open.picture();
+    return LoadOrderCheck.troubles(p.game(), open.gameVersion(), p.loadOrder(), p::packInPlay)
         .stream()
-        .map(t -> view(bench, t))
+        .map(t -> view(open, t))
         .toList();
   }
 
-  private static TroubleView view(Bench bench, Trouble t) {
-    Optional<Fix> fix = fix(bench, t);
+  private static TroubleView view(OpenWorkspace open, Trouble t) {
+    Optional<Fix> fix = fix(open, t);
     String remedy = t.remedy();
     if (t.code() == Code.MASTER_MISSING
         && fix.filter(f -> f.kind() == Fix.Kind.SWITCH_MOD_ON).isPresent()) {
@@ -47,37 +47,37 @@ public final class Troubles {
         t.code(), t.plugin(), t.other(), t.text(), remedy, t.stops(), fix.orElse(null));
   }
 
-  private static Optional<Fix> fix(Bench bench, Trouble t) {
+  private static Optional<Fix> fix(OpenWorkspace open, Trouble t) {
     switch (t.code()) {
       case MASTER_LATE:
         return Optional.of(new Fix(Fix.Kind.TAKE_PROPOSAL, null, null, "the proposal"));
       case MASTER_OFF:
         return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_ON, null, t.other(), t.other()));
       case MASTER_MISSING:
-        return whoHas(bench, t.other())
+        return whoHas(open, t.other())
             .or(
                 () ->
                     Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin())));
       case UNDECODABLE, WRONG_GAME_VERSION, NO_SLOT:
         return Optional.of(new Fix(Fix.Kind.SWITCH_PLUGIN_OFF, null, t.plugin(), t.plugin()));
       case SAME_NAME:
-        return bench.picture().loadOrder().doubled().stream()
+        return open.picture().loadOrder().doubled().stream()
             .filter(f -> f.name().equals(t.other()) && f.mod() != Holdings.GAME)
             .findFirst()
-            .map(f -> new Fix(Fix.Kind.SWITCH_MOD_OFF, f.mod(), null, bench.nameOf(f.mod())));
+            .map(f -> new Fix(Fix.Kind.SWITCH_MOD_OFF, f.mod(), null, open.nameOf(f.mod())));
       default:
         return Optional.empty();
     }
   }
 
   /** A mod in the library that brings a plugin and is off. */
-  static Optional<Fix> whoHas(Bench bench, String plugin) {
-    Holdings holdings = bench.picture().holdings();
-    int path = holdings.idOf(bench.game().pluginPath(plugin));
+  static Optional<Fix> whoHas(OpenWorkspace open, String plugin) {
+    Holdings holdings = open.picture().holdings();
+    int path = holdings.idOf(open.game().pluginPath(plugin));
     if (path < 0) return Optional.empty();
     return holdings.sourcesOf(path).stream()
         .filter(s -> s.pack().isEmpty() && s.mod() != Holdings.GAME)
         .findFirst()
-        .map(s -> new Fix(Fix.Kind.SWITCH_MOD_ON, s.mod(), null, bench.nameOf(s.mod())));
+        .map(s -> new Fix(Fix.Kind.SWITCH_MOD_ON, s.mod(), null, open.nameOf(s.mod())));
   }
 }

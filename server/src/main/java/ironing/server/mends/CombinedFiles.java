@@ -2,7 +2,7 @@ package ironing.server.mends;
 
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
-import ironing.core.combine.CombinedFile;
+import ironing.core.combinedfiles.CombinedFile;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
@@ -21,10 +21,10 @@ import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.MendStore.Writing;
 import ironing.server.mends.Mends.Ingredient;
 import ironing.server.mends.Mends.IngredientState;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.FormerFiles;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.FormerFiles;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
@@ -48,30 +48,29 @@ class CombinedFiles {
   private final MendStore store;
   private final Contests contests;
   private final FormerFiles former;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  CombinedFiles(MendStore store, Contests contests, FormerFiles former, Workbenches benches) {
+  CombinedFiles(MendStore store, Contests contests, FormerFiles former, OpenWorkspaces workspaces) {
     this.store = store;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.contests = contests;
     this.former = former;
   }
 
   /** The mend of the profile in use, if there is one. */
-  Optional<Kept> mend(Bench bench) {
-    return store.of(bench).stream().filter(Kept::isCombined).findFirst();
+  Optional<Kept> mend(OpenWorkspace open) {
+    return store.of(open).stream().filter(Kept::isCombined).findFirst();
   }
 
   /** What is in the mend; files that wait for the user are not. */
   private record Filled(Map<String, byte[]> files, List<MadeFile> made) {}
 
-  private Filled fill(Bench bench, Set<String> paths, Map<String, String> carried) {
+  private Filled fill(OpenWorkspace open, Set<String> paths, Map<String, String> carried) {
     Map<String, byte[]> files = new LinkedHashMap<>();
     List<MadeFile> made = new ArrayList<>();
     for (String path : paths) {
-      Optional<Contest> c =
-          contests.at(bench.value(), path, Optional.ofNullable(carried.get(path)));
-      Optional<CombinedFile> f = c.map(x -> contests.combine(bench.value(), x));
+      Optional<Contest> c = contests.at(open.value(), path, Optional.ofNullable(carried.get(path)));
+      Optional<CombinedFile> f = c.map(x -> contests.combine(open.value(), x));
       if (f.isEmpty() || f.get().outcome().isEmpty()) continue;
       files.put(c.get().path(), f.get().outcome().get());
       made.add(MadeFile.of(c.get(), ContentHash.of(f.get().outcome().get())));
@@ -86,8 +85,8 @@ class CombinedFiles {
    * @param carrying the id of the mod whose change is carried over at those; empty to combine all
    * @return its mod
    */
-  long build(Bench bench, Set<String> more, Optional<String> carrying) throws IOException {
-    Optional<Kept> before = mend(bench);
+  long build(OpenWorkspace open, Set<String> more, Optional<String> carrying) throws IOException {
+    Optional<Kept> before = mend(open);
     Set<String> paths = new TreeSet<>(before.map(k -> k.recipe().files()).orElse(List.of()));
     paths.addAll(more);
     Map<String, String> carried =
@@ -96,39 +95,39 @@ class CombinedFiles {
       carried.remove(path);
       carrying.ifPresent(mod -> carried.put(path, mod));
     }
-    Filled filled = fill(bench, paths, carried);
+    Filled filled = fill(open, paths, carried);
     if (filled.files().isEmpty())
       throw IroningException.of(
           "nothing-to-combine",
-          bench.profileName(),
+          open.profileName(),
           "None of the files comes out of combining without a question.",
           "Settle the places that need you first.");
     String name =
-        before.map(k -> k.recipe().name()).orElse("Combined files for " + bench.profileName());
+        before.map(k -> k.recipe().name()).orElse("Combined files for " + open.profileName());
     // an update of the game may overwrite what they were combined against
-    former.keep(bench.workspace(), former.asTheyAre(bench, filled.files().keySet()));
-    Writing w = writing(bench, before, Recipe.combined(name, List.copyOf(paths), carried), filled);
-    if (before.isEmpty()) return store.addAndUse(bench, w);
-    store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
-    raise(bench.workspace(), before.get().mod());
+    former.keep(open.workspace(), former.asTheyAre(open, filled.files().keySet()));
+    Writing w = writing(open, before, Recipe.combined(name, List.copyOf(paths), carried), filled);
+    if (before.isEmpty()) return store.addAndUse(open, w);
+    store.replace(open, before.get().mod(), w, "Made “" + name + "” anew");
+    raise(open.workspace(), before.get().mod());
     return before.get().mod();
   }
 
   /** Puts the mend above all that it is made of, where a mod has come to stand above it. */
   private void raise(long workspace, long mod) {
-    Bench bench = benches.get(workspace);
-    Kept k = store.require(bench, mod);
-    Set<Long> below = contenders(bench, k);
-    List<Arrangement.Layer> layers = bench.picture().arrangement().layers();
+    OpenWorkspace open = workspaces.get(workspace);
+    Kept k = store.require(open, mod);
+    Set<Long> below = contenders(open, k);
+    List<Arrangement.Layer> layers = open.picture().arrangement().layers();
     int at = -1, highest = -1;
     for (int i = 0; i < layers.size(); i++) {
       if (layers.get(i).mod() == mod) at = i;
       if (below.contains(layers.get(i).mod())) highest = i;
     }
     if (at < 0 || at > highest) return;
-    benches.change(
+    workspaces.change(
         workspace,
-        new Expected(bench.revision(), false),
+        new Expected(open.revision(), false),
         b -> "Put “" + b.nameOf(mod) + "” above what it is made of",
         b ->
             b.picture()
@@ -137,23 +136,23 @@ class CombinedFiles {
   }
 
   /** The mods that have a layer and whose files went in. */
-  Set<Long> contenders(Bench bench, Kept k) {
+  Set<Long> contenders(OpenWorkspace open, Kept k) {
     Set<Long> mods = new TreeSet<>();
     for (MadeFile f : k.made().files())
-      for (MadeOf.Version v : f.contenders()) mod(bench, v.id()).ifPresent(m -> mods.add(m.id()));
+      for (MadeOf.Version v : f.contenders()) mod(open, v.id()).ifPresent(m -> mods.add(m.id()));
     return mods;
   }
 
-  private Writing writing(Bench bench, Optional<Kept> before, Recipe recipe, Filled filled) {
+  private Writing writing(OpenWorkspace open, Optional<Kept> before, Recipe recipe, Filled filled) {
     Set<String> authors = new LinkedHashSet<>();
     for (MadeFile f : filled.made())
       for (MadeOf.Version v : f.contenders())
-        mod(bench, v.id()).ifPresent(m -> authors.addAll(m.card().authors()));
+        mod(open, v.id()).ifPresent(m -> authors.addAll(m.card().authors()));
     ModCard card =
         ModCard.generated(
                 KIND,
                 recipe.name(),
-                MendStore.nextVersion(bench, before),
+                MendStore.nextVersion(open, before),
                 "Holds the files that several mods change, combined.")
             .madeOf(List.copyOf(authors), List.of(), List.of());
     return new Writing(
@@ -169,34 +168,34 @@ class CombinedFiles {
   }
 
   /** The contest at a path as the mend settles it. */
-  private Optional<Contest> at(Bench bench, Kept k, String path) {
-    return contests.at(bench.value(), path, Optional.ofNullable(k.recipe().carried().get(path)));
+  private Optional<Contest> at(OpenWorkspace open, Kept k, String path) {
+    return contests.at(open.value(), path, Optional.ofNullable(k.recipe().carried().get(path)));
   }
 
-  private static Optional<Mod> mod(Bench bench, String id) {
-    return bench.mods().values().stream()
-        .filter(m -> id.equals(bench.inUse(m.id()) ? m.card().id() : Ancestors.idOf(m)))
+  private static Optional<Mod> mod(OpenWorkspace open, String id) {
+    return open.mods().values().stream()
+        .filter(m -> id.equals(open.inUse(m.id()) ? m.card().id() : Ancestors.idOf(m)))
         .findFirst();
   }
 
   /** What each file of the mend was made of, and how that is now. */
-  List<Ingredient> ingredients(Bench bench, Kept k) {
+  List<Ingredient> ingredients(OpenWorkspace open, Kept k) {
     List<Ingredient> all = new ArrayList<>();
     for (MadeFile f : k.made().files()) {
       List<MadeOf.Version> versions = new ArrayList<>(f.contenders());
       versions.add(0, f.base());
       for (MadeOf.Version v : versions) {
-        Optional<Mod> mod = mod(bench, v.id());
+        Optional<Mod> mod = mod(open, v.id());
         boolean former = Ancestors.isFormer(v.id());
         // what the game had before an update changes no more
         String now =
-            former ? v.sha256() : shaIn(bench, mod.map(Mod::id).orElse(Holdings.GAME), f.path());
+            former ? v.sha256() : shaIn(open, mod.map(Mod::id).orElse(Holdings.GAME), f.path());
         IngredientState state = IngredientState.CHANGED;
         boolean gone = !former && mod.isEmpty() && !v.id().isEmpty();
         if (now.isEmpty() || gone) state = IngredientState.GONE;
         else if (now.equals(v.sha256())) state = IngredientState.SAME;
         boolean ofGame = former || v.id().isEmpty();
-        String name = ofGame ? bench.title() : mod.map(m -> m.card().name()).orElse(v.id());
+        String name = ofGame ? open.title() : mod.map(m -> m.card().name()).orElse(v.id());
         String version =
             former ? v.id().substring(1) : mod.map(m -> m.card().shownVersion()).orElse("");
         all.add(new Ingredient(f.path(), name, version, state, v.sha256()));
@@ -206,35 +205,35 @@ class CombinedFiles {
   }
 
   /** Why making it anew would give another; empty when it is fresh. */
-  List<String> reasons(Bench bench, Kept k) {
+  List<String> reasons(OpenWorkspace open, Kept k) {
     List<String> reasons = new ArrayList<>();
     Set<String> made = new TreeSet<>();
     for (MadeFile f : k.made().files()) {
       made.add(f.path());
-      Optional<Contest> now = at(bench, k, f.path());
+      Optional<Contest> now = at(open, k, f.path());
       if (now.isEmpty()) {
         reasons.add(f.path() + " is no longer changed by several mods.");
         continue;
       }
-      reasons(bench, f, now.get(), reasons);
-      if (!shaIn(bench, k.mod(), f.path()).equals(f.sha256()))
+      reasons(open, f, now.get(), reasons);
+      if (!shaIn(open, k.mod(), f.path()).equals(f.sha256()))
         reasons.add(f.path() + " is not the file that Ironing made.");
     }
     for (String path : k.recipe().files()) {
       if (made.contains(path)) continue;
       boolean ready =
-          at(bench, k, path).filter(c -> contests.outline(bench.value(), c).possible()).isPresent();
+          at(open, k, path).filter(c -> contests.outline(open.value(), c).possible()).isPresent();
       if (ready) reasons.add(path + " has come to an outcome.");
     }
     return reasons;
   }
 
-  private static void reasons(Bench bench, MadeFile was, Contest now, List<String> reasons) {
+  private static void reasons(OpenWorkspace open, MadeFile was, Contest now, List<String> reasons) {
     String path = now.path();
     if (!was.base().id().equals(now.base().id())) {
       reasons.add(path + " is measured against another version.");
     } else if (!was.base().sha256().equals(now.base().sha256())) {
-      String whose = now.ofGame() ? "the game’s" : bench.nameOf(now.base().mod()) + "’s";
+      String whose = now.ofGame() ? "the game’s" : open.nameOf(now.base().mod()) + "’s";
       reasons.add("As " + whose + ", " + path + " has changed.");
     }
     Map<String, String> before = new TreeMap<>(), after = new TreeMap<>();
@@ -242,7 +241,7 @@ class CombinedFiles {
     now.contenders().forEach(s -> after.put(s.id(), s.sha256()));
     for (FileSide s : now.contenders()) {
       String sha = before.get(s.id());
-      String name = bench.nameOf(s.mod());
+      String name = open.nameOf(s.mod());
       if (sha == null) reasons.add(name + " changes " + path + " too now.");
       else if (!sha.equals(s.sha256())) reasons.add(name + " has another " + path + ".");
     }
@@ -261,27 +260,27 @@ class CombinedFiles {
     return f.contenders().stream().map(MadeOf.Version::id).toList();
   }
 
-  private static String shaIn(Bench bench, long mod, String path) {
-    Holdings holdings = bench.picture().holdings();
+  private static String shaIn(OpenWorkspace open, long mod, String path) {
+    Holdings holdings = open.picture().holdings();
     int id = holdings.idOf(path);
     if (id < 0) return "";
-    int slot = mod == Holdings.GAME ? bench.picture().unmodded(id) : holdings.slotOfMod(id, mod);
+    int slot = mod == Holdings.GAME ? open.picture().unmodded(id) : holdings.slotOfMod(id, mod);
     return slot < 0 ? "" : holdings.shaAt(slot);
   }
 
   /** By mod, how many of its covered files are covered by a combined one that they went into. */
-  Map<Long, Integer> contributed(Bench bench) {
-    Standing standing = bench.picture().standing();
-    Holdings holdings = bench.picture().holdings();
+  Map<Long, Integer> contributed(OpenWorkspace open) {
+    Standing standing = open.picture().standing();
+    Holdings holdings = open.picture().holdings();
     Map<Long, Integer> by = new HashMap<>();
-    for (Kept k : store.of(bench)) {
+    for (Kept k : store.of(open)) {
       for (MadeFile f : k.made().files()) {
         int path = holdings.idOf(f.path());
         int slot = path < 0 ? -1 : standing.inPlay(path);
         if (slot < 0 || holdings.holderAt(slot).mod() != k.mod()) continue;
         Set<Long> into = new TreeSet<>();
-        for (MadeOf.Version v : f.contenders()) mod(bench, v.id()).ifPresent(m -> into.add(m.id()));
-        mod(bench, f.base().id()).ifPresent(m -> into.add(m.id()));
+        for (MadeOf.Version v : f.contenders()) mod(open, v.id()).ifPresent(m -> into.add(m.id()));
+        mod(open, f.base().id()).ifPresent(m -> into.add(m.id()));
         for (int below : standing.holders(path)) {
           long mod = holdings.holderAt(below).mod();
           if (into.contains(mod) && standing.way(path, below) == Way.COVERED)
@@ -293,14 +292,14 @@ class CombinedFiles {
   }
 
   /** Files of it that wait for the user, so that the layers alone decide them. */
-  List<String> unsettled(Bench bench, Kept k) {
+  List<String> unsettled(OpenWorkspace open, Kept k) {
     return k.recipe().files().stream()
-        .filter(p -> at(bench, k, p).filter(c -> asks(bench, c)).isPresent())
+        .filter(p -> at(open, k, p).filter(c -> asks(open, c)).isPresent())
         .toList();
   }
 
-  private boolean asks(Bench bench, Contest c) {
-    return contests.outline(bench.value(), c).asked() > 0;
+  private boolean asks(OpenWorkspace open, Contest c) {
+    return contests.outline(open.value(), c).asked() > 0;
   }
 
   /**
@@ -309,10 +308,10 @@ class CombinedFiles {
   record FileChange(String path, Optional<String> before, Optional<String> after) {}
 
   /** What making it anew would change, file by file: the lines between those that stay. */
-  List<FileChange> difference(Bench bench, Kept k) {
-    Filled fresh = fill(bench, new TreeSet<>(k.recipe().files()), k.recipe().carried());
+  List<FileChange> difference(OpenWorkspace open, Kept k) {
+    Filled fresh = fill(open, new TreeSet<>(k.recipe().files()), k.recipe().carried());
     Map<String, String> was = new TreeMap<>(), is = new TreeMap<>();
-    for (MadeFile f : k.made().files()) was.put(f.path(), text(bench, k.mod(), f.path()));
+    for (MadeFile f : k.made().files()) was.put(f.path(), text(open, k.mod(), f.path()));
     fresh.files().forEach((path, bytes) -> is.put(path, text(bytes)));
     Set<String> paths = new TreeSet<>(was.keySet());
     paths.addAll(is.keySet());
@@ -345,13 +344,13 @@ class CombinedFiles {
     return text.length() <= SHOWN ? text : text.substring(0, SHOWN) + "…";
   }
 
-  private String text(Bench bench, long mod, String path) {
-    Holdings holdings = bench.picture().holdings();
+  private String text(OpenWorkspace open, long mod, String path) {
+    Holdings holdings = open.picture().holdings();
     int id = holdings.idOf(path);
     int slot = id < 0 ? -1 : holdings.slotOfMod(id, mod);
     if (slot < 0) return "";
     try {
-      return text(bench.value().read(slot, Integer.MAX_VALUE));
+      return text(open.value().read(slot, Integer.MAX_VALUE));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -1,8 +1,8 @@
 package ironing.server.mends;
 
 import ironing.core.IroningException;
-import ironing.core.combine.Choice;
-import ironing.core.combine.CombinedFile;
+import ironing.core.combinedfiles.Choice;
+import ironing.core.combinedfiles.CombinedFile;
 import ironing.core.mends.Contest;
 import ironing.core.mends.Contests;
 import ironing.core.mends.Contests.Left;
@@ -20,9 +20,9 @@ import ironing.server.mends.CombinedFilesViews.FileBoard;
 import ironing.server.mends.CombinedFilesViews.FilePiece;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.platform.Revision;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -49,15 +49,15 @@ class CombinedFilesController {
   private final CombinedFiles files;
   private final Contests contests;
   private final Mends mends;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
   CombinedFilesController(
-      CombinedFiles files, Contests contests, Mends mends, Workbenches benches, Jobs jobs) {
+      CombinedFiles files, Contests contests, Mends mends, OpenWorkspaces workspaces, Jobs jobs) {
     this.files = files;
     this.contests = contests;
     this.mends = mends;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
@@ -70,32 +70,33 @@ class CombinedFilesController {
   @GetMapping
   CandidateFiles candidates(
       @PathVariable long workspace, @RequestParam(required = false) String carry) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     List<Contest> all =
-        carry == null ? contests.all(bench.value()) : contests.carried(bench.value(), carry);
-    List<Left> left = carry == null ? List.of() : contests.left(bench.value(), carry);
-    Optional<Kept> mend = files.mend(bench);
+        carry == null ? contests.all(open.value()) : contests.carried(open.value(), carry);
+    List<Left> left = carry == null ? List.of() : contests.left(open.value(), carry);
+    Optional<Kept> mend = files.mend(open);
     return new CandidateFiles(
-        bench.revision(),
+        open.revision(),
         mend.map(Kept::mod).orElse(null),
-        all.parallelStream().map(c -> candidate(bench, mend, c, carry)).toList(),
-        left.stream().limit(LEFT_SHOWN).map(l -> CombinedFilesViews.left(bench, l)).toList(),
+        all.parallelStream().map(c -> candidate(open, mend, c, carry)).toList(),
+        left.stream().limit(LEFT_SHOWN).map(l -> CombinedFilesViews.left(open, l)).toList(),
         left.size());
   }
 
-  private CandidateFile candidate(Bench bench, Optional<Kept> mend, Contest c, String carry) {
-    Outline o = contests.outline(bench.value(), c);
+  private CandidateFile candidate(
+      OpenWorkspace open, Optional<Kept> mend, Contest c, String carry) {
+    Outline o = contests.outline(open.value(), c);
     return new CandidateFile(
         c.path(),
         c.rule().as().word(),
         CombinedFilesViews.state(c, o),
         o.asked(),
         o.reasons(),
-        CombinedFilesViews.version(bench, c.base()),
+        CombinedFilesViews.version(open, c.base()),
         c.known() && !c.ofGame(),
         c.isBeforeUpdate(),
-        c.bases().stream().map(s -> CombinedFilesViews.version(bench, s)).toList(),
-        c.contenders().stream().map(s -> CombinedFilesViews.version(bench, s)).toList(),
+        c.bases().stream().map(s -> CombinedFilesViews.version(open, s)).toList(),
+        c.contenders().stream().map(s -> CombinedFilesViews.version(open, s)).toList(),
         mend.filter(k -> CombinedFilesViews.isFor(k, c, carry)).isPresent(),
         mend.filter(k -> CombinedFilesViews.isFor(k, c, carry) && CombinedFilesViews.has(k, c))
             .isPresent());
@@ -112,13 +113,13 @@ class CombinedFilesController {
       @PathVariable long workspace,
       @RequestParam String path,
       @RequestParam(required = false) String carry) {
-    Bench bench = benches.get(workspace);
-    return board(bench, require(bench, path, carry), carry);
+    OpenWorkspace open = workspaces.get(workspace);
+    return board(open, require(open, path, carry), carry);
   }
 
-  private Contest require(Bench bench, String path, String carry) {
+  private Contest require(OpenWorkspace open, String path, String carry) {
     return contests
-        .at(bench.value(), path, Optional.ofNullable(carry))
+        .at(open.value(), path, Optional.ofNullable(carry))
         .orElseThrow(
             () ->
                 IroningException.of(
@@ -129,12 +130,12 @@ class CombinedFilesController {
                     "Choose one from the list."));
   }
 
-  private FileBoard board(Bench bench, Contest c, String carry) {
-    CombinedFile f = contests.combine(bench.value(), c);
+  private FileBoard board(OpenWorkspace open, Contest c, String carry) {
+    CombinedFile f = contests.combine(open.value(), c);
     boolean whole = f.shown().length() <= LONGEST;
     return new FileBoard(
-        bench.revision(),
-        candidate(bench, files.mend(bench), c, carry),
+        open.revision(),
+        candidate(open, files.mend(open), c, carry),
         f.way().word(),
         f.places().stream().limit(MOST).map(CombinedFilesViews::place).toList(),
         f.places().size(),
@@ -153,8 +154,8 @@ class CombinedFilesController {
       @RequestParam(required = false) String carry,
       @RequestBody ChoiceRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = benches.get(workspace);
-    Contest c = require(bench, path, carry);
+    OpenWorkspace open = workspaces.get(workspace);
+    Contest c = require(open, path, carry);
     if (body.place() != null && body.place().length() > LONGEST_PLACE)
       throw IroningException.of(
           "too-long",
@@ -167,10 +168,10 @@ class CombinedFilesController {
     if (!forget) {
       CombinedFilesViews.requireSides(c, choice, body.place() == null);
       if (body.place() != null)
-        CombinedFilesViews.requirePlace(contests.combine(bench.value(), c), c, body.place());
+        CombinedFilesViews.requirePlace(contests.combine(open.value(), c), c, body.place());
     }
-    Bench after =
-        benches
+    OpenWorkspace after =
+        workspaces
             .change(
                 workspace,
                 Expected.of(ifMatch),
@@ -192,17 +193,17 @@ class CombinedFilesController {
       @PathVariable long workspace,
       @RequestBody CombineRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Set<String> paths = new TreeSet<>();
     if (body.paths() != null) {
-      for (String p : body.paths()) paths.add(require(bench, p, body.carry()).path());
+      for (String p : body.paths()) paths.add(require(open, p, body.carry()).path());
     } else {
       List<Contest> all =
           body.carry() == null
-              ? contests.all(bench.value())
-              : contests.carried(bench.value(), body.carry());
+              ? contests.all(open.value())
+              : contests.carried(open.value(), body.carry());
       for (Contest c : all)
-        if (CombinedFilesViews.state(c, contests.outline(bench.value(), c))
+        if (CombinedFilesViews.state(c, contests.outline(open.value(), c))
             == CandidateState.COMBINES) paths.add(c.path());
     }
     return JobController.accepted(

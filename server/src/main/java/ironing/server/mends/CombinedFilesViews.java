@@ -1,10 +1,10 @@
 package ironing.server.mends;
 
 import ironing.core.IroningException;
-import ironing.core.combine.Choice;
-import ironing.core.combine.CombinedFile;
-import ironing.core.combine.FileChoices;
-import ironing.core.combine.Place;
+import ironing.core.combinedfiles.Choice;
+import ironing.core.combinedfiles.CombinedFile;
+import ironing.core.combinedfiles.FileChoices;
+import ironing.core.combinedfiles.Place;
 import ironing.core.layers.Holdings;
 import ironing.core.mends.Contest;
 import ironing.core.mends.Contests.Left;
@@ -12,7 +12,7 @@ import ironing.core.mends.Contests.Outline;
 import ironing.core.mends.FileSide;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -89,12 +89,12 @@ final class CombinedFilesViews {
    */
   record FileLeft(String path, String reason, List<String> others) {}
 
-  static FileLeft left(Bench bench, Left l) {
+  static FileLeft left(OpenWorkspace open, Left l) {
     String reason =
         l.ruled()
             ? "You have ruled whose file is in play."
             : "The game’s definition does not say how such files combine.";
-    return new FileLeft(l.path(), reason, l.others().stream().map(bench::nameOf).toList());
+    return new FileLeft(l.path(), reason, l.others().stream().map(open::nameOf).toList());
   }
 
   static boolean isFor(Kept k, Contest c, String carry) {
@@ -113,13 +113,13 @@ final class CombinedFilesViews {
     return c.known() ? CandidateState.COMBINES : CandidateState.PROPOSED;
   }
 
-  static FileVersion version(Bench bench, FileSide s) {
-    String name = bench.nameOf(s.mod());
+  static FileVersion version(OpenWorkspace open, FileSide s) {
+    String name = open.nameOf(s.mod());
     if (s.mod() == Holdings.GAME && s.slot() < 0) name += " " + s.id().substring(1);
-    else if (s.mod() == Holdings.GAME && !bench.gameVersion().orElse("").isEmpty())
-      name += " " + bench.gameVersion().get();
-    else if (s.mod() != Holdings.GAME && !bench.inUse(s.mod()))
-      name += " " + bench.mods().get(s.mod()).card().shownVersion();
+    else if (s.mod() == Holdings.GAME && !open.gameVersion().orElse("").isEmpty())
+      name += " " + open.gameVersion().get();
+    else if (s.mod() != Holdings.GAME && !open.inUse(s.mod()))
+      name += " " + open.mods().get(s.mod()).card().shownVersion();
     return new FileVersion(s.id(), name, s.mod(), s.sha256());
   }
 

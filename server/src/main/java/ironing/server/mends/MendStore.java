@@ -16,9 +16,9 @@ import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MendMapper.MendRow;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -34,14 +34,14 @@ import org.springframework.stereotype.Component;
 class MendStore {
   private final MendMapper db;
   private final ModStore mods;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final Json json;
 
-  MendStore(MendMapper db, ModStore mods, Workbenches benches, Folders folders, Json json) {
+  MendStore(MendMapper db, ModStore mods, OpenWorkspaces workspaces, Folders folders, Json json) {
     this.db = db;
     this.mods = mods;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.json = json;
   }
@@ -78,9 +78,9 @@ class MendStore {
   }
 
   /** The mends of the profile in use that are in the library. */
-  List<Kept> of(Bench bench) {
-    return db.of(bench.profile()).stream()
-        .filter(r -> bench.mods().containsKey(r.modId()))
+  List<Kept> of(OpenWorkspace open) {
+    return db.of(open.profile()).stream()
+        .filter(r -> open.mods().containsKey(r.modId()))
         .map(this::kept)
         .toList();
   }
@@ -100,8 +100,8 @@ class MendStore {
   /**
    * @throws IroningException with code {@code not-found}
    */
-  Kept require(Bench bench, long mod) {
-    return of(bench).stream()
+  Kept require(OpenWorkspace open, long mod) {
+    return of(open).stream()
         .filter(k -> k.mod() == mod)
         .findFirst()
         .orElseThrow(
@@ -146,19 +146,19 @@ class MendStore {
   }
 
   /** A new mend; {@code on} tells whether its layer is switched on at once. */
-  long add(Bench bench, Writing w, boolean on) throws IOException {
-    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+  long add(OpenWorkspace open, Writing w, boolean on) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(open.workspace())) {
       Path built = write(work.path(), w);
       Place place = on ? new Place.OnTop() : new Place.OnTopOff();
-      return mods.add(bench.workspace(), made(w, built), place, built, row(bench, w));
+      return mods.add(open.workspace(), made(w, built), place, built, row(open, w));
     }
   }
 
   /** A new mend, and a step of its own, which can be undone, that switches its layer on. */
-  long addAndUse(Bench bench, Writing w) throws IOException {
-    long mod = add(bench, w, false);
-    benches.change(
-        bench.workspace(),
+  long addAndUse(OpenWorkspace open, Writing w) throws IOException {
+    long mod = add(open, w, false);
+    workspaces.change(
+        open.workspace(),
         Expected.ANY,
         "Made “" + w.card().name() + "” and switched it on",
         b -> {
@@ -173,18 +173,18 @@ class MendStore {
    * Gives a mend new content; its layer, its switch and its place stay. One step, which can be
    * undone.
    */
-  void replace(Bench bench, long mod, Writing w, String said) throws IOException {
-    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+  void replace(OpenWorkspace open, long mod, Writing w, String said) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(open.workspace())) {
       Path built = write(work.path(), w);
-      mods.replace(bench.workspace(), mod, made(w, built), built, said, row(bench, w));
+      mods.replace(open.workspace(), mod, made(w, built), built, said, row(open, w));
     }
   }
 
   /** The same for what another program wrote: no step, since running it is not undone. */
-  void replaceForGood(Bench bench, long mod, Writing w, String said) throws IOException {
-    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+  void replaceForGood(OpenWorkspace open, long mod, Writing w, String said) throws IOException {
+    try (ModStore.WorkFolder work = mods.workFolder(open.workspace())) {
       Path built = write(work.path(), w);
-      mods.replaceForGood(bench.workspace(), mod, made(w, built), built, said, row(bench, w));
+      mods.replaceForGood(open.workspace(), mod, made(w, built), built, said, row(open, w));
     }
   }
 
@@ -229,11 +229,11 @@ class MendStore {
     return Made.generated(w.kind(), w.card(), "Ironing made it", files, beside);
   }
 
-  private LongConsumer row(Bench bench, Writing w) {
+  private LongConsumer row(OpenWorkspace open, Writing w) {
     return mod ->
         db.put(
             mod,
-            bench.profile(),
+            open.profile(),
             w.kind(),
             w.plugin(),
             w.records(),
@@ -247,31 +247,31 @@ class MendStore {
   }
 
   /** The version of a mend that is made anew: one more than before. */
-  static String nextVersion(Bench bench, Optional<Kept> before) {
+  static String nextVersion(OpenWorkspace open, Optional<Kept> before) {
     return before
-        .map(k -> bench.mods().get(k.mod()).card().version())
+        .map(k -> open.mods().get(k.mod()).card().version())
         .filter(v -> v.matches("\\d{1,8}"))
         .map(v -> Integer.toString(Integer.parseInt(v) + 1))
         .orElse("1");
   }
 
   /** Whether a mend's layer is on. */
-  static boolean isOn(Bench bench, long mod) {
-    return bench.picture().arrangement().layers().stream().anyMatch(l -> l.mod() == mod && l.on());
+  static boolean isOn(OpenWorkspace open, long mod) {
+    return open.picture().arrangement().layers().stream().anyMatch(l -> l.mod() == mod && l.on());
   }
 
   /** The content of a mend's plugin as it is in the library now; empty when it is gone. */
-  static String contentNow(Bench bench, Kept k) {
-    Holdings holdings = bench.picture().holdings();
-    int path = holdings.idOf(bench.game().pluginPath(k.plugin()));
+  static String contentNow(OpenWorkspace open, Kept k) {
+    Holdings holdings = open.picture().holdings();
+    int path = holdings.idOf(open.game().pluginPath(k.plugin()));
     int slot = path < 0 ? -1 : holdings.slotOfMod(path, k.mod());
     return slot < 0 ? "" : holdings.shaAt(slot);
   }
 
   /** The bytes of a mend's plugin as they lie in the library. */
-  byte[] plugin(Bench bench, Kept k) {
-    Path mod = folders.mods(bench.workspace()).resolve(bench.mods().get(k.mod()).folder());
-    Path file = mod.resolve("content").resolve(bench.game().pluginPath(k.plugin()));
+  byte[] plugin(OpenWorkspace open, Kept k) {
+    Path mod = folders.mods(open.workspace()).resolve(open.mods().get(k.mod()).folder());
+    Path file = mod.resolve("content").resolve(open.game().pluginPath(k.plugin()));
     try {
       return Files.readAllBytes(file);
     } catch (IOException e) {
@@ -280,8 +280,8 @@ class MendStore {
   }
 
   /** A file name that the game takes for a plugin and that nobody has. */
-  static String freeName(Bench bench, String wished) {
-    String match = bench.game().plugins().orElseThrow().match().toString();
+  static String freeName(OpenWorkspace open, String wished) {
+    String match = open.game().plugins().orElseThrow().match().toString();
     if (!match.startsWith("*.")) {
       throw IroningException.of(
           "patch-unnameable",
@@ -289,19 +289,19 @@ class MendStore {
           "Ironing cannot make up a plugin’s name for this pattern.",
           "Write the pattern in the game’s definition like “*.plug”.");
     }
-    Holdings holdings = bench.picture().holdings();
+    Holdings holdings = open.picture().holdings();
     String plain = wished.replaceAll("[\\\\/:*?\"<>|\\p{Cntrl}]", " ").strip();
     for (int i = 1; ; i++) {
       String name = plain + (i == 1 ? "" : " " + i) + match.substring(1);
-      if (holdings.idOf(bench.game().pluginPath(name)) < 0) return name;
+      if (holdings.idOf(open.game().pluginPath(name)) < 0) return name;
     }
   }
 
-  static void requirePlugins(Bench bench) {
-    if (bench.game().plugins().isPresent()) return;
+  static void requirePlugins(OpenWorkspace open) {
+    if (open.game().plugins().isPresent()) return;
     throw IroningException.of(
         "no-plugins",
-        bench.title(),
+        open.title(),
         "This game has no plugins, so nothing can be patched.",
         "Settle files in Layers instead.");
   }

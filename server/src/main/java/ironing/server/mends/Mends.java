@@ -23,8 +23,8 @@ import ironing.server.library.Fittings;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.Patches.Shares;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,7 +46,7 @@ public class Mends implements Contributions {
   private final ToolOutput outputs;
   private final Contests contests;
   private final Fittings fittings;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
   Mends(
@@ -57,7 +57,7 @@ public class Mends implements Contributions {
       ToolOutput outputs,
       Contests contests,
       Fittings fittings,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs) {
     this.store = store;
     this.patches = patches;
@@ -66,7 +66,7 @@ public class Mends implements Contributions {
     this.outputs = outputs;
     this.contests = contests;
     this.fittings = fittings;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
@@ -158,37 +158,37 @@ public class Mends implements Contributions {
       @MayBeAbsent Long tool) {}
 
   @Override
-  public Map<Long, Integer> contributed(Bench bench) {
-    return files.contributed(bench);
+  public Map<Long, Integer> contributed(OpenWorkspace open) {
+    return files.contributed(open);
   }
 
-  public List<MendView> of(Bench bench) {
-    List<Kept> all = store.of(bench);
+  public List<MendView> of(OpenWorkspace open) {
+    List<Kept> all = store.of(open);
     if (all.isEmpty()) return List.of();
-    Shares shares = patches.shares(bench);
-    return all.stream().map(k -> view(bench, k, shares)).toList();
+    Shares shares = patches.shares(open);
+    return all.stream().map(k -> view(open, k, shares)).toList();
   }
 
   /** By mend the mods whose plugins it was made from, as far as they are in play. */
-  public Map<Long, Set<Long>> patched(Bench bench) {
+  public Map<Long, Set<Long>> patched(OpenWorkspace open) {
     Map<Long, Set<Long>> patched = new TreeMap<>();
-    for (Kept k : store.of(bench)) {
+    for (Kept k : store.of(open)) {
       Set<Long> mods = new TreeSet<>();
       for (String plugin : k.ingredients().plugins().keySet())
-        bench.picture().loadOrder().find(plugin).ifPresent(e -> mods.add(e.plugin().mod()));
-      mods.addAll(files.contenders(bench, k));
+        open.picture().loadOrder().find(plugin).ifPresent(e -> mods.add(e.plugin().mod()));
+      mods.addAll(files.contenders(open, k));
       mods.remove(k.mod());
       patched.put(k.mod(), mods);
     }
     return patched;
   }
 
-  private MendView view(Bench bench, Kept k, Shares shares) {
-    Mod mod = bench.mods().get(k.mod());
-    boolean on = MendStore.isOn(bench, k.mod());
+  private MendView view(OpenWorkspace open, Kept k, Shares shares) {
+    Mod mod = open.mods().get(k.mod());
+    boolean on = MendStore.isOn(open, k.mod());
     List<String> reasons = List.of();
-    if (on) reasons = reasons(bench, k, shares);
-    List<MendCondition> conditions = conditions(bench, k);
+    if (on) reasons = reasons(open, k, shares);
+    List<MendCondition> conditions = conditions(open, k);
     return new MendView(
         k.mod(),
         MendKind.of(k),
@@ -198,13 +198,13 @@ public class Mends implements Contributions {
         k.builtAt(),
         on,
         k.isPatch() ? k.recipe().scope().kind() : null,
-        spelled(bench, k.recipe().scope()),
+        spelled(open, k.recipe().scope()),
         k.records(),
         !reasons.isEmpty(),
         reasons,
-        on ? wrong(bench, k, conditions) : List.of(),
+        on ? wrong(open, k, conditions) : List.of(),
         !k.isPatch() || !on || !shares.of(k.mod()).isEmpty(),
-        ingredients(bench, k),
+        ingredients(open, k),
         conditions,
         k.recipe().needs().stream()
             .map(c -> new MendNeed(c.mod(), c.versions(), c.answer()))
@@ -213,49 +213,49 @@ public class Mends implements Contributions {
         mod.card().authors(),
         (int)
             k.made().records().keySet().stream()
-                .filter(key -> !bench.picture().arrangement().decisionsOn(key).isEmpty())
+                .filter(key -> !open.picture().arrangement().decisionsOn(key).isEmpty())
                 .count(),
         k.recipe().merge() == null ? List.of() : k.recipe().merge().sources(),
         k.recipe().carried(),
         k.recipe().tool() == null ? null : k.recipe().tool().tool());
   }
 
-  private List<String> reasons(Bench bench, Kept k, Shares shares) {
-    if (k.isPatch()) return patches.reasons(bench, k, shares);
-    if (k.isOfTool()) return outputs.reasons(bench, k);
-    return k.isMerge() ? merges.reasons(bench, k) : files.reasons(bench, k);
+  private List<String> reasons(OpenWorkspace open, Kept k, Shares shares) {
+    if (k.isPatch()) return patches.reasons(open, k, shares);
+    if (k.isOfTool()) return outputs.reasons(open, k);
+    return k.isMerge() ? merges.reasons(open, k) : files.reasons(open, k);
   }
 
   // a scope keeps names as they compare; people know them as they are written
-  private List<String> spelled(Bench bench, PatchScope scope) {
+  private List<String> spelled(OpenWorkspace open, PatchScope scope) {
     return scope.names().stream()
         .map(
             name ->
                 scope.kind() == PatchScope.Kind.PLUGINS
-                    ? bench.picture().loadOrder().find(name).map(LoadOrder.Entry::name).orElse(name)
-                    : label(bench, name))
+                    ? open.picture().loadOrder().find(name).map(LoadOrder.Entry::name).orElse(name)
+                    : label(open, name))
         .toList();
   }
 
-  private List<Ingredient> ingredients(Bench bench, Kept k) {
-    if (k.isCombined()) return files.ingredients(bench, k);
-    if (k.isOfTool()) return outputs.ingredients(bench, k);
+  private List<Ingredient> ingredients(OpenWorkspace open, Kept k) {
+    if (k.isCombined()) return files.ingredients(open, k);
+    if (k.isOfTool()) return outputs.ingredients(open, k);
     List<Ingredient> out = new ArrayList<>();
     k.ingredients()
         .plugins()
         .forEach(
             (name, sha256) -> {
-              Optional<LoadOrder.Entry> e = bench.picture().loadOrder().find(name);
+              Optional<LoadOrder.Entry> e = open.picture().loadOrder().find(name);
               String now =
                   k.isPatch()
                       ? e.filter(LoadOrder.Entry::on).map(x -> x.plugin().sha256()).orElse("")
-                      : merges.contentOf(bench, k, name);
+                      : merges.contentOf(open, k, name);
               IngredientState state = IngredientState.CHANGED;
               if (now.isEmpty()) state = IngredientState.GONE;
               else if (now.equals(sha256)) state = IngredientState.SAME;
-              String modName = e.map(x -> bench.nameOf(x.plugin().mod())).orElse("");
+              String modName = e.map(x -> open.nameOf(x.plugin().mod())).orElse("");
               String version =
-                  e.map(x -> bench.mods().get(x.plugin().mod()))
+                  e.map(x -> open.mods().get(x.plugin().mod()))
                       .map(m -> m == null ? "" : m.card().shownVersion())
                       .orElse("");
               out.add(new Ingredient(name, modName, version, state, sha256));
@@ -263,10 +263,10 @@ public class Mends implements Contributions {
     return out;
   }
 
-  private List<MendCondition> conditions(Bench bench, Kept k) {
+  private List<MendCondition> conditions(OpenWorkspace open, Kept k) {
     List<MendCondition> out = new ArrayList<>();
-    Map<String, List<Needs.Installed>> installed = bench.installed();
-    for (Needs.Checked c : Needs.of(bench.mods().get(k.mod()).card(), installed)) {
+    Map<String, List<Needs.Installed>> installed = open.installed();
+    for (Needs.Checked c : Needs.of(open.mods().get(k.mod()).card(), installed)) {
       String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
       out.add(
           new MendCondition(
@@ -278,9 +278,9 @@ public class Mends implements Contributions {
       out.add(
           new MendCondition(
               "only with the variant “" + c.answer() + "” of " + nameOf(installed, c.mod()),
-              bench.mods().values().stream()
-                  .filter(m -> m.card().id().equals(c.mod()) && bench.inUse(m.id()))
-                  .anyMatch(m -> fittings.answers(bench, m.id()).contains(c.answer()))));
+              open.mods().values().stream()
+                  .filter(m -> m.card().id().equals(c.mod()) && open.inUse(m.id()))
+                  .anyMatch(m -> fittings.answers(open, m.id()).contains(c.answer()))));
     }
     for (String c : k.recipe().clashes()) {
       boolean there = installed.getOrDefault(c, List.of()).stream().anyMatch(Needs.Installed::on);
@@ -291,7 +291,7 @@ public class Mends implements Contributions {
 
   /** Sets when a patch is right, and makes it anew, so that its card says so. */
   Job setConditions(long workspace, long mod, List<Recipe.Condition> needs, List<String> clashes) {
-    Kept k = store.require(benches.get(workspace), mod);
+    Kept k = store.require(workspaces.get(workspace), mod);
     if (!k.isPatch())
       throw IroningException.of(
           "not-a-patch",
@@ -310,14 +310,14 @@ public class Mends implements Contributions {
         .orElse(id);
   }
 
-  private List<String> wrong(Bench bench, Kept k, List<MendCondition> conditions) {
+  private List<String> wrong(OpenWorkspace open, Kept k, List<MendCondition> conditions) {
     List<String> wrong = new ArrayList<>();
     for (MendCondition c : conditions)
       if (!c.met()) wrong.add("It is right " + c.text() + ", and that is not so.");
     if (k.isCombined())
-      for (String path : files.unsettled(bench, k))
+      for (String path : files.unsettled(open, k))
         wrong.add(path + " waits for you; until then the layers decide it.");
-    LoadOrder order = bench.picture().loadOrder();
+    LoadOrder order = open.picture().loadOrder();
     if (!k.isPatch()) return wrong;
     for (String name : k.ingredients().plugins().keySet()) {
       Optional<LoadOrder.Entry> e = order.find(name);
@@ -334,17 +334,17 @@ public class Mends implements Contributions {
    * @param recipe what it is for, and when it is right, from now on
    */
   Job build(long workspace, Optional<Long> mod, Recipe recipe) {
-    Bench bench = benches.get(workspace);
-    MendStore.requirePlugins(bench);
-    Optional<Kept> before = mod.map(m -> store.require(bench, m));
+    OpenWorkspace open = workspaces.get(workspace);
+    MendStore.requirePlugins(open);
+    Optional<Kept> before = mod.map(m -> store.require(open, m));
     boolean any =
         before.isPresent()
-            ? !patches.shares(bench).of(mod.get()).isEmpty()
-            : !patches.wantedBy(bench, recipe.scope()).isEmpty();
+            ? !patches.shares(open).of(mod.get()).isEmpty()
+            : !patches.wantedBy(open, recipe.scope()).isEmpty();
     if (!any)
       throw IroningException.of(
           "nothing-to-patch",
-          bench.profileName(),
+          open.profileName(),
           "No record combines into something that the game does not read already.",
           "Decide the records that need you first; where none does, no patch is needed.");
     return jobs.start(
@@ -353,7 +353,7 @@ public class Mends implements Contributions {
         "patch",
         "Build the patch",
         p -> {
-          Bench now = benches.get(workspace);
+          OpenWorkspace now = workspaces.get(workspace);
           Optional<Kept> kept = mod.map(m -> store.require(now, m));
           return patches.build(now, kept, recipe);
         });
@@ -361,9 +361,9 @@ public class Mends implements Contributions {
 
   /** The patch of the whole profile, made if there is none yet. */
   Job buildForProfile(long workspace) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Optional<Kept> patch =
-        store.of(bench).stream()
+        store.of(open).stream()
             .filter(k -> k.isPatch() && k.recipe().scope().kind() == PatchScope.Kind.PROFILE)
             .findFirst();
     Recipe recipe =
@@ -375,7 +375,7 @@ public class Mends implements Contributions {
 
   /** Makes one mend anew. */
   Job rebuild(long workspace, long mod) {
-    Kept k = store.require(benches.get(workspace), mod);
+    Kept k = store.require(workspaces.get(workspace), mod);
     if (k.isOfTool()) throw needsTool(k);
     if (k.isPatch()) return build(workspace, Optional.of(mod), k.recipe());
     if (k.isCombined()) return combine(workspace, Set.of(), Optional.empty());
@@ -385,7 +385,7 @@ public class Mends implements Contributions {
         "merge",
         "Make the merge anew",
         p -> {
-          Bench now = benches.get(workspace);
+          OpenWorkspace now = workspaces.get(workspace);
           merges.rebuild(now, store.require(now, mod));
           return mod;
         });
@@ -411,7 +411,7 @@ public class Mends implements Contributions {
         "Make all stale mends anew",
         p -> {
           long done = 0;
-          List<Long> order = inOrder(benches.get(workspace));
+          List<Long> order = inOrder(workspaces.get(workspace));
           for (long mod : order) {
             p.at(done++, order.size(), "mends");
             rebuildIfStale(workspace, mod);
@@ -422,7 +422,7 @@ public class Mends implements Contributions {
 
   private void rebuildIfStale(long workspace, long mod) throws IOException {
     // what was made just now changes what the next one is made of
-    Bench now = benches.get(workspace);
+    OpenWorkspace now = workspaces.get(workspace);
     Kept k = store.require(now, mod);
     MendView view = view(now, k, patches.shares(now));
     if (!view.stale()) return;
@@ -431,9 +431,9 @@ public class Mends implements Contributions {
     else if (!patches.shares(now).of(mod).isEmpty()) patches.build(now, Optional.of(k), k.recipe());
   }
 
-  private List<Long> inOrder(Bench bench) {
-    return store.of(bench).stream()
-        .filter(k -> MendStore.isOn(bench, k.mod()) && !k.isOfTool())
+  private List<Long> inOrder(OpenWorkspace open) {
+    return store.of(open).stream()
+        .filter(k -> MendStore.isOn(open, k.mod()) && !k.isOfTool())
         .sorted((a, b) -> Boolean.compare(a.isPatch(), b.isPatch()))
         .map(Kept::mod)
         .toList();
@@ -446,23 +446,23 @@ public class Mends implements Contributions {
         Lane.GAME,
         "combined",
         "Combine files",
-        p -> files.build(benches.get(workspace), paths, carrying));
+        p -> files.build(workspaces.get(workspace), paths, carrying));
   }
 
   /** Files that several mods change and that wait for the user, and in no mend that says so. */
-  public List<String> filesAsked(Bench bench) {
-    List<String> asked = contests.asked(bench.value());
+  public List<String> filesAsked(OpenWorkspace open) {
+    List<String> asked = contests.asked(open.value());
     if (asked.isEmpty()) return asked;
     Set<String> told = new TreeSet<>();
-    files.mend(bench).ifPresent(k -> told.addAll(k.recipe().files()));
+    files.mend(open).ifPresent(k -> told.addAll(k.recipe().files()));
     return asked.stream().filter(p -> !told.contains(p)).toList();
   }
 
   /** Makes a merge, and the patches anew that named its sources. */
   Job merge(long workspace, String name, List<String> sources, String target, boolean combining) {
-    Bench bench = benches.get(workspace);
-    String file = merges.target(bench, target, sources);
-    Merges.refuse(merges.plan(bench, sources, file, combining));
+    OpenWorkspace open = workspaces.get(workspace);
+    String file = merges.target(open, target, sources);
+    Merges.refuse(merges.plan(open, sources, file, combining));
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -470,7 +470,7 @@ public class Mends implements Contributions {
         "Merge " + sources.size() + " plugins",
         p -> {
           long mod = merges.make(workspace, name, sources, file, combining);
-          for (long other : inOrder(benches.get(workspace)))
+          for (long other : inOrder(workspaces.get(workspace)))
             if (other != mod) rebuildIfStale(workspace, other);
           return mod;
         });
@@ -478,7 +478,7 @@ public class Mends implements Contributions {
 
   /** Switches a merge off and its sources on again, and makes the patches anew that named it. */
   Job takeBack(long workspace, long mod) {
-    Merges.requireMerge(store.require(benches.get(workspace), mod));
+    Merges.requireMerge(store.require(workspaces.get(workspace), mod));
     return jobs.start(
         workspace,
         Lane.GAME,
@@ -486,7 +486,7 @@ public class Mends implements Contributions {
         "Take the merge back",
         p -> {
           merges.takeBack(workspace, mod);
-          for (long other : inOrder(benches.get(workspace)))
+          for (long other : inOrder(workspaces.get(workspace)))
             if (other != mod) rebuildIfStale(workspace, other);
           return mod;
         });
@@ -509,12 +509,12 @@ public class Mends implements Contributions {
 
   /** What making a mend anew would change in its plugin. */
   MendDifferenceView difference(long workspace, long mod) {
-    Bench bench = benches.get(workspace);
-    Kept k = store.require(bench, mod);
+    OpenWorkspace open = workspaces.get(workspace);
+    Kept k = store.require(open, mod);
     if (k.isOfTool()) throw needsTool(k);
     if (k.isCombined()) {
       List<MendRecordChange> changes =
-          files.difference(bench, k).stream()
+          files.difference(open, k).stream()
               .map(
                   c ->
                       new MendRecordChange(
@@ -522,10 +522,10 @@ public class Mends implements Contributions {
               .toList();
       return new MendDifferenceView(changes.size(), changes);
     }
-    byte[] was = store.plugin(bench, k);
-    byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(bench, k)) : merges.fresh(bench, k);
+    byte[] was = store.plugin(open, k);
+    byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(open, k)) : merges.fresh(open, k);
     MendDifference d =
-        MendDifference.between(k.plugin(), was, is, Shapes.of(bench.game()), MOST_SHOWN);
+        MendDifference.between(k.plugin(), was, is, Shapes.of(open.game()), MOST_SHOWN);
     return new MendDifferenceView(
         d.inAll(),
         d.changes().stream()
@@ -533,15 +533,15 @@ public class Mends implements Contributions {
                 c ->
                     new MendRecordChange(
                         c.key().toString(),
-                        label(bench, c.key().toString()),
+                        label(open, c.key().toString()),
                         c.before().map(Mends::said).orElse(null),
                         c.after().map(Mends::said).orElse(null)))
             .toList());
   }
 
-  private String label(Bench bench, String key) {
-    int record = Ref.parse(key).map(bench.get(RECORDS).index()::find).orElse(-1);
-    return record < 0 ? key : bench.get(RECORDS).index().label(record);
+  private String label(OpenWorkspace open, String key) {
+    int record = Ref.parse(key).map(open.get(RECORDS).index()::find).orElse(-1);
+    return record < 0 ? key : open.get(RECORDS).index().label(record);
   }
 
   private static String said(Plugin.Record record) {

@@ -7,7 +7,7 @@ import ironing.server.job.Jobs;
 import ironing.server.mends.Mends.MendDifferenceView;
 import ironing.server.mends.Mends.MendView;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.ResponseEntity;
@@ -25,13 +25,13 @@ import org.springframework.web.bind.annotation.RestController;
 class MendsController {
   private final Mends mends;
   private final PatchCalls calls;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
-  MendsController(Mends mends, PatchCalls calls, Workbenches benches, Jobs jobs) {
+  MendsController(Mends mends, PatchCalls calls, OpenWorkspaces workspaces, Jobs jobs) {
     this.mends = mends;
     this.calls = calls;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
@@ -70,7 +70,7 @@ class MendsController {
   /** The mends of the profile, with whether they are fresh. */
   @GetMapping
   List<MendView> mends(@PathVariable long workspace) {
-    return mends.of(benches.get(workspace));
+    return mends.of(workspaces.get(workspace));
   }
 
   /** Puts every record that combines into the profile's patch, made if there is none yet. */
@@ -135,6 +135,6 @@ class MendsController {
   /** Which patches the set calls for, and which nothing here needs. */
   @GetMapping("/called-for")
   PatchCalls.CalledFor calledFor(@PathVariable long workspace) {
-    return calls.of(benches.get(workspace));
+    return calls.of(workspaces.get(workspace));
   }
 }

@@ -10,8 +10,8 @@ import ironing.server.mends.MergeViews.MergePreview;
 import ironing.server.mends.MergeViews.MergeRequest;
 import ironing.server.mends.MergeViews.RenumberedRecord;
 import ironing.server.mends.MergeViews.TableForm;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,22 +37,22 @@ class MergeController {
   private static final int MOST = 200;
   private final Mends mends;
   private final Merges merges;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
-  MergeController(Mends mends, Merges merges, Workbenches benches, Jobs jobs) {
+  MergeController(Mends mends, Merges merges, OpenWorkspaces workspaces, Jobs jobs) {
     this.mends = mends;
     this.merges = merges;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
   }
 
   /** What merging some plugins would come to; nothing is changed. */
   @PostMapping("/preview")
   MergePreview preview(@PathVariable long workspace, @RequestBody MergeRequest body) {
-    Bench bench = benches.get(workspace);
-    String target = merges.target(bench, body.target(), body.sources());
-    MergePlan plan = merges.plan(bench, body.sources(), target, MergeViews.isCombining(body));
+    OpenWorkspace open = workspaces.get(workspace);
+    String target = merges.target(open, body.target(), body.sources());
+    MergePlan plan = merges.plan(open, body.sources(), target, MergeViews.isCombining(body));
     boolean possible = plan.refused().isEmpty();
     List<RenumberedRecord> renumbered = new ArrayList<>();
     for (String s : plan.sources())
@@ -60,7 +60,7 @@ class MergeController {
         if (m.from().id() != m.to().id() && renumbered.size() < MOST)
           renumbered.add(new RenumberedRecord(m.from().toString(), m.to().toString()));
     return new MergePreview(
-        bench.revision(),
+        open.revision(),
         plan.refused().stream().map(MergeNote::of).toList(),
         plan.sources(),
         plan.target(),
@@ -75,11 +75,11 @@ class MergeController {
         renumbered,
         plan.shared().size(),
         (int) plan.shared().stream().filter(MergePlan.Shared::combines).count(),
-        plan.shared().stream().limit(MOST).map(s -> MergeViews.shared(bench, s)).toList(),
+        plan.shared().stream().limit(MOST).map(s -> MergeViews.shared(open, s)).toList(),
         plan.leftOut().size(),
         plan.leftOut().stream().limit(MOST).map(MergeNote::of).toList(),
-        MergeViews.dependents(bench, plan),
-        possible ? merges.otherFiles(bench, plan).stream().limit(MOST).toList() : List.of());
+        MergeViews.dependents(open, plan),
+        possible ? merges.otherFiles(open, plan).stream().limit(MOST).toList() : List.of());
   }
 
   /** Makes a merge: its sources are switched off, and patches that named them made anew. */
@@ -120,6 +120,6 @@ class MergeController {
     return ResponseEntity.ok()
         .header(HttpHeaders.CONTENT_DISPOSITION, as.toString())
         .contentType(MediaType.parseMediaType(form.type))
-        .body(merges.table(benches.get(workspace), mod, ending));
+        .body(merges.table(workspaces.get(workspace), mod, ending));
   }
 }

@@ -7,7 +7,7 @@ import ironing.core.path.PathCase;
 import ironing.core.records.Collision.State;
 import ironing.core.records.Collisions;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -104,10 +104,9 @@ final class MergeViews {
     return Boolean.TRUE.equals(body.combining());
   }
 
-  static List<DependentPlugin> dependents(Bench bench, MergePlan plan) {
+  static List<DependentPlugin> dependents(OpenWorkspace open, MergePlan plan) {
     List<DependentPlugin> all = new ArrayList<>();
-    bench
-        .picture()
+    open.picture()
         .loadOrder()
         .entries()
         .forEach(
@@ -117,8 +116,8 @@ final class MergeViews {
                 return;
               DependentFate how = DependentFate.REWRITTEN;
               if (!e.on()) how = DependentFate.STAYS_OFF;
-              else if (Merges.isPatch(bench, e.name())) how = DependentFate.MADE_ANEW;
-              all.add(new DependentPlugin(e.name(), bench.nameOf(e.plugin().mod()), e.on(), how));
+              else if (Merges.isPatch(open, e.name())) how = DependentFate.MADE_ANEW;
+              all.add(new DependentPlugin(e.name(), open.nameOf(e.plugin().mod()), e.on(), how));
             });
     return all;
   }
@@ -140,8 +139,8 @@ final class MergeViews {
     }
   }
 
-  static SharedRecord shared(Bench bench, MergePlan.Shared s) {
-    Collisions all = bench.get(COLLISIONS);
+  static SharedRecord shared(OpenWorkspace open, MergePlan.Shared s) {
+    Collisions all = open.get(COLLISIONS);
     int at = all.find(s.record());
     return new SharedRecord(
         all.index().key(s.record()).toString(),

@@ -27,9 +27,9 @@ import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.MendStore.Writing;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -51,23 +51,23 @@ class Merges {
   private static final String TABLE = "renumbered";
   private final MendStore store;
   private final Patches patches;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Folders folders;
   private final Json json;
 
-  Merges(MendStore store, Patches patches, Workbenches benches, Folders folders, Json json) {
+  Merges(MendStore store, Patches patches, OpenWorkspaces workspaces, Folders folders, Json json) {
     this.store = store;
     this.patches = patches;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.folders = folders;
     this.json = json;
   }
 
   /** What merging some plugins comes to; throws nothing for a merge that is refused. */
-  MergePlan plan(Bench bench, List<String> sources, String target, boolean combining) {
-    MendStore.requirePlugins(bench);
-    Collisions all = bench.get(COLLISIONS);
-    return MergePlan.of(bench.game(), all.index(), all, combining, sources, target);
+  MergePlan plan(OpenWorkspace open, List<String> sources, String target, boolean combining) {
+    MendStore.requirePlugins(open);
+    Collisions all = open.get(COLLISIONS);
+    return MergePlan.of(open.game(), all.index(), all, combining, sources, target);
   }
 
   /**
@@ -75,12 +75,12 @@ class Merges {
    *
    * @param wished with or without the ending of plugins
    */
-  String target(Bench bench, String wished, List<String> sources) {
-    MendStore.requirePlugins(bench);
+  String target(OpenWorkspace open, String wished, List<String> sources) {
+    MendStore.requirePlugins(open);
     String name = wished.strip();
     boolean one = sources.stream().anyMatch(s -> PathCase.fold(s).equals(PathCase.fold(name)));
     if (one) return name;
-    String match = bench.game().plugins().orElseThrow().match().toString();
+    String match = open.game().plugins().orElseThrow().match().toString();
     String ending = match.startsWith("*.") ? match.substring(1) : "";
     String plain =
         PathCase.fold(name).endsWith(PathCase.fold(ending))
@@ -94,8 +94,7 @@ class Merges {
           "Use letters, digits, blanks and hyphens, and no slash.");
     String target = plain + ending;
     // one that is off, or cannot be read, would be covered by the merge without a word
-    bench
-        .picture()
+    open.picture()
         .loadOrder()
         .find(target)
         .ifPresent(
@@ -103,7 +102,7 @@ class Merges {
               throw IroningException.of(
                   "name-taken",
                   taken.name(),
-                  "A plugin of " + bench.nameOf(taken.plugin().mod()) + " is called this.",
+                  "A plugin of " + open.nameOf(taken.plugin().mod()) + " is called this.",
                   "Give the merge another name, or that of one of its plugins.");
             });
     return target;
@@ -140,9 +139,9 @@ class Merges {
    * Game paths, but for plugins, at which the game would read another file: the merged plugin names
    * the packs of all sources, which then stand together in its place.
    */
-  List<String> otherFiles(Bench bench, MergePlan plan) {
+  List<String> otherFiles(OpenWorkspace open, MergePlan plan) {
     if (plan.packs().isEmpty()) return List.of();
-    LoadOrder order = bench.picture().loadOrder();
+    LoadOrder order = open.picture().loadOrder();
     Set<String> sources = new HashSet<>();
     plan.sources().forEach(s -> sources.add(PathCase.fold(s)));
     // as if the sources themselves stood there one behind another: their packs stand alike
@@ -153,41 +152,40 @@ class Merges {
       if (!sources.contains(PathCase.fold(w.name()))) next.add(w);
       if (PathCase.fold(w.name()).equals(PathCase.fold(plan.after()))) next.addAll(together);
     }
-    Picture after = bench.picture().rearranged(bench.picture().arrangement().withPlugins(next));
+    Picture after = open.picture().rearranged(open.picture().arrangement().withPlugins(next));
     Holdings h = after.holdings();
-    return after.standing().changesSince(bench.picture().standing()).stream()
+    return after.standing().changesSince(open.picture().standing()).stream()
         .map(c -> h.path(c.path()))
-        .filter(p -> !bench.game().isPlugin(p))
+        .filter(p -> !open.game().isPlugin(p))
         .toList();
   }
 
   /** Makes a merge; gives its mod. */
   long make(long workspace, String name, List<String> sources, String target, boolean combining)
       throws IOException {
-    Bench bench = benches.get(workspace);
-    MergePlan plan = plan(bench, sources, target, combining);
+    OpenWorkspace open = workspaces.get(workspace);
+    MergePlan plan = plan(open, sources, target, combining);
     refuse(plan);
     Recipe.Merge merge =
         new Recipe.Merge(
             plan.sources(),
             target,
-            bench.picture().loadOrder().asWishes(),
+            open.picture().loadOrder().asWishes(),
             null,
             null,
             combining,
             null);
     Recipe recipe = Recipe.merge(name, merge);
-    long mod = store.add(bench, writing(bench, plan, recipe, Optional.empty()), false);
-    Bench with = benches.get(workspace);
+    long mod = store.add(open, writing(open, plan, recipe, Optional.empty()), false);
+    OpenWorkspace with = workspaces.get(workspace);
     Arrangement arranged = arranged(with, mod, plan);
     RecordIndex after = with.as(with.picture().rearranged(arranged)).get(RECORDS).index();
-    CarriedDecisions carried =
-        CarriedDecisions.of(bench.game(), bench.get(COLLISIONS), plan, after);
+    CarriedDecisions carried = CarriedDecisions.of(open.game(), open.get(COLLISIONS), plan, after);
     Arrangement decided = decided(arranged, carried);
     List<Long> needless =
-        patches.needless(bench, Collisions.in(bench.game(), after, decided.decisions()), after);
-    store.setRecipe(mod, Recipe.merge(name, carrying(merge, bench, carried, needless)));
-    benches.change(
+        patches.needless(open, Collisions.in(open.game(), after, decided.decisions()), after);
+    store.setRecipe(mod, Recipe.merge(name, carrying(merge, open, carried, needless)));
+    workspaces.change(
         workspace,
         new Expected(with.revision(), false),
         b -> "Merged " + String.join(", ", plan.sources()) + " into " + target,
@@ -200,9 +198,9 @@ class Merges {
   }
 
   private static Recipe.Merge carrying(
-      Recipe.Merge merge, Bench bench, CarriedDecisions carried, List<Long> needless) {
+      Recipe.Merge merge, OpenWorkspace open, CarriedDecisions carried, List<Long> needless) {
     Map<String, Map<String, Decided>> before =
-        new TreeMap<>(bench.picture().arrangement().decisions());
+        new TreeMap<>(open.picture().arrangement().decisions());
     before.keySet().retainAll(carried.gone());
     return new Recipe.Merge(
         merge.sources(),
@@ -221,10 +219,10 @@ class Merges {
     return arranged.withDecisions(decisions);
   }
 
-  private Arrangement arranged(Bench bench, long mod, MergePlan plan) {
-    Arrangement now = bench.picture().arrangement();
+  private Arrangement arranged(OpenWorkspace open, long mod, MergePlan plan) {
+    Arrangement now = open.picture().arrangement();
     Arrangement on = now.withLayers(switched(now, List.of(mod), true));
-    LoadOrder order = bench.picture().rearranged(on).loadOrder();
+    LoadOrder order = open.picture().rearranged(on).loadOrder();
     return on.withPlugins(order.merged(on.plugins(), orderWith(order, plan)));
   }
 
@@ -237,38 +235,38 @@ class Merges {
   }
 
   /** Those that are rewritten with the merge; patches are made anew instead. */
-  List<String> dependents(Bench bench, MergePlan plan) {
-    return plan.dependents().stream().filter(d -> !isPatch(bench, d)).toList();
+  List<String> dependents(OpenWorkspace open, MergePlan plan) {
+    return plan.dependents().stream().filter(d -> !isPatch(open, d)).toList();
   }
 
-  static boolean isPatch(Bench bench, String plugin) {
-    return bench
-        .picture()
+  static boolean isPatch(OpenWorkspace open, String plugin) {
+    return open.picture()
         .loadOrder()
         .find(plugin)
-        .map(e -> bench.mods().get(e.plugin().mod()))
+        .map(e -> open.mods().get(e.plugin().mod()))
         .map(m -> m != null && m.isPatch())
         .orElse(false);
   }
 
-  private Writing writing(Bench bench, MergePlan plan, Recipe recipe, Optional<Kept> before) {
-    byte[] merged = MergeBuilder.merged(plan, recipe.name(), n -> file(bench, n));
+  private Writing writing(
+      OpenWorkspace open, MergePlan plan, Recipe recipe, Optional<Kept> before) {
+    byte[] merged = MergeBuilder.merged(plan, recipe.name(), n -> file(open, n));
     Map<String, byte[]> files = new LinkedHashMap<>();
-    files.put(bench.game().pluginPath(plan.target()), merged);
-    for (String d : dependents(bench, plan))
-      files.put(bench.game().pluginPath(d), MergeBuilder.rewritten(plan, d, file(bench, d)));
+    files.put(open.game().pluginPath(plan.target()), merged);
+    for (String d : dependents(open, plan))
+      files.put(open.game().pluginPath(d), MergeBuilder.rewritten(plan, d, file(open, d)));
     Map<String, byte[]> beside = new LinkedHashMap<>();
     beside.put(TABLE + ".csv", csv(plan).getBytes(StandardCharsets.UTF_8));
     beside.put(TABLE + ".json", table(plan).getBytes(StandardCharsets.UTF_8));
     Map<String, String> ingredients = new TreeMap<>();
     List<String> read = new ArrayList<>(plan.sources());
-    read.addAll(dependents(bench, plan));
+    read.addAll(dependents(open, plan));
     for (String s : read)
-      bench.picture().loadOrder().find(s).ifPresent(e -> ingredients.put(s, e.plugin().sha256()));
+      open.picture().loadOrder().find(s).ifPresent(e -> ingredients.put(s, e.plugin().sha256()));
     String summary = "Holds the records of " + String.join(", ", plan.sources()) + ".";
     ModCard card =
-        ModCard.generated("merge", recipe.name(), MendStore.nextVersion(bench, before), summary)
-            .madeOf(authors(bench, plan), List.of(), List.of());
+        ModCard.generated("merge", recipe.name(), MendStore.nextVersion(open, before), summary)
+            .madeOf(authors(open, plan), List.of(), List.of());
     return new Writing(
         "merge",
         card,
@@ -281,19 +279,19 @@ class Merges {
         new MadeOf(ContentHash.of(merged), plan.masters(), Map.of()));
   }
 
-  private static List<String> authors(Bench bench, MergePlan plan) {
+  private static List<String> authors(OpenWorkspace open, MergePlan plan) {
     return plan.sources().stream()
-        .flatMap(s -> bench.picture().loadOrder().find(s).stream())
-        .map(e -> bench.mods().get(e.plugin().mod()))
+        .flatMap(s -> open.picture().loadOrder().find(s).stream())
+        .map(e -> open.mods().get(e.plugin().mod()))
         .filter(m -> m != null)
         .flatMap(m -> m.card().authors().stream())
         .distinct()
         .toList();
   }
 
-  private RecordTable.Bytes file(Bench bench, String plugin) {
-    LoadOrder.Entry e = bench.picture().loadOrder().find(plugin).orElseThrow();
-    Path file = bench.value().locateInPlay(bench.game().pluginPath(e.name()));
+  private RecordTable.Bytes file(OpenWorkspace open, String plugin) {
+    LoadOrder.Entry e = open.picture().loadOrder().find(plugin).orElseThrow();
+    Path file = open.value().locateInPlay(open.game().pluginPath(e.name()));
     try {
       return RecordTable.Bytes.of(Files.readAllBytes(file));
     } catch (IOException x) {
@@ -334,8 +332,8 @@ class Merges {
   }
 
   /** The arrangement without a merge: its layer off, its sources on and where they were. */
-  private static Arrangement without(Bench bench, Kept k) {
-    Arrangement now = bench.picture().arrangement();
+  private static Arrangement without(OpenWorkspace open, Kept k) {
+    Arrangement now = open.picture().arrangement();
     Recipe.Merge merge = k.recipe().merge();
     Arrangement off = now.withLayers(switched(now, List.of(k.mod()), false));
     List<Arrangement.Layer> layers = switched(off, merge.patchesOff(), true);
@@ -373,20 +371,20 @@ class Merges {
    *
    * @param ending csv or json
    */
-  byte[] table(Bench bench, long mod, String ending) throws IOException {
-    requireMerge(store.require(bench, mod));
-    Path folder = folders.mods(bench.workspace()).resolve(bench.mods().get(mod).folder());
+  byte[] table(OpenWorkspace open, long mod, String ending) throws IOException {
+    requireMerge(store.require(open, mod));
+    Path folder = folders.mods(open.workspace()).resolve(open.mods().get(mod).folder());
     return Files.readAllBytes(folder.resolve("papers").resolve(TABLE + "." + ending));
   }
 
   /** Switches the merge off and its sources on again: one step, which can be undone. */
-  Bench takeBack(long workspace, long mod) {
-    Kept k = store.require(benches.get(workspace), mod);
+  OpenWorkspace takeBack(long workspace, long mod) {
+    Kept k = store.require(workspaces.get(workspace), mod);
     requireMerge(k);
-    return benches
+    return workspaces
         .change(
             workspace,
-            new Expected(benches.get(workspace).revision(), false),
+            new Expected(workspaces.get(workspace).revision(), false),
             b -> "Took the merge “" + b.nameOf(mod) + "” back",
             b -> without(b, k))
         .after();
@@ -402,9 +400,9 @@ class Merges {
   }
 
   /** Makes a merge anew from its sources as they are now. */
-  void rebuild(Bench bench, Kept k) throws IOException {
+  void rebuild(OpenWorkspace open, Kept k) throws IOException {
     requireMerge(k);
-    Bench apart = bench.as(bench.picture().rearranged(without(bench, k)));
+    OpenWorkspace apart = open.as(open.picture().rearranged(without(open, k)));
     MergePlan plan = planApart(apart, k);
     refuse(plan);
     Recipe.Merge was = k.recipe().merge();
@@ -420,18 +418,18 @@ class Merges {
                 was.combining(),
                 was.patchesOff()));
     Writing w = writing(apart, plan, recipe, Optional.of(k));
-    store.replace(bench, k.mod(), w, "Made “" + recipe.name() + "” anew");
+    store.replace(open, k.mod(), w, "Made “" + recipe.name() + "” anew");
   }
 
   /** The bytes of the merged plugin as making it anew would give them. */
-  byte[] fresh(Bench bench, Kept k) {
-    Bench apart = bench.as(bench.picture().rearranged(without(bench, k)));
+  byte[] fresh(OpenWorkspace open, Kept k) {
+    OpenWorkspace apart = open.as(open.picture().rearranged(without(open, k)));
     MergePlan plan = planApart(apart, k);
     refuse(plan);
     return MergeBuilder.merged(plan, k.recipe().name(), n -> file(apart, n));
   }
 
-  private MergePlan planApart(Bench apart, Kept k) {
+  private MergePlan planApart(OpenWorkspace apart, Kept k) {
     RecordIndex index = apart.get(RECORDS).index();
     Recipe.Merge merge = k.recipe().merge();
     return MergePlan.of(
@@ -444,34 +442,34 @@ class Merges {
   }
 
   /** Why making a merge anew would give another; empty when it is fresh. */
-  List<String> reasons(Bench bench, Kept k) {
+  List<String> reasons(OpenWorkspace open, Kept k) {
     List<String> reasons = new ArrayList<>();
-    if (!MendStore.contentNow(bench, k).equals(k.made().sha256()))
+    if (!MendStore.contentNow(open, k).equals(k.made().sha256()))
       reasons.add("Its plugin is not the one that Ironing made.");
     k.ingredients()
         .plugins()
         .forEach(
             (name, sha) -> {
-              String now = contentOf(bench, k, name);
+              String now = contentOf(open, k, name);
               if (now.isEmpty()) reasons.add(name + " is no longer in the library.");
               else if (!now.equals(sha)) reasons.add(name + " has changed.");
             });
     for (String s : k.recipe().merge().sources()) {
       boolean covered = PathCase.fold(s).equals(PathCase.fold(k.plugin()));
-      boolean on = bench.picture().loadOrder().find(s).map(LoadOrder.Entry::on).orElse(false);
+      boolean on = open.picture().loadOrder().find(s).map(LoadOrder.Entry::on).orElse(false);
       if (on && !covered) reasons.add(s + " is on again beside the merge.");
     }
     return reasons;
   }
 
   /** The content of an ingredient as it is now, be it off or covered; empty when it is gone. */
-  String contentOf(Bench bench, Kept k, String plugin) {
-    Holdings holdings = bench.picture().holdings();
-    int path = holdings.idOf(bench.game().pluginPath(plugin));
+  String contentOf(OpenWorkspace open, Kept k, String plugin) {
+    Holdings holdings = open.picture().holdings();
+    int path = holdings.idOf(open.game().pluginPath(plugin));
     if (path < 0) return "";
-    for (int i = bench.picture().arrangement().layers().size() - 1; i >= 0; i--) {
-      Arrangement.Layer l = bench.picture().arrangement().layers().get(i);
-      if (l.mod() == k.mod() || bench.mods().get(l.mod()).isMend()) continue;
+    for (int i = open.picture().arrangement().layers().size() - 1; i >= 0; i--) {
+      Arrangement.Layer l = open.picture().arrangement().layers().get(i);
+      if (l.mod() == k.mod() || open.mods().get(l.mod()).isMend()) continue;
       int slot = holdings.slotOfMod(path, l.mod());
       if (slot >= 0) return holdings.shaAt(slot);
     }

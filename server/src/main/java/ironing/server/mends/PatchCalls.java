@@ -9,7 +9,7 @@ import ironing.core.records.Collisions;
 import ironing.core.records.PluginPairs;
 import ironing.core.records.PluginPairs.PluginPair;
 import ironing.server.mends.Mends.MendView;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -48,9 +48,9 @@ class PatchCalls {
 
   record CalledFor(List<CallingPair> pairs, int more, List<IdlePatch> idle) {}
 
-  CalledFor of(Bench bench) {
-    Collisions all = bench.get(COLLISIONS);
-    Set<Integer> free = new HashSet<>(patches.shares(bench).free());
+  CalledFor of(OpenWorkspace open) {
+    Collisions all = open.get(COLLISIONS);
+    Set<Integer> free = new HashSet<>(patches.shares(open).free());
     List<CallingPair> calling = new ArrayList<>();
     for (PluginPair p :
         PluginPairs.of(all, i -> all.state(i) == State.NEEDS_YOU || free.contains(i))) {
@@ -58,34 +58,33 @@ class PatchCalls {
       calling.add(
           new CallingPair(
               first,
-              modName(bench, first),
+              modName(open, first),
               second,
-              modName(bench, second),
+              modName(open, second),
               p.records(),
               p.states().getOrDefault(State.NEEDS_YOU, 0),
-              madeForBoth(bench, first, second)));
+              madeForBoth(open, first, second)));
     }
     List<IdlePatch> idle = new ArrayList<>();
-    for (MendView m : mends.of(bench)) {
+    for (MendView m : mends.of(open)) {
       if (m.kind() != Mends.MendKind.PATCH || !m.on() || m.needed()) continue;
       idle.add(new IdlePatch(m.mod(), m.name(), "The game reads the same without it."));
     }
-    idleByOthers(bench, all, idle);
+    idleByOthers(open, all, idle);
     return new CalledFor(
         calling.stream().limit(MOST).toList(), Math.max(0, calling.size() - MOST), idle);
   }
 
-  private static String modName(Bench bench, String plugin) {
-    return bench
-        .picture()
+  private static String modName(OpenWorkspace open, String plugin) {
+    return open.picture()
         .loadOrder()
         .find(plugin)
-        .map(e -> bench.nameOf(e.plugin().mod()))
+        .map(e -> open.nameOf(e.plugin().mod()))
         .orElse(plugin);
   }
 
-  private static List<String> madeForBoth(Bench bench, String first, String second) {
-    return bench.picture().loadOrder().entries().stream()
+  private static List<String> madeForBoth(OpenWorkspace open, String first, String second) {
+    return open.picture().loadOrder().entries().stream()
         .filter(e -> !e.on() && hasMaster(e, first) && hasMaster(e, second))
         .map(LoadOrder.Entry::name)
         .toList();
@@ -97,7 +96,7 @@ class PatchCalls {
   }
 
   /** Plugins of others that only override, and of which the game reads nothing. */
-  private static void idleByOthers(Bench bench, Collisions all, List<IdlePatch> idle) {
+  private static void idleByOthers(OpenWorkspace open, Collisions all, List<IdlePatch> idle) {
     var index = all.index();
     for (int p = 0; p < index.pluginCount(); p++) {
       var t = index.table(p);
@@ -113,8 +112,7 @@ class PatchCalls {
         used = index.table(before).print(row2) != t.print(row);
       }
       if (used) continue;
-      bench
-          .picture()
+      open.picture()
           .loadOrder()
           .find(t.name())
           .ifPresent(

@@ -20,7 +20,7 @@ import ironing.core.workspace.Mod;
 import ironing.server.mends.MadeOf.Ingredients;
 import ironing.server.mends.MendStore.Kept;
 import ironing.server.mends.MendStore.Writing;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -66,26 +66,26 @@ class Patches {
   private static final long NEW = 0;
 
   /** Every record that a patch has to hold goes to the narrowest patch that is on and for it. */
-  Shares shares(Bench bench) {
-    return shares(bench, Optional.empty());
+  Shares shares(OpenWorkspace open) {
+    return shares(open, Optional.empty());
   }
 
-  private Shares shares(Bench bench, Optional<PatchScope> another) {
+  private Shares shares(OpenWorkspace open, Optional<PatchScope> another) {
     List<Taker> patches = new ArrayList<>();
-    for (Kept k : store.of(bench))
-      if (k.isPatch() && MendStore.isOn(bench, k.mod()))
+    for (Kept k : store.of(open))
+      if (k.isPatch() && MendStore.isOn(open, k.mod()))
         patches.add(new Taker(k.mod(), k.recipe().scope()));
     another.ifPresent(scope -> patches.add(new Taker(NEW, scope)));
     patches.sort(Comparator.comparing(k -> k.scope().kind()));
-    Collisions all = bench.get(COLLISIONS);
+    Collisions all = open.get(COLLISIONS);
     Map<Long, List<Integer>> byPatch = new HashMap<>();
     List<Integer> free = new ArrayList<>();
     for (int i = 0; i < all.size(); i++) {
       if (!all.wantsPatch(i)) continue;
       Optional<Taker> to = Optional.empty();
       if (!patches.isEmpty()) {
-        String key = bench.get(RECORDS).index().key(all.record(i)).toString();
-        List<String> leaves = leaves(bench, all.record(i));
+        String key = open.get(RECORDS).index().key(all.record(i)).toString();
+        List<String> leaves = leaves(open, all.record(i));
         to = patches.stream().filter(k -> k.scope().has(key, leaves)).findFirst();
       }
       if (to.isPresent()) byPatch.computeIfAbsent(to.get().mod(), m -> new ArrayList<>()).add(i);
@@ -99,9 +99,9 @@ class Patches {
    *
    * @param after the collisions as they would be, {@code index} the records
    */
-  List<Long> needless(Bench bench, Collisions after, RecordIndex index) {
-    Shares now = shares(bench);
-    return store.of(bench).stream()
+  List<Long> needless(OpenWorkspace open, Collisions after, RecordIndex index) {
+    Shares now = shares(open);
+    return store.of(open).stream()
         .filter(k -> k.isPatch() && !now.of(k.mod()).isEmpty())
         .filter(k -> !callsFor(k.recipe().scope(), after, index))
         .map(Kept::mod)
@@ -119,14 +119,14 @@ class Patches {
     return Arrays.stream(positions).mapToObj(index::name).toList();
   }
 
-  private List<String> leaves(Bench bench, int record) {
-    Collisions all = bench.get(COLLISIONS);
+  private List<String> leaves(OpenWorkspace open, int record) {
+    Collisions all = open.get(COLLISIONS);
     return names(all.index(), all.leaves(record));
   }
 
   /** The records that a new patch would get beside those that are there. */
-  List<Integer> wantedBy(Bench bench, PatchScope scope) {
-    return shares(bench, Optional.of(scope)).of(NEW);
+  List<Integer> wantedBy(OpenWorkspace open, PatchScope scope) {
+    return shares(open, Optional.of(scope)).of(NEW);
   }
 
   /**
@@ -135,59 +135,59 @@ class Patches {
    * @param before the patch as it is; empty for a new one
    * @return its mod
    */
-  long build(Bench bench, Optional<Kept> before, Recipe recipe) throws IOException {
+  long build(OpenWorkspace open, Optional<Kept> before, Recipe recipe) throws IOException {
     List<Integer> wanted =
-        before.isPresent() ? shares(bench).of(before.get().mod()) : wantedBy(bench, recipe.scope());
-    if (wanted.isEmpty()) throw nothing(bench, recipe);
-    String name = recipe.name() == null ? "Patch for " + bench.profileName() : recipe.name();
+        before.isPresent() ? shares(open).of(before.get().mod()) : wantedBy(open, recipe.scope());
+    if (wanted.isEmpty()) throw nothing(open, recipe);
+    String name = recipe.name() == null ? "Patch for " + open.profileName() : recipe.name();
     String file =
         before
             .map(Kept::plugin)
             .orElseGet(
                 () ->
                     MendStore.freeName(
-                        bench,
-                        recipe.name() == null ? bench.profileName() + " patch" : recipe.name()));
-    Writing w = writing(bench, before, recipe, name, file, wanted);
-    if (before.isEmpty()) return store.addAndUse(bench, w);
-    store.replace(bench, before.get().mod(), w, "Made “" + name + "” anew");
+                        open,
+                        recipe.name() == null ? open.profileName() + " patch" : recipe.name()));
+    Writing w = writing(open, before, recipe, name, file, wanted);
+    if (before.isEmpty()) return store.addAndUse(open, w);
+    store.replace(open, before.get().mod(), w, "Made “" + name + "” anew");
     return before.get().mod();
   }
 
-  private static IroningException nothing(Bench bench, Recipe recipe) {
+  private static IroningException nothing(OpenWorkspace open, Recipe recipe) {
     return IroningException.of(
         "nothing-to-patch",
-        recipe.name() == null ? bench.profileName() : recipe.name(),
+        recipe.name() == null ? open.profileName() : recipe.name(),
         "No record combines into something that the game does not read already.",
         "Decide the records that need you first; where none does, no patch is needed.");
   }
 
   private Writing writing(
-      Bench bench,
+      OpenWorkspace open,
       Optional<Kept> before,
       Recipe recipe,
       String name,
       String file,
       List<Integer> wanted) {
-    Plugin plugin = plugin(bench, name, file, wanted);
+    Plugin plugin = plugin(open, name, file, wanted);
     byte[] bytes = PluginCodec.encode(plugin);
     Map<String, String> plugins = new TreeMap<>();
     for (String m : plugin.header().masters())
-      bench.picture().loadOrder().find(m).ifPresent(e -> plugins.put(m, e.plugin().sha256()));
+      open.picture().loadOrder().find(m).ifPresent(e -> plugins.put(m, e.plugin().sha256()));
     return new Writing(
         "patch",
-        card(bench, before, recipe, name, plugin),
+        card(open, before, recipe, name, plugin),
         file,
-        Map.of(bench.game().pluginPath(file), bytes),
+        Map.of(open.game().pluginPath(file), bytes),
         Map.of(),
         wanted.size(),
         recipe,
         new Ingredients(plugins, List.of()),
-        new MadeOf(ContentHash.of(bytes), plugin.header().masters(), made(bench, wanted)));
+        new MadeOf(ContentHash.of(bytes), plugin.header().masters(), made(open, wanted)));
   }
 
-  private Plugin plugin(Bench bench, String name, String file, List<Integer> wanted) {
-    Collisions all = bench.get(COLLISIONS);
+  private Plugin plugin(OpenWorkspace open, String name, String file, List<Integer> wanted) {
+    Collisions all = open.get(COLLISIONS);
     RecordIndex index = all.index();
     List<String> order =
         IntStream.range(0, index.pluginCount())
@@ -196,24 +196,23 @@ class Patches {
             .toList();
     List<Collision> collisions = wanted.stream().map(i -> all.of(all.record(i))).toList();
     return PatchBuilder.build(
-        file, name, String.join(", ", credits(bench, collisions)), order, collisions);
+        file, name, String.join(", ", credits(open, collisions)), order, collisions);
   }
 
   // whose work went into it: those of the mods that changed a record, and of the plugins themselves
-  private static List<String> credits(Bench bench, List<Collision> collisions) {
+  private static List<String> credits(OpenWorkspace open, List<Collision> collisions) {
     Set<String> credits = new LinkedHashSet<>();
     for (Collision c : collisions)
       c.combination()
           .leaves()
           .forEach(
               l ->
-                  bench
-                      .picture()
+                  open.picture()
                       .loadOrder()
                       .find(l.plugin())
                       .ifPresent(
                           e -> {
-                            Mod mod = bench.mods().get(e.plugin().mod());
+                            Mod mod = open.mods().get(e.plugin().mod());
                             if (mod != null) credits.addAll(mod.card().authors());
                             e.plugin()
                                 .header()
@@ -224,11 +223,11 @@ class Patches {
   }
 
   private static ModCard card(
-      Bench bench, Optional<Kept> before, Recipe recipe, String name, Plugin plugin) {
+      OpenWorkspace open, Optional<Kept> before, Recipe recipe, String name, Plugin plugin) {
     String summary = "Holds the records that several plugins change, combined.";
     List<String> authors =
         plugin.header().author().map(a -> List.of(a.split(", "))).orElse(List.of());
-    return ModCard.generated("patch", name, MendStore.nextVersion(bench, before), summary)
+    return ModCard.generated("patch", name, MendStore.nextVersion(open, before), summary)
         .madeOf(
             authors,
             recipe.needs().stream().map(c -> new Need(c.mod(), c.versions())).toList(),
@@ -237,8 +236,8 @@ class Patches {
                 .toList());
   }
 
-  private Map<String, String> made(Bench bench, List<Integer> wanted) {
-    Collisions all = bench.get(COLLISIONS);
+  private Map<String, String> made(OpenWorkspace open, List<Integer> wanted) {
+    Collisions all = open.get(COLLISIONS);
     Map<String, String> made = new LinkedHashMap<>();
     for (int i : wanted) {
       int record = all.record(i);
@@ -248,9 +247,9 @@ class Patches {
   }
 
   /** Why making a patch anew would give another; empty when it is fresh. */
-  List<String> reasons(Bench bench, Kept patch, Shares shares) {
+  List<String> reasons(OpenWorkspace open, Kept patch, Shares shares) {
     List<String> reasons = new ArrayList<>();
-    Map<String, String> now = made(bench, shares.of(patch.mod()));
+    Map<String, String> now = made(open, shares.of(patch.mod()));
     Map<String, String> was = patch.made().records();
     int more = 0, less = 0, other = 0;
     for (Map.Entry<String, String> e : now.entrySet()) {
@@ -259,9 +258,9 @@ class Patches {
       else if (!before.equals(e.getValue())) other++;
     }
     for (String key : was.keySet()) if (!now.containsKey(key)) less++;
-    boolean order = !inOrder(bench, patch.made().masters());
-    if (more + less + other == 0 && !order) return byHand(bench, patch);
-    ingredients(bench, patch, reasons);
+    boolean order = !inOrder(open, patch.made().masters());
+    if (more + less + other == 0 && !order) return byHand(open, patch);
+    ingredients(open, patch, reasons);
     if (more > 0) reasons.add(count(more) + " would come into it.");
     if (less > 0) reasons.add(count(less) + " in it would go.");
     if (other > 0)
@@ -271,26 +270,26 @@ class Patches {
     return reasons;
   }
 
-  private static List<String> byHand(Bench bench, Kept patch) {
-    boolean same = MendStore.contentNow(bench, patch).equals(patch.made().sha256());
+  private static List<String> byHand(OpenWorkspace open, Kept patch) {
+    boolean same = MendStore.contentNow(open, patch).equals(patch.made().sha256());
     return same ? List.of() : List.of("Its plugin is not the one that Ironing made.");
   }
 
-  private static void ingredients(Bench bench, Kept patch, List<String> reasons) {
+  private static void ingredients(OpenWorkspace open, Kept patch, List<String> reasons) {
     patch
         .ingredients()
         .plugins()
         .forEach(
             (name, sha) -> {
-              var e = bench.picture().loadOrder().find(name).filter(x -> x.on());
+              var e = open.picture().loadOrder().find(name).filter(x -> x.on());
               if (e.isEmpty()) reasons.add(name + " is no longer on.");
               else if (!e.get().plugin().sha256().equals(sha)) reasons.add(name + " has changed.");
             });
   }
 
-  private static boolean inOrder(Bench bench, List<String> masters) {
+  private static boolean inOrder(OpenWorkspace open, List<String> masters) {
     Map<String, Integer> at = new HashMap<>();
-    bench.picture().loadOrder().active().forEach(e -> at.put(PathCase.fold(e.name()), at.size()));
+    open.picture().loadOrder().active().forEach(e -> at.put(PathCase.fold(e.name()), at.size()));
     int before = -1;
     for (String m : masters) {
       int here = at.getOrDefault(PathCase.fold(m), -1);
@@ -306,10 +305,10 @@ class Patches {
   }
 
   /** What a patch holds now and would hold, record by record. */
-  Plugin fresh(Bench bench, Kept patch) {
-    List<Integer> wanted = shares(bench).of(patch.mod());
+  Plugin fresh(OpenWorkspace open, Kept patch) {
+    List<Integer> wanted = shares(open).of(patch.mod());
     String name =
-        patch.recipe().name() == null ? "Patch for " + bench.profileName() : patch.recipe().name();
-    return plugin(bench, name, patch.plugin(), wanted);
+        patch.recipe().name() == null ? "Patch for " + open.profileName() : patch.recipe().name();
+    return plugin(open, name, patch.plugin(), wanted);
   }
 }

@@ -11,7 +11,7 @@ import ironing.server.mends.MendStore.Writing;
 import ironing.server.mends.Mends.Ingredient;
 import ironing.server.mends.Mends.IngredientState;
 import ironing.server.platform.Folders;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -50,11 +50,11 @@ public class ToolOutput {
    *
    * @param reads patterns on game paths
    */
-  public Read read(Bench bench, long tool, List<String> reads) {
-    List<PathPattern> patterns = PathPattern.all(reads, bench.game().pathCase());
-    Holdings holdings = bench.picture().holdings();
-    Standing standing = bench.picture().standing();
-    long own = mend(bench, tool).map(Kept::mod).orElse(-1L);
+  public Read read(OpenWorkspace open, long tool, List<String> reads) {
+    List<PathPattern> patterns = PathPattern.all(reads, open.game().pathCase());
+    Holdings holdings = open.picture().holdings();
+    Standing standing = open.picture().standing();
+    long own = mend(open, tool).map(Kept::mod).orElse(-1L);
     Map<String, String> files = new TreeMap<>();
     boolean plugins = false;
     for (int p = 0; p < holdings.pathCount(); p++) {
@@ -62,37 +62,37 @@ public class ToolOutput {
       if (slot < 0 || !PathPattern.anyMatches(patterns, holdings.path(p))) continue;
       // what it wrote the last time is none of its ingredients
       if (holdings.holderAt(slot).mod() == own) continue;
-      plugins |= bench.game().isPlugin(holdings.path(p));
-      files.put(bench.picture().spelling().of(p), holdings.shaAt(slot));
+      plugins |= open.game().isPlugin(holdings.path(p));
+      files.put(open.picture().spelling().of(p), holdings.shaAt(slot));
     }
-    List<String> order = plugins ? loadOrder(bench, own) : List.of();
+    List<String> order = plugins ? loadOrder(open, own) : List.of();
     return new Read(files, order);
   }
 
-  private static List<String> loadOrder(Bench bench, long own) {
-    return bench.picture().loadOrder().entries().stream()
+  private static List<String> loadOrder(OpenWorkspace open, long own) {
+    return open.picture().loadOrder().entries().stream()
         .filter(LoadOrder.Entry::on)
         .filter(e -> e.plugin().mod() != own)
         .map(LoadOrder.Entry::name)
         .toList();
   }
 
-  private Optional<Kept> mend(Bench bench, long tool) {
-    return store.of(bench).stream()
+  private Optional<Kept> mend(OpenWorkspace open, long tool) {
+    return store.of(open).stream()
         .filter(k -> k.isOfTool() && k.recipe().tool().tool() == tool)
         .findFirst();
   }
 
   /** The mod that holds what a tool wrote; empty before it has written anything. */
-  public Optional<Long> modOf(Bench bench, long tool) {
-    return mend(bench, tool).map(Kept::mod);
+  public Optional<Long> modOf(OpenWorkspace open, long tool) {
+    return mend(open, tool).map(Kept::mod);
   }
 
   /** Why running it again might give another output; empty when it is fresh, or there is none. */
-  public List<String> stale(Bench bench, long tool) {
-    return mend(bench, tool)
-        .filter(k -> MendStore.isOn(bench, k.mod()))
-        .map(k -> reasons(bench, k))
+  public List<String> stale(OpenWorkspace open, long tool) {
+    return mend(open, tool)
+        .filter(k -> MendStore.isOn(open, k.mod()))
+        .map(k -> reasons(open, k))
         .orElse(List.of());
   }
 
@@ -107,7 +107,7 @@ public class ToolOutput {
    * @return the mod
    */
   public long take(
-      Bench bench,
+      OpenWorkspace open,
       long tool,
       String name,
       List<String> reads,
@@ -115,10 +115,10 @@ public class ToolOutput {
       Map<String, Path> written,
       Set<String> removed)
       throws IOException {
-    Optional<Kept> before = mend(bench, tool);
+    Optional<Kept> before = mend(open, tool);
     Map<String, Path> files = new TreeMap<>();
-    if (before.isPresent() && MendStore.isOn(bench, before.get().mod()))
-      files.putAll(keptFiles(bench, before.get().mod()));
+    if (before.isPresent() && MendStore.isOn(open, before.get().mod()))
+      files.putAll(keptFiles(open, before.get().mod()));
     files.keySet().removeAll(removed);
     files.putAll(written);
     Recipe recipe = Recipe.ofTool("Output of " + name, new Recipe.OfTool(tool, reads));
@@ -126,7 +126,7 @@ public class ToolOutput {
         ModCard.generated(
             KIND,
             recipe.name(),
-            MendStore.nextVersion(bench, before),
+            MendStore.nextVersion(open, before),
             "Holds what the tool " + name + " wrote.");
     Writing w =
         new Writing(
@@ -140,14 +140,14 @@ public class ToolOutput {
             recipe,
             new Ingredients(read.files(), List.of()),
             new MadeOf("", read.loadOrder(), Map.of()));
-    if (before.isEmpty()) return store.add(bench, w, true);
-    store.replaceForGood(bench, before.get().mod(), w, "Took in what " + name + " wrote");
+    if (before.isEmpty()) return store.add(open, w, true);
+    store.replaceForGood(open, before.get().mod(), w, "Took in what " + name + " wrote");
     return before.get().mod();
   }
 
-  private Map<String, Path> keptFiles(Bench bench, long mod) {
-    Holdings holdings = bench.picture().holdings();
-    Path content = folders.content(bench.workspace(), bench.mods().get(mod).folder());
+  private Map<String, Path> keptFiles(OpenWorkspace open, long mod) {
+    Holdings holdings = open.picture().holdings();
+    Path content = folders.content(open.workspace(), open.mods().get(mod).folder());
     Map<String, Path> files = new TreeMap<>();
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = holdings.slotOfMod(p, mod);
@@ -158,15 +158,15 @@ public class ToolOutput {
     return files;
   }
 
-  List<Ingredient> ingredients(Bench bench, Kept k) {
+  List<Ingredient> ingredients(OpenWorkspace open, Kept k) {
     List<Ingredient> all = new ArrayList<>();
-    Holdings holdings = bench.picture().holdings();
+    Holdings holdings = open.picture().holdings();
     k.ingredients()
         .plugins()
         .forEach(
             (path, sha) -> {
               int p = holdings.idOf(path);
-              int slot = p < 0 ? -1 : bench.picture().standing().inPlay(p);
+              int slot = p < 0 ? -1 : open.picture().standing().inPlay(p);
               if (slot < 0) {
                 all.add(new Ingredient(path, "", "", IngredientState.GONE, sha));
                 return;
@@ -176,17 +176,17 @@ public class ToolOutput {
               all.add(
                   new Ingredient(
                       path,
-                      bench.nameOf(mod),
-                      mod == Holdings.GAME ? "" : bench.mods().get(mod).card().shownVersion(),
+                      open.nameOf(mod),
+                      mod == Holdings.GAME ? "" : open.mods().get(mod).card().shownVersion(),
                       same ? IngredientState.SAME : IngredientState.CHANGED,
                       sha));
             });
     return all;
   }
 
-  List<String> reasons(Bench bench, Kept k) {
+  List<String> reasons(OpenWorkspace open, Kept k) {
     Recipe.OfTool tool = k.recipe().tool();
-    Read now = read(bench, tool.tool(), tool.reads());
+    Read now = read(open, tool.tool(), tool.reads());
     Map<String, String> was = k.ingredients().plugins();
     List<String> reasons = new ArrayList<>();
     List<String> changed = new ArrayList<>(), gone = new ArrayList<>(), fresh = new ArrayList<>();

@@ -7,8 +7,8 @@ import ironing.core.path.GamePath;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Served;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.HexFormat;
@@ -27,10 +27,10 @@ import org.springframework.web.bind.annotation.RestController;
 class ContentsController {
   private static final long LARGEST_TEXT_BYTES = 4L << 20;
   private static final int HEX_BYTES = 4_096;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  ContentsController(Workbenches benches) {
-    this.benches = benches;
+  ContentsController(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /**
@@ -54,13 +54,13 @@ class ContentsController {
   /** Who contends for a path, and who is in play. */
   @GetMapping
   OnePath path(@PathVariable long workspace, @RequestParam String path) {
-    Bench bench = benches.get(workspace);
-    int id = bench.picture().holdings().idOf(path);
-    if (id < 0 || bench.picture().standing().inPlay(id) < 0) throw notThere(path);
+    OpenWorkspace open = workspaces.get(workspace);
+    int id = open.picture().holdings().idOf(path);
+    if (id < 0 || open.picture().standing().inPlay(id) < 0) throw notThere(path);
     return new OnePath(
-        bench.revision(),
-        new PathViews(bench).of(id),
-        bench.game().combines(path).map(c -> c.as().word()).orElse(null));
+        open.revision(),
+        new PathViews(open).of(id),
+        open.game().combines(path).map(c -> c.as().word()).orElse(null));
   }
 
   /**
@@ -75,15 +75,14 @@ class ContentsController {
       @RequestParam String path,
       @RequestParam long mod,
       @RequestParam Optional<String> pack) {
-    Bench bench = benches.get(workspace);
-    int slot = slot(bench, path, mod, pack);
-    Holdings holdings = bench.picture().holdings();
+    OpenWorkspace open = workspaces.get(workspace);
+    int slot = slot(open, path, mod, pack);
+    Holdings holdings = open.picture().holdings();
     long size = holdings.sizeAt(slot);
     byte[] bytes;
     try {
       bytes =
-          bench
-              .value()
+          open.value()
               .read(slot, (int) (size > LARGEST_TEXT_BYTES ? HEX_BYTES : LARGEST_TEXT_BYTES));
     } catch (IOException e) {
       throw unreadable(path, e);
@@ -105,21 +104,21 @@ class ContentsController {
       @RequestParam String path,
       @RequestParam long mod,
       @RequestParam Optional<String> pack) {
-    Bench bench = benches.get(workspace);
-    int slot = slot(bench, path, mod, pack);
+    OpenWorkspace open = workspaces.get(workspace);
+    int slot = slot(open, path, mod, pack);
     try {
       if (pack.isPresent())
         return Served.bytes(
-            GamePath.name(path), bench.value().read(slot, Integer.MAX_VALUE - 8), false);
+            GamePath.name(path), open.value().read(slot, Integer.MAX_VALUE - 8), false);
       return Served.file(
-          path, bench.value().locate(mod, bench.picture().holdings().spellingAt(slot)), false);
+          path, open.value().locate(mod, open.picture().holdings().spellingAt(slot)), false);
     } catch (IOException e) {
       throw unreadable(path, e);
     }
   }
 
-  private static int slot(Bench bench, String path, long mod, Optional<String> pack) {
-    Holdings holdings = bench.picture().holdings();
+  private static int slot(OpenWorkspace open, String path, long mod, Optional<String> pack) {
+    Holdings holdings = open.picture().holdings();
     int id = holdings.idOf(path);
     if (id < 0) throw notThere(path);
     for (Holdings.Source s : holdings.sourcesOf(id))

@@ -12,8 +12,8 @@ import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
@@ -38,10 +38,10 @@ import org.springframework.web.bind.annotation.RestController;
 class OverlapsController {
   private static final int MOST_AT_ONCE = 5_000;
   private static final int MOST_MODS = 200;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  OverlapsController(Workbenches benches) {
-    this.benches = benches;
+  OverlapsController(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /**
@@ -102,12 +102,9 @@ class OverlapsController {
       @RequestParam(defaultValue = "") Set<Long> mod,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "500") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     return page(
-        bench,
-        new ContestedPaths(bench.picture()).matching(filter(find, kind, mod)),
-        offset,
-        limit);
+        open, new ContestedPaths(open.picture()).matching(filter(find, kind, mod)), offset, limit);
   }
 
   private static Filter filter(String find, Set<Kind> kinds, Set<Long> mods) {
@@ -123,16 +120,16 @@ class OverlapsController {
       @RequestParam(defaultValue = "") Set<Kind> kind,
       @RequestParam(defaultValue = "") Set<Long> mod,
       @RequestParam(defaultValue = "500") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    ContestedPaths contested = new ContestedPaths(bench.picture());
+    OpenWorkspace open = workspaces.get(workspace);
+    ContestedPaths contested = new ContestedPaths(open.picture());
     int[] all = contested.matching(filter(find, kind, mod));
     int[] direct = Arrays.stream(all).filter(p -> contested.isDirectlyIn(p, folder)).toArray();
-    PathViews views = new PathViews(bench);
+    PathViews views = new PathViews(open);
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
+        .eTag(Revision.etag(open.revision()))
         .body(
             new ContestedFolder(
-                bench.revision(),
+                open.revision(),
                 contested.foldersIn(all, folder),
                 contested.byName(direct).stream()
                     .limit(Math.max(0, Math.min(limit, MOST_AT_ONCE)))
@@ -140,12 +137,12 @@ class OverlapsController {
                     .toList(),
                 direct.length,
                 all.length,
-                folder.isEmpty() ? kinds(bench, contested) : Map.of()));
+                folder.isEmpty() ? kinds(open, contested) : Map.of()));
   }
 
-  private static Map<Kind, Integer> kinds(Bench bench, ContestedPaths contested) {
+  private static Map<Kind, Integer> kinds(OpenWorkspace open, ContestedPaths contested) {
     Map<Kind, Integer> counts = new EnumMap<>(Kind.class);
-    int[] all = bench.picture().standing().contested();
+    int[] all = open.picture().standing().contested();
     for (Kind k : Kind.values())
       counts.put(k, (int) Arrays.stream(all).filter(p -> contested.is(k, p)).count());
     return counts;
@@ -157,8 +154,8 @@ class OverlapsController {
       @PathVariable long workspace,
       @RequestParam(defaultValue = "") Set<Kind> kind,
       @RequestParam(defaultValue = "30") @Min(0) @Max(Rows.MOST) int most) {
-    Bench bench = benches.get(workspace);
-    ContestedPaths contested = new ContestedPaths(bench.picture());
+    OpenWorkspace open = workspaces.get(workspace);
+    ContestedPaths contested = new ContestedPaths(open.picture());
     Map<Pair, Count> pairs = contested.pairs(contested.matching(filter("", kind, Set.of())));
     Map<Long, Integer> paths = new HashMap<>();
     pairs.forEach(
@@ -167,7 +164,7 @@ class OverlapsController {
           paths.merge(pair.under(), c.paths(), Integer::sum);
         });
     Map<Long, Integer> position = new HashMap<>(Map.of(0L, 0));
-    bench.picture().arrangement().layers().forEach(l -> position.put(l.mod(), position.size()));
+    open.picture().arrangement().layers().forEach(l -> position.put(l.mod(), position.size()));
     List<Long> shown =
         paths.keySet().stream()
             .sorted(Comparator.comparing((Long m) -> -paths.get(m)).thenComparing(m -> m))
@@ -183,11 +180,11 @@ class OverlapsController {
         });
     List<MatrixMod> mods =
         shown.stream()
-            .map(m -> new MatrixMod(m, bench.nameOf(m), position.getOrDefault(m, 0), paths.get(m)))
+            .map(m -> new MatrixMod(m, open.nameOf(m), position.getOrDefault(m, 0), paths.get(m)))
             .toList();
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
-        .body(new MatrixView(bench.revision(), mods, paths.size() - mods.size(), cells));
+        .eTag(Revision.etag(open.revision()))
+        .body(new MatrixView(open.revision(), mods, paths.size() - mods.size(), cells));
   }
 
   /** The picture: every path that the game will see, with who is in play and who else holds it. */
@@ -196,13 +193,13 @@ class OverlapsController {
       @PathVariable long workspace,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "5000") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    Standing standing = bench.picture().standing();
+    OpenWorkspace open = workspaces.get(workspace);
+    Standing standing = open.picture().standing();
     int[] paths =
-        IntStream.range(0, bench.picture().holdings().pathCount())
+        IntStream.range(0, open.picture().holdings().pathCount())
             .filter(p -> standing.inPlay(p) >= 0)
             .toArray();
-    return page(bench, paths, offset, limit);
+    return page(open, paths, offset, limit);
   }
 
   /**
@@ -216,27 +213,28 @@ class OverlapsController {
   /** A hash of the whole picture: the same where the game would see the same. */
   @GetMapping("/picture/hash")
   ResponseEntity<PictureHashView> pictureHash(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    Standing standing = bench.picture().standing();
+    OpenWorkspace open = workspaces.get(workspace);
+    Standing standing = open.picture().standing();
     int files =
         (int)
-            IntStream.range(0, bench.picture().holdings().pathCount())
+            IntStream.range(0, open.picture().holdings().pathCount())
                 .filter(p -> standing.inPlay(p) >= 0)
                 .count();
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
-        .body(new PictureHashView(bench.revision(), files, PictureHash.of(bench.picture())));
+        .eTag(Revision.etag(open.revision()))
+        .body(new PictureHashView(open.revision(), files, PictureHash.of(open.picture())));
   }
 
-  private static ResponseEntity<PathPage> page(Bench bench, int[] paths, int offset, int limit) {
+  private static ResponseEntity<PathPage> page(
+      OpenWorkspace open, int[] paths, int offset, int limit) {
     int from = Math.max(0, Math.min(offset, paths.length));
     int to = Math.min(paths.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
-    PathViews views = new PathViews(bench);
+    PathViews views = new PathViews(open);
     List<PathView> stretch =
-        new ContestedPaths(bench.picture())
+        new ContestedPaths(open.picture())
             .byName(paths).subList(from, to).stream().map(views::of).toList();
     return ResponseEntity.ok()
-        .eTag(Revision.etag(bench.revision()))
-        .body(new PathPage(bench.revision(), paths.length, to < paths.length ? to : null, stretch));
+        .eTag(Revision.etag(open.revision()))
+        .body(new PathPage(open.revision(), paths.length, to < paths.length ? to : null, stretch));
   }
 }

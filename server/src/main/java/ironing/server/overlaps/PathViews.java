@@ -10,7 +10,7 @@ import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin.Header;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -18,17 +18,17 @@ import java.util.Map;
 
 /** Single paths of one state of a workspace, as every list of paths shows them. */
 public final class PathViews {
-  private final Bench bench;
+  private final OpenWorkspace open;
   private final Map<Long, Integer> positions = new HashMap<>();
   private final Map<String, String> namedBy = new HashMap<>();
 
-  public PathViews(Bench bench) {
-    this.bench = bench;
+  public PathViews(OpenWorkspace open) {
+    this.open = open;
     int position = 0;
-    for (Arrangement.Layer l : bench.picture().arrangement().layers()) {
+    for (Arrangement.Layer l : open.picture().arrangement().layers()) {
       positions.put(l.mod(), ++position);
     }
-    for (Entry e : bench.picture().loadOrder().active()) {
+    for (Entry e : open.picture().loadOrder().active()) {
       for (String pack : e.plugin().header().map(Header::packs).orElse(List.of())) {
         namedBy.put(PathCase.fold(pack), e.name());
       }
@@ -65,15 +65,15 @@ public final class PathViews {
 
   /** The path of that number; somebody stands there. */
   public PathView of(int path) {
-    Standing standing = bench.picture().standing();
-    Holdings holdings = bench.picture().holdings();
+    Standing standing = open.picture().standing();
+    Holdings holdings = open.picture().holdings();
     List<Holder> holders = new ArrayList<>();
     for (int slot : standing.holders(path)) {
       Holdings.Source source = holdings.holderAt(slot);
       holders.add(
           new Holder(
               source.mod(),
-              bench.nameOf(source.mod()),
+              open.nameOf(source.mod()),
               positions.getOrDefault(source.mod(), 0),
               source.pack().orElse(null),
               holdings.shaAt(slot),
@@ -82,7 +82,7 @@ public final class PathViews {
     }
     boolean ruled = standing.isRuled(path);
     return new PathView(
-        bench.picture().spelling().of(path),
+        open.picture().spelling().of(path),
         (ruled ? whyRuled(path, holders) : why(holders)) + unread(path, holders.get(0)),
         ruled,
         List.copyOf(holders));
@@ -90,15 +90,15 @@ public final class PathViews {
 
   /** Of a pack that lies there and is not read, because of which plugins; empty for all else. */
   private String unread(int path, Holder top) {
-    String file = bench.picture().holdings().path(path);
+    String file = open.picture().holdings().path(path);
     boolean isPack =
         top.pack() == null
-            && bench.picture().holdings().sources().stream()
+            && open.picture().holdings().sources().stream()
                 .anyMatch(s -> s.mod() == top.mod() && s.pack().filter(file::equals).isPresent());
     if (!isPack) return "";
     String name = PathCase.fold(GamePath.name(file));
     List<String> off = new ArrayList<>();
-    for (LoadOrder.Entry e : bench.picture().loadOrder().entries()) {
+    for (LoadOrder.Entry e : open.picture().loadOrder().entries()) {
       boolean names =
           e.plugin().header().map(Header::packs).orElse(List.of()).stream()
               .anyMatch(p -> PathCase.fold(p).equals(name));
@@ -113,7 +113,7 @@ public final class PathViews {
 
   private String whyRuled(int path, List<Holder> holders) {
     String loose = holders.get(0).pack() == null ? "" : " It is laid out as a loose copy.";
-    return bench.picture().standing().aboveByOrder(path).isEmpty()
+    return open.picture().standing().aboveByOrder(path).isEmpty()
         ? "You ruled so; the layers would say the same." + loose
         : "You ruled so, whatever the layers say." + loose;
   }

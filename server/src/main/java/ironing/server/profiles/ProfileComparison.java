@@ -11,8 +11,8 @@ import ironing.core.picture.Difference;
 import ironing.core.picture.Picture;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Profiles.Profile;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.Profiles.Profile;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -80,59 +80,59 @@ record ProfileComparison(
    */
   record OtherSwitch(String name, boolean here) {}
 
-  static ProfileComparison of(Bench bench, Profile other) {
-    Arrangement here = bench.picture().arrangement(), there = other.arrangement();
-    Picture seen = bench.picture().rearranged(there);
-    Difference d = Difference.between(bench.picture(), seen);
-    List<Wish> now = bench.picture().loadOrder().asWishes(), then = seen.loadOrder().asWishes();
+  static ProfileComparison of(OpenWorkspace open, Profile other) {
+    Arrangement here = open.picture().arrangement(), there = other.arrangement();
+    Picture seen = open.picture().rearranged(there);
+    Difference d = Difference.between(open.picture(), seen);
+    List<Wish> now = open.picture().loadOrder().asWishes(), then = seen.loadOrder().asWishes();
     return new ProfileComparison(
         other.id(),
         other.name(),
-        mods(bench, here, there),
-        moves(bench, here, there),
-        rulings(bench, here, there),
-        heldBack(bench, here, there),
+        mods(open, here, there),
+        moves(open, here, there),
+        rulings(open, here, there),
+        heldBack(open, here, there),
         // whether it was wished so or came so by itself is no difference
         !now.equals(then),
         plugins(now, then),
         pluginSwitches(now, then),
         OrderDistance.between(names(now), names(then)),
         decisions(here, there),
-        DifferenceView.of(bench, d));
+        DifferenceView.of(open, d));
   }
 
-  private static List<OtherMod> mods(Bench bench, Arrangement here, Arrangement there) {
+  private static List<OtherMod> mods(OpenWorkspace open, Arrangement here, Arrangement there) {
     Map<Long, Layer> byStrand = new HashMap<>();
-    for (Layer l : there.layers()) byStrand.put(bench.mods().get(l.mod()).strand(), l);
+    for (Layer l : there.layers()) byStrand.put(open.mods().get(l.mod()).strand(), l);
     List<OtherMod> mods = new ArrayList<>();
     for (Layer l : here.layers()) {
-      Layer o = byStrand.get(bench.mods().get(l.mod()).strand());
+      Layer o = byStrand.get(open.mods().get(l.mod()).strand());
       if (o != null && o.mod() == l.mod() && o.on() == l.on()) continue;
       mods.add(
           new OtherMod(
               l.mod(),
-              bench.nameOf(l.mod()),
+              open.nameOf(l.mod()),
               l.on(),
-              bench.mods().get(l.mod()).card().shownVersion(),
+              open.mods().get(l.mod()).card().shownVersion(),
               o == null ? null : o.mod(),
               o != null && o.on(),
-              o == null ? "" : bench.mods().get(o.mod()).card().shownVersion()));
+              o == null ? "" : open.mods().get(o.mod()).card().shownVersion()));
     }
     return mods;
   }
 
-  private static List<OtherPlace> moves(Bench bench, Arrangement here, Arrangement there) {
-    List<Long> a = strands(bench, here), b = strands(bench, there);
+  private static List<OtherPlace> moves(OpenWorkspace open, Arrangement here, Arrangement there) {
+    List<Long> a = strands(open, here), b = strands(open, there);
     Set<Long> both = new HashSet<>(a);
     both.retainAll(b);
     List<Long> now = a.stream().filter(both::contains).toList();
     List<Long> then = b.stream().filter(both::contains).toList();
     Map<Long, Long> modOf = new HashMap<>();
-    for (Layer l : here.layers()) modOf.put(bench.mods().get(l.mod()).strand(), l.mod());
+    for (Layer l : here.layers()) modOf.put(open.mods().get(l.mod()).strand(), l.mod());
     List<OtherPlace> places = new ArrayList<>();
     for (Move<Long> m : Ordering.moves(now, then)) {
       long mod = modOf.get(m.item());
-      places.add(new OtherPlace(mod, bench.nameOf(mod), m.from() + 1, m.to() + 1));
+      places.add(new OtherPlace(mod, open.nameOf(mod), m.from() + 1, m.to() + 1));
     }
     return places;
   }
@@ -162,11 +162,12 @@ record ProfileComparison(
     return out;
   }
 
-  private static List<Long> strands(Bench bench, Arrangement a) {
-    return a.layers().stream().map(l -> bench.mods().get(l.mod()).strand()).toList();
+  private static List<Long> strands(OpenWorkspace open, Arrangement a) {
+    return a.layers().stream().map(l -> open.mods().get(l.mod()).strand()).toList();
   }
 
-  private static List<OtherRuling> rulings(Bench bench, Arrangement here, Arrangement there) {
+  private static List<OtherRuling> rulings(
+      OpenWorkspace open, Arrangement here, Arrangement there) {
     Map<String, Long> a = byPath(here.rulings()), b = byPath(there.rulings());
     Set<String> all = new TreeSet<>(a.keySet());
     all.addAll(b.keySet());
@@ -176,7 +177,7 @@ record ProfileComparison(
       if (Objects.equals(x, y)) continue;
       out.add(
           new OtherRuling(
-              at, x == null ? null : bench.nameOf(x), y == null ? null : bench.nameOf(y)));
+              at, x == null ? null : open.nameOf(x), y == null ? null : open.nameOf(y)));
     }
     return out;
   }
@@ -187,17 +188,16 @@ record ProfileComparison(
     return by;
   }
 
-  private static List<OtherHeld> heldBack(Bench bench, Arrangement here, Arrangement there) {
+  private static List<OtherHeld> heldBack(OpenWorkspace open, Arrangement here, Arrangement there) {
     List<OtherHeld> out = new ArrayList<>();
     Set<Long> mods = new TreeSet<>(here.heldBack().keySet());
     mods.addAll(there.heldBack().keySet());
     for (long mod : mods) {
       Set<String> a = here.heldBack().getOrDefault(mod, Set.of());
       Set<String> b = there.heldBack().getOrDefault(mod, Set.of());
-      for (String p : a)
-        if (!b.contains(p)) out.add(new OtherHeld(mod, bench.nameOf(mod), p, true));
+      for (String p : a) if (!b.contains(p)) out.add(new OtherHeld(mod, open.nameOf(mod), p, true));
       for (String p : b)
-        if (!a.contains(p)) out.add(new OtherHeld(mod, bench.nameOf(mod), p, false));
+        if (!a.contains(p)) out.add(new OtherHeld(mod, open.nameOf(mod), p, false));
     }
     return out;
   }

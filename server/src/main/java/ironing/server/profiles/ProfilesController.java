@@ -4,12 +4,12 @@ import ironing.core.workspace.CarriedOver;
 import ironing.core.workspace.CarriedOver.Part;
 import ironing.server.layers.DifferenceView;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Changed;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Profiles;
-import ironing.server.workbench.Profiles.Profile;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Changed;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Profiles;
+import ironing.server.workspace.Profiles.Profile;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -32,11 +32,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/profiles")
 class ProfilesController {
   private final Profiles profiles;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  ProfilesController(Profiles profiles, Workbenches benches) {
+  ProfilesController(Profiles profiles, OpenWorkspaces workspaces) {
     this.profiles = profiles;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   record ProfileView(
@@ -65,7 +65,7 @@ class ProfilesController {
   /** The profiles of the workspace. */
   @GetMapping
   List<ProfileView> profiles(@PathVariable long workspace) {
-    return profiles.all(benches.get(workspace)).stream().map(ProfilesController::view).toList();
+    return profiles.all(workspaces.get(workspace)).stream().map(ProfilesController::view).toList();
   }
 
   private static ProfileView view(Profile p) {
@@ -114,7 +114,7 @@ class ProfilesController {
       @PathVariable long workspace,
       @PathVariable long profile,
       @RequestParam(defaultValue = "false") boolean dryRun) {
-    Bench before = benches.get(workspace);
+    OpenWorkspace before = workspaces.get(workspace);
     Changed changed =
         dryRun
             ? Changed.as(before, profiles.get(before, profile).arrangement())
@@ -125,8 +125,8 @@ class ProfilesController {
   /** How another profile differs from the one in use. */
   @GetMapping("/{profile}/comparison")
   ProfileComparison comparison(@PathVariable long workspace, @PathVariable long profile) {
-    Bench bench = benches.get(workspace);
-    return ProfileComparison.of(bench, profiles.get(bench, profile));
+    OpenWorkspace open = workspaces.get(workspace);
+    return ProfileComparison.of(open, profiles.get(open, profile));
   }
 
   /** Carries parts of another profile over into the one in use. */
@@ -136,12 +136,12 @@ class ProfilesController {
       @RequestBody CarryRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench before = benches.get(workspace);
+    OpenWorkspace before = workspaces.get(workspace);
     Profile from = profiles.get(before, body.from());
     Set<Long> mods = new HashSet<>(body.mods());
     mods.retainAll(before.mods().keySet());
     return DifferenceView.of(
-            benches.change(
+            workspaces.change(
                 workspace,
                 Expected.of(dryRun, ifMatch),
                 "Carried over from the profile “" + from.name() + "”",

@@ -7,9 +7,9 @@ import ironing.core.records.Decision;
 import ironing.server.platform.Revision;
 import ironing.server.records.BoardViews.Board;
 import ironing.server.records.BoardViews.DecisionRequest;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.Optional;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -25,21 +25,21 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/records/{owner}/{id}")
 class BoardController {
   private final RecordDecisions decisions;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  BoardController(RecordDecisions decisions, Workbenches benches) {
+  BoardController(RecordDecisions decisions, OpenWorkspaces workspaces) {
     this.decisions = decisions;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** One record laid open, field by field. */
   @GetMapping
   ResponseEntity<Board> board(
       @PathVariable long workspace, @PathVariable String owner, @PathVariable int id) {
-    Bench bench = benches.get(workspace);
-    int record = RecordsViews.require(bench.get(RECORDS).index(), new Ref(owner, id).toString());
-    Board board = BoardViews.board(bench, record);
-    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(board);
+    OpenWorkspace open = workspaces.get(workspace);
+    int record = RecordsViews.require(open.get(RECORDS).index(), new Ref(owner, id).toString());
+    Board board = BoardViews.board(open, record);
+    return ResponseEntity.ok().eTag(Revision.etag(open.revision())).body(board);
   }
 
   /** Takes a decision for one place of a record, or takes it back. */
@@ -50,12 +50,12 @@ class BoardController {
       @PathVariable int id,
       @RequestBody DecisionRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = benches.get(workspace);
-    int record = RecordsViews.require(bench.get(RECORDS).index(), new Ref(owner, id).toString());
+    OpenWorkspace open = workspaces.get(workspace);
+    int record = RecordsViews.require(open.get(RECORDS).index(), new Ref(owner, id).toString());
     Optional<Decision> kept =
         Optional.ofNullable(body.decision())
-            .map(d -> decisions.checked(bench, record, body.place(), d.decision()));
-    Bench after = decisions.decide(bench, Expected.of(ifMatch), record, body.place(), kept);
+            .map(d -> decisions.checked(open, record, body.place(), d.decision()));
+    OpenWorkspace after = decisions.decide(open, Expected.of(ifMatch), record, body.place(), kept);
     return ResponseEntity.ok()
         .eTag(Revision.etag(after.revision()))
         .body(BoardViews.board(after, record));

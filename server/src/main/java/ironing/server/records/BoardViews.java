@@ -22,7 +22,7 @@ import ironing.core.records.Version;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordsViews.RecordName;
 import ironing.server.records.Shown.Words;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -189,18 +189,19 @@ final class BoardViews {
     }
   }
 
-  static List<BoardVersion> versions(Bench bench, RecordIndex index, int record, Collision c) {
+  static List<BoardVersion> versions(
+      OpenWorkspace open, RecordIndex index, int record, Collision c) {
     List<Version> all = index.versions(record);
     Set<String> leaves = new HashSet<>();
     c.combination().leaves().forEach(l -> leaves.add(l.plugin()));
     List<BoardVersion> views = new ArrayList<>();
     for (Version v : all) {
-      long mod = modOf(bench, v.plugin());
+      long mod = modOf(open, v.plugin());
       views.add(
           new BoardVersion(
               v.plugin(),
               mod,
-              bench.nameOf(mod),
+              open.nameOf(mod),
               v.position() == all.get(0).position() || c.state() == Collision.State.ODD
                   ? null
                   : Combiner.seenBy(v, c.versions()).plugin(),
@@ -211,8 +212,8 @@ final class BoardViews {
     return views;
   }
 
-  static long modOf(Bench bench, String plugin) {
-    return bench.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
+  static long modOf(OpenWorkspace open, String plugin) {
+    return open.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
   }
 
   static List<RestField> rest(Shown shown, Collision c) {
@@ -322,19 +323,19 @@ final class BoardViews {
     }
   }
 
-  static Board board(Bench bench, int record) {
-    Collisions all = bench.get(COLLISIONS);
+  static Board board(OpenWorkspace open, int record) {
+    Collisions all = open.get(COLLISIONS);
     RecordIndex index = all.index();
     Collision c = all.of(record);
     Shown shown = new Shown(index);
     Map<String, Decided> decisions = all.decisionsOn(record);
     List<PlaceView> places = new ArrayList<>();
-    for (Cell cell : inReadingOrder(c)) places.add(place(bench, shown, c, cell, decisions));
-    RecordSearch search = new RecordSearch(bench.game(), index);
+    for (Cell cell : inReadingOrder(c)) places.add(place(open, shown, c, cell, decisions));
+    RecordSearch search = new RecordSearch(open.game(), index);
     int[] refers = search.references(index.usedPosition(record), index.usedRow(record));
     List<RecordSearch.Referrer> referrers = search.referrers(record);
     return new Board(
-        bench.revision(),
+        open.revision(),
         c.key().toString(),
         c.typeName(),
         c.type().title(),
@@ -346,11 +347,11 @@ final class BoardViews {
         c.state() == Collision.State.ODD
             ? index.odd().stream().filter(o -> o.key().equals(c.key())).map(Odd::reason).toList()
             : List.of(),
-        c.wantsPatch(bench.game()),
+        c.wantsPatch(open.game()),
         c.combination().removed(),
         places,
         rest(shown, c),
-        versions(bench, index, record, c),
+        versions(open, index, record, c),
         Arrays.stream(refers)
             .filter(r -> r >= 0)
             .mapToObj(
@@ -358,7 +359,7 @@ final class BoardViews {
                     new RecordName(
                         index.key(r).toString(),
                         index.label(r),
-                        RecordsViews.titleOf(bench, index.type(r))))
+                        RecordsViews.titleOf(open, index.type(r))))
             .toList(),
         (int) Arrays.stream(refers).filter(r -> r < 0).count(),
         referrers.stream()
@@ -368,7 +369,7 @@ final class BoardViews {
                     new ReferrerView(
                         index.key(r.record()).toString(),
                         index.label(r.record()),
-                        RecordsViews.titleOf(bench, index.type(r.record())),
+                        RecordsViews.titleOf(open, index.type(r.record())),
                         index.name(r.position()),
                         r.used()))
             .toList(),
@@ -377,21 +378,22 @@ final class BoardViews {
   }
 
   private static PlaceView place(
-      Bench bench, Shown shown, Collision c, Cell cell, Map<String, Decided> decisions) {
+      OpenWorkspace open, Shown shown, Collision c, Cell cell, Map<String, Decided> decisions) {
     Field field = FieldCheck.fieldAt(c.type(), cell.place());
     Words before = shown.of(cell.before(), field);
     List<RecordChange> changes = new ArrayList<>();
     cell.proposals()
         .forEach(
             (plugin, value) -> {
-              long mod = modOf(bench, plugin);
+              long mod = modOf(open, plugin);
               changes.add(
-                  change(shown, cell.before(), value, field, plugin, mod, bench.nameOf(mod)));
+                  change(shown, cell.before(), value, field, plugin, mod, open.nameOf(mod)));
             });
     Optional<Decision> decided =
         Optional.ofNullable(decisions.get(cell.place())).map(Decided::decision);
     boolean whole = cell.place().equals(Combiner.WHOLE_RECORD);
-    boolean open = cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
+    boolean undecided =
+        cell.how() == How.ASKED || cell.how() == How.JOINED && cell.outcome().isEmpty();
     Optional<Value> used = c.usedAt(cell.place());
     return new PlaceView(
         cell.place(),
@@ -406,8 +408,8 @@ final class BoardViews {
         whole ? wholeWords(cell.before()) : before,
         whole ? changes.stream().map(x -> wholeChange(cell, x)).toList() : changes,
         cell.how(),
-        open ? null : whole ? wholeWords(cell.outcome()) : shown.of(cell.outcome(), field),
-        whole ? null : textOf(open ? used : cell.outcome()),
+        undecided ? null : whole ? wholeWords(cell.outcome()) : shown.of(cell.outcome(), field),
+        whole ? null : textOf(undecided ? used : cell.outcome()),
         cell.suggested().map(s -> shown.of(Optional.of(s), field)).orElse(null),
         whole ? wholeWords(used) : shown.of(used, field),
         c.lost().contains(cell.place()),

@@ -7,8 +7,8 @@ import ironing.core.plugin.RecordTable;
 import ironing.core.records.RecordIndex;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Rows;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
@@ -29,10 +29,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/records/compare")
 class ComparePluginsController {
   private static final int MOST_AT_ONCE = 1_000;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  ComparePluginsController(Workbenches benches) {
-    this.benches = benches;
+  ComparePluginsController(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /**
@@ -79,8 +79,8 @@ class ComparePluginsController {
       @RequestParam(defaultValue = "DIFFERENT") ComparedKind show,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    RecordIndex index = bench.get(RECORDS).index();
+    OpenWorkspace open = workspaces.get(workspace);
+    RecordIndex index = open.get(RECORDS).index();
     List<Integer> positions =
         plugin.stream().map(p -> RecordsViews.requirePlugin(index, p)).distinct().toList();
     if (positions.size() < 2)
@@ -107,13 +107,13 @@ class ComparePluginsController {
     int from = Math.max(0, Math.min(offset, listed.size()));
     int to = Math.min(listed.size(), from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
     return new PluginComparison(
-        bench.revision(),
+        open.revision(),
         only,
         same,
         different,
         listed.size(),
         to < listed.size() ? to : null,
-        listed.subList(from, to).stream().map(r -> view(bench, index, r, rows.get(r))).toList());
+        listed.subList(from, to).stream().map(r -> view(open, index, r, rows.get(r))).toList());
   }
 
   private static ComparedKind kind(RecordIndex index, Map<Integer, Integer> versions) {
@@ -127,11 +127,11 @@ class ComparePluginsController {
   }
 
   private static ComparedRecord view(
-      Bench bench, RecordIndex index, int record, Map<Integer, Integer> versions) {
+      OpenWorkspace open, RecordIndex index, int record, Map<Integer, Integer> versions) {
     return new ComparedRecord(
         index.key(record).toString(),
         index.label(record),
-        RecordsViews.titleOf(bench, index.type(record)),
+        RecordsViews.titleOf(open, index.type(record)),
         versions.keySet().stream().map(index::name).toList(),
         kind(index, versions) != ComparedKind.DIFFERENT,
         List.copyOf(differing(index, versions)));

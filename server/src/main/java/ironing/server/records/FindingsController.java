@@ -14,8 +14,8 @@ import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
 import ironing.core.workspace.RecordHealth;
 import ironing.server.platform.Rows;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.ArrayList;
@@ -33,10 +33,10 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/records/findings")
 class FindingsController {
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  FindingsController(Workbenches benches) {
-    this.benches = benches;
+  FindingsController(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /**
@@ -71,33 +71,33 @@ class FindingsController {
       @PathVariable long workspace,
       @RequestParam(required = false) Kind kind,
       @RequestParam(defaultValue = "200") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Map<Kind, Integer> counts = new EnumMap<>(Kind.class);
     for (Kind k : Kind.values()) counts.put(k, 0);
-    List<Finding> all = bench.get(FINDINGS);
+    List<Finding> all = open.get(FINDINGS);
     all.forEach(f -> counts.merge(f.kind(), 1, Integer::sum));
     List<FindingView> views =
         all.stream()
             .filter(f -> kind == null || f.kind() == kind)
             .limit(Math.max(0, Math.min(limit, 1_000)))
-            .map(f -> view(bench, f))
+            .map(f -> view(open, f))
             .toList();
-    return new FindingsView(bench.revision(), counts, views);
+    return new FindingsView(open.revision(), counts, views);
   }
 
-  private FindingView view(Bench bench, Finding f) {
-    RecordIndex index = bench.get(RECORDS).index();
+  private FindingView view(OpenWorkspace open, Finding f) {
+    RecordIndex index = open.get(RECORDS).index();
     String plugin = index.name(f.position());
-    long mod = bench.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
+    long mod = open.picture().loadOrder().find(plugin).map(e -> e.plugin().mod()).orElse(0L);
     return new FindingView(
         f.kind(),
         index.key(f.record()).toString(),
         index.label(f.record()),
-        RecordsViews.titleOf(bench, index.type(f.record())),
+        RecordsViews.titleOf(open, index.type(f.record())),
         plugin,
         mod,
-        bench.nameOf(mod),
-        f.kind() == Kind.ADDS_NOTHING ? List.of() : places(bench, index, f),
+        open.nameOf(mod),
+        f.kind() == Kind.ADDS_NOTHING ? List.of() : places(open, index, f),
         remedy(index, f));
   }
 
@@ -114,7 +114,7 @@ class FindingsController {
     };
   }
 
-  private static List<String> places(Bench bench, RecordIndex index, Finding f) {
+  private static List<String> places(OpenWorkspace open, RecordIndex index, Finding f) {
     Version v =
         IntStream.range(0, index.versionCount(f.record()))
             .filter(i -> index.positionOf(f.record(), i) == f.position())
@@ -122,7 +122,7 @@ class FindingsController {
             .findFirst()
             .orElseThrow();
     RecordType type =
-        bench.game().records().getOrDefault(v.type(), RecordType.undescribed(v.type()));
+        open.game().records().getOrDefault(v.type(), RecordType.undescribed(v.type()));
     List<String> places = new ArrayList<>();
     v.fields()
         .ifPresent(
@@ -131,12 +131,12 @@ class FindingsController {
                     .map()
                     .forEach(
                         (name, value) ->
-                            look(bench, index, f.kind(), name, value, type.field(name), places)));
+                            look(open, index, f.kind(), name, value, type.field(name), places)));
     return places;
   }
 
   private static void look(
-      Bench bench,
+      OpenWorkspace open,
       RecordIndex index,
       Kind kind,
       String place,
@@ -148,21 +148,21 @@ class FindingsController {
     boolean path = field.kind() == RecordType.Kind.PATH && v instanceof Value.Text;
     if (path
         && kind == Kind.PATH_NOT_IN_PLAY
-        && !RecordHealth.inPlay(bench.value(), ((Value.Text) v).value()))
+        && !RecordHealth.inPlay(open.value(), ((Value.Text) v).value()))
       into.add(place + ": " + ((Value.Text) v).value());
     if (kind == Kind.OUT_OF_RANGE && field.kind() == RecordType.Kind.NUMBER && !admits(field, v))
       into.add(place + ": " + PluginText.node(v));
     if (v instanceof Value.Array a) {
       Field item =
           field.kind() == RecordType.Kind.ROWS ? field.row() : field.of().orElse(Field.WHOLE);
-      a.items().forEach(i -> look(bench, index, kind, place, i, item, into));
+      a.items().forEach(i -> look(open, index, kind, place, i, item, into));
     } else if (v instanceof Value.Fields fields) {
       fields
           .map()
           .forEach(
               (name, i) ->
                   look(
-                      bench,
+                      open,
                       index,
                       kind,
                       place + ", " + name,

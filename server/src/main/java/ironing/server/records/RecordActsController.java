@@ -11,9 +11,9 @@ import ironing.server.records.RecordActsViews.BroughtRecords;
 import ironing.server.records.RecordActsViews.PatternRequest;
 import ironing.server.records.RecordActsViews.PatternView;
 import ironing.server.records.RecordActsViews.TakeBackRequest;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -32,11 +32,11 @@ import org.springframework.web.bind.annotation.RestController;
 class RecordActsController {
   private static final int MOST_SHOWN = 500;
   private final RecordDecisions decisions;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  RecordActsController(RecordDecisions decisions, Workbenches benches) {
+  RecordActsController(RecordDecisions decisions, OpenWorkspaces workspaces) {
     this.decisions = decisions;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /** Takes one plugin’s version of records whole; a patch then holds what loses today. */
@@ -46,10 +46,10 @@ class RecordActsController {
       @RequestBody BringRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = benches.get(workspace);
-    RecordIndex index = bench.get(RECORDS).index();
-    Set<Integer> wanted = RecordActsViews.wanted(bench, index, body);
-    Bench after = bench;
+    OpenWorkspace open = workspaces.get(workspace);
+    RecordIndex index = open.get(RECORDS).index();
+    Set<Integer> wanted = RecordActsViews.wanted(open, index, body);
+    OpenWorkspace after = open;
     if (!dryRun) {
       Map<String, Map<String, Decision>> words = new TreeMap<>();
       for (int r : wanted)
@@ -63,11 +63,11 @@ class RecordActsController {
     return brought(after, List.copyOf(wanted));
   }
 
-  private static BroughtRecords brought(Bench bench, List<Integer> wanted) {
+  private static BroughtRecords brought(OpenWorkspace open, List<Integer> wanted) {
     return new BroughtRecords(
-        bench.revision(),
+        open.revision(),
         wanted.size(),
-        RecordsViews.lines(bench, wanted.stream().limit(MOST_SHOWN).mapToInt(Integer::intValue)));
+        RecordsViews.lines(open, wanted.stream().limit(MOST_SHOWN).mapToInt(Integer::intValue)));
   }
 
   /** Takes every decision on some records back. */
@@ -76,10 +76,10 @@ class RecordActsController {
       @PathVariable long workspace,
       @RequestBody TakeBackRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    RecordIndex index = benches.get(workspace).get(RECORDS).index();
+    RecordIndex index = workspaces.get(workspace).get(RECORDS).index();
     List<Integer> wanted = body.keys().stream().map(k -> RecordsViews.require(index, k)).toList();
     List<String> keys = wanted.stream().map(r -> index.key(r).toString()).toList();
-    Bench after = decisions.takeBack(workspace, Expected.of(ifMatch), keys);
+    OpenWorkspace after = decisions.takeBack(workspace, Expected.of(ifMatch), keys);
     return brought(after, wanted);
   }
 
@@ -90,17 +90,17 @@ class RecordActsController {
       @RequestBody PatternRequest body,
       @RequestParam(defaultValue = "true") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench bench = benches.get(workspace);
-    List<PatchPattern.Touched> touched = RecordActsViews.touched(bench, body);
-    Bench after = bench;
+    OpenWorkspace open = workspaces.get(workspace);
+    List<PatchPattern.Touched> touched = RecordActsViews.touched(open, body);
+    OpenWorkspace after = open;
     if (!dryRun && !touched.isEmpty()) {
       Map<String, Map<String, Decision>> words = new TreeMap<>();
       for (PatchPattern.Touched t : touched)
-        words.put(RecordActsViews.key(bench, t), Map.of(body.take(), t.choice()));
+        words.put(RecordActsViews.key(open, t), Map.of(body.take(), t.choice()));
       String said =
           "Took “%s” of %d records from %s".formatted(body.take(), touched.size(), body.from());
       after = decisions.decide(workspace, Expected.of(ifMatch), said, words);
     }
-    return RecordActsViews.pattern(bench, after.revision(), body, touched);
+    return RecordActsViews.pattern(open, after.revision(), body, touched);
   }
 }

@@ -13,7 +13,7 @@ import ironing.core.records.RecordSearch;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.records.RecordsViews.RecordLine;
 import ironing.server.records.Shown.Words;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.LinkedHashSet;
@@ -42,9 +42,9 @@ final class RecordActsViews {
    */
   record BroughtRecords(long revision, int total, List<RecordLine> records) {}
 
-  static Set<Integer> wanted(Bench bench, RecordIndex index, BringRequest body) {
+  static Set<Integer> wanted(OpenWorkspace openWorkspace, RecordIndex index, BringRequest body) {
     int position = RecordsViews.requirePlugin(index, body.plugin());
-    RecordSearch search = new RecordSearch(bench.game(), index);
+    RecordSearch search = new RecordSearch(openWorkspace.game(), index);
     Set<Integer> wanted = new LinkedHashSet<>();
     Deque<Integer> open = new ArrayDeque<>();
     for (String key : body.keys()) {
@@ -107,8 +107,8 @@ final class RecordActsViews {
   }
 
   /** The records that a pattern touches. */
-  static List<PatchPattern.Touched> touched(Bench bench, PatternRequest body) {
-    Collisions all = bench.get(COLLISIONS);
+  static List<PatchPattern.Touched> touched(OpenWorkspace openWorkspace, PatternRequest body) {
+    Collisions all = openWorkspace.get(COLLISIONS);
     RecordsViews.requirePlugin(all.index(), body.from());
     if (body.field() != null) RecordsViews.requirePlugin(all.index(), orEmpty(body.comesFrom()));
     return new PatchPattern(
@@ -117,22 +117,28 @@ final class RecordActsViews {
             orEmpty(body.comesFrom()),
             body.take(),
             body.from())
-        .touches(all.index(), all, type(bench, body));
+        .touches(all.index(), all, type(openWorkspace, body));
   }
 
-  private static RecordType type(Bench bench, PatternRequest body) {
-    return bench.game().records().getOrDefault(body.type(), RecordType.undescribed(body.type()));
+  private static RecordType type(OpenWorkspace openWorkspace, PatternRequest body) {
+    return openWorkspace
+        .game()
+        .records()
+        .getOrDefault(body.type(), RecordType.undescribed(body.type()));
   }
 
-  static String key(Bench bench, PatchPattern.Touched t) {
-    return bench.get(RECORDS).index().key(t.record()).toString();
+  static String key(OpenWorkspace openWorkspace, PatchPattern.Touched t) {
+    return openWorkspace.get(RECORDS).index().key(t.record()).toString();
   }
 
   static PatternView pattern(
-      Bench bench, long revision, PatternRequest body, List<PatchPattern.Touched> touched) {
-    RecordIndex index = bench.get(RECORDS).index();
+      OpenWorkspace openWorkspace,
+      long revision,
+      PatternRequest body,
+      List<PatchPattern.Touched> touched) {
+    RecordIndex index = openWorkspace.get(RECORDS).index();
     Shown shown = new Shown(index);
-    RecordType.Field field = type(bench, body).field(body.take());
+    RecordType.Field field = type(openWorkspace, body).field(body.take());
     return new PatternView(
         revision,
         touched.size(),

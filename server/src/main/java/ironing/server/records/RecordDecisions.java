@@ -9,9 +9,9 @@ import ironing.core.records.Decision;
 import ironing.core.records.DecisionCheck;
 import ironing.core.records.RecordIndex;
 import ironing.core.workspace.Stages;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -21,10 +21,10 @@ import org.springframework.stereotype.Component;
 /** Takes decisions on records, and takes them back: each is one step of the timeline. */
 @Component
 class RecordDecisions {
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  RecordDecisions(Workbenches benches) {
-    this.benches = benches;
+  RecordDecisions(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /**
@@ -32,8 +32,8 @@ class RecordDecisions {
    *
    * @throws IroningException with code {@code record-odd}, or as {@link DecisionCheck} has it
    */
-  Decision checked(Bench bench, int record, String place, Decision decision) {
-    Collisions all = bench.get(Stages.COLLISIONS);
+  Decision checked(OpenWorkspace open, int record, String place, Decision decision) {
+    Collisions all = open.get(Stages.COLLISIONS);
     RecordsViews.requireCombined(all.index(), record);
     return DecisionCheck.checked(all.index(), all.of(record), place, decision);
   }
@@ -41,17 +41,18 @@ class RecordDecisions {
   /**
    * Decides on one place of a record.
    *
-   * @param record its number in the bench that the caller saw
+   * @param record its number in the open workspace that the caller saw
    * @param kept as {@link #checked} gives it; empty to take the decision back
    */
-  Bench decide(Bench bench, Expected expected, int record, String place, Optional<Decision> kept) {
-    Collision now = bench.get(Stages.COLLISIONS).of(record);
+  OpenWorkspace decide(
+      OpenWorkspace open, Expected expected, int record, String place, Optional<Decision> kept) {
+    Collision now = open.get(Stages.COLLISIONS).of(record);
     String key = now.key().toString();
     String said =
         (kept.isEmpty() ? "Took back a decision on “" : "Decided on “") + now.label() + "”";
-    return benches
+    return workspaces
         .change(
-            bench.workspace(),
+            open.workspace(),
             expected,
             said,
             b -> {
@@ -69,9 +70,9 @@ class RecordDecisions {
    *
    * @param fresh by the key of a record, and the place
    */
-  Bench decide(
+  OpenWorkspace decide(
       long workspace, Expected expected, String said, Map<String, Map<String, Decision>> fresh) {
-    return benches
+    return workspaces
         .change(
             workspace,
             expected,
@@ -87,8 +88,8 @@ class RecordDecisions {
   }
 
   /** Takes every decision on some records back. */
-  Bench takeBack(long workspace, Expected expected, List<String> keys) {
-    return benches
+  OpenWorkspace takeBack(long workspace, Expected expected, List<String> keys) {
+    return workspaces
         .change(
             workspace,
             expected,
@@ -103,9 +104,9 @@ class RecordDecisions {
   }
 
   private static Map<String, Decided> with(
-      Bench bench, String key, Map<String, Decided> before, Map<String, Decision> fresh) {
-    RecordIndex index = bench.get(Stages.RECORDS).index();
+      OpenWorkspace open, String key, Map<String, Decided> before, Map<String, Decision> fresh) {
+    RecordIndex index = open.get(Stages.RECORDS).index();
     int record = RecordsViews.require(index, key);
-    return DecisionCheck.with(bench.game(), index, record, before, fresh);
+    return DecisionCheck.with(open.game(), index, record, before, fresh);
   }
 }

@@ -13,8 +13,8 @@ import ironing.server.records.RecordsViews.RecordName;
 import ironing.server.records.RecordsViews.RecordPage;
 import ironing.server.records.RecordsViews.RecordPairs;
 import ironing.server.records.RecordsViews.RecordsView;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.Arrays;
@@ -34,18 +34,18 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/records")
 class RecordsController {
   private static final int MOST_AT_ONCE = 2_000;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  RecordsController(Workbenches benches) {
-    this.benches = benches;
+  RecordsController(OpenWorkspaces workspaces) {
+    this.workspaces = workspaces;
   }
 
   /** How many records there are, and how they stand. */
   @GetMapping
   ResponseEntity<RecordsView> records(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
-    RecordsView view = RecordsViews.of(bench);
-    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(view);
+    OpenWorkspace open = workspaces.get(workspace);
+    RecordsView view = RecordsViews.of(open);
+    return ResponseEntity.ok().eTag(Revision.etag(open.revision())).body(view);
   }
 
   /**
@@ -72,8 +72,8 @@ class RecordsController {
       @RequestParam(defaultValue = "false") boolean decided,
       @RequestParam(defaultValue = "0") @Min(0) @Max(Rows.MOST) int offset,
       @RequestParam(defaultValue = "300") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    RecordIndex index = bench.get(RECORDS).index();
+    OpenWorkspace open = workspaces.get(workspace);
+    RecordIndex index = open.get(RECORDS).index();
     RecordQuery query =
         new RecordQuery(
             find,
@@ -90,19 +90,19 @@ class RecordsController {
                 ? OptionalInt.empty()
                 : OptionalInt.of(RecordsViews.require(index, refersTo)),
             decided);
-    int[] matching = query.matching(bench.value());
+    int[] matching = query.matching(open.value());
     int from = Math.max(0, Math.min(offset, matching.length));
     int to = Math.min(matching.length, from + Math.max(0, Math.min(limit, MOST_AT_ONCE)));
-    List<RecordLine> lines = RecordsViews.lines(bench, Arrays.stream(matching, from, to));
+    List<RecordLine> lines = RecordsViews.lines(open, Arrays.stream(matching, from, to));
     Integer next = to < matching.length ? to : null;
-    RecordPage page = new RecordPage(bench.revision(), matching.length, next, lines);
-    return ResponseEntity.ok().eTag(Revision.etag(bench.revision())).body(page);
+    RecordPage page = new RecordPage(open.revision(), matching.length, next, lines);
+    return ResponseEntity.ok().eTag(Revision.etag(open.revision())).body(page);
   }
 
   /** Which plugins collide with which, those over most records first. */
   @GetMapping("/pairs")
   RecordPairs pairs(@PathVariable long workspace) {
-    return RecordsViews.pairs(benches.get(workspace));
+    return RecordsViews.pairs(workspaces.get(workspace));
   }
 
   /** Records of a type by a part of their name: for a reference that is picked by name. */
@@ -112,8 +112,8 @@ class RecordsController {
       @RequestParam(defaultValue = "") String find,
       @RequestParam(defaultValue = "") String type,
       @RequestParam(defaultValue = "20") @Min(0) @Max(Rows.MOST) int limit) {
-    Bench bench = benches.get(workspace);
-    RecordIndex index = bench.get(RECORDS).index();
+    OpenWorkspace open = workspaces.get(workspace);
+    RecordIndex index = open.get(RECORDS).index();
     String part = PathCase.fold(find.strip());
     return IntStream.range(0, index.size())
         .filter(r -> type.isEmpty() || index.type(r).equals(type))
@@ -127,7 +127,7 @@ class RecordsController {
                 new RecordName(
                     index.key(r).toString(),
                     index.label(r),
-                    RecordsViews.titleOf(bench, index.type(r))))
+                    RecordsViews.titleOf(open, index.type(r))))
         .toList();
   }
 }

@@ -13,7 +13,7 @@ import ironing.core.records.RecordIndex;
 import ironing.core.records.RecordIndex.Odd;
 import ironing.core.records.RecordSearch;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -104,7 +104,7 @@ final class RecordsViews {
    */
   record RecordPairs(long revision, List<RecordPair> pairs, int more) {}
 
-  static List<RecordTypeView> types(Bench bench, Collisions all) {
+  static List<RecordTypeView> types(OpenWorkspace open, Collisions all) {
     Map<String, Map<State, Integer>> states = new HashMap<>();
     for (int i = 0; i < all.size(); i++)
       states
@@ -115,44 +115,44 @@ final class RecordsViews {
           .computeIfAbsent(all.index().type(r), t -> new HashMap<>())
           .merge(State.ODD, 1, Integer::sum);
     List<RecordTypeView> types = new ArrayList<>();
-    new RecordSearch(bench.game(), all.index())
+    new RecordSearch(open.game(), all.index())
         .types()
         .forEach(
             (type, count) ->
                 types.add(
                     new RecordTypeView(
                         type,
-                        titleOf(bench, type),
+                        titleOf(open, type),
                         count,
                         StateCounts.of(states.getOrDefault(type, Map.of())))));
     return types;
   }
 
-  static String titleOf(Bench bench, String type) {
-    return bench.game().records().getOrDefault(type, RecordType.undescribed(type)).title();
+  static String titleOf(OpenWorkspace open, String type) {
+    return open.game().records().getOrDefault(type, RecordType.undescribed(type)).title();
   }
 
-  static RecordsView of(Bench bench) {
-    Collisions all = bench.get(COLLISIONS);
+  static RecordsView of(OpenWorkspace open) {
+    Collisions all = open.get(COLLISIONS);
     List<OddView> odd =
         all.index().odd().stream()
             .limit(MOST_ODD)
             .map((Odd o) -> new OddView(o.key().toString(), o.plugin(), o.reason()))
             .toList();
     return new RecordsView(
-        bench.revision(),
+        open.revision(),
         all.index().size(),
         StateCounts.of(all.counts()),
-        types(bench, all),
+        types(open, all),
         odd,
         all.index().odd().size());
   }
 
-  static RecordPairs pairs(Bench bench) {
-    Collisions all = bench.get(COLLISIONS);
+  static RecordPairs pairs(OpenWorkspace open) {
+    Collisions all = open.get(COLLISIONS);
     List<PluginPair> pairs = PluginPairs.of(all, i -> true);
     return new RecordPairs(
-        bench.revision(),
+        open.revision(),
         pairs.stream()
             .limit(MOST_PAIRS)
             .map(
@@ -167,18 +167,18 @@ final class RecordsViews {
   }
 
   /** Some records as a list shows them. */
-  static List<RecordLine> lines(Bench bench, IntStream records) {
-    Collisions all = bench.get(COLLISIONS);
-    return records.mapToObj(r -> line(bench, all, r)).toList();
+  static List<RecordLine> lines(OpenWorkspace open, IntStream records) {
+    Collisions all = open.get(COLLISIONS);
+    return records.mapToObj(r -> line(open, all, r)).toList();
   }
 
-  private static RecordLine line(Bench bench, Collisions all, int record) {
+  private static RecordLine line(OpenWorkspace open, Collisions all, int record) {
     RecordIndex index = all.index();
     int at = all.find(record);
     List<String> plugins = Arrays.stream(all.leaves(record)).mapToObj(index::name).toList();
     return new RecordLine(
         index.key(record).toString(),
-        titleOf(bench, index.type(record)),
+        titleOf(open, index.type(record)),
         index.label(record),
         plugins,
         index.name(index.usedPosition(record)),

@@ -4,9 +4,9 @@ import ironing.core.IroningException;
 import ironing.core.picture.Arrangement;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Profiles;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Profiles;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -15,12 +15,12 @@ import org.springframework.stereotype.Component;
 @Component
 class Timeline {
   private final TimelineMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Profiles profiles;
 
-  Timeline(TimelineMapper db, Workbenches benches, Profiles profiles) {
+  Timeline(TimelineMapper db, OpenWorkspaces workspaces, Profiles profiles) {
     this.db = db;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.profiles = profiles;
   }
 
@@ -40,18 +40,19 @@ class Timeline {
    * @param point a restore point; where it is absent, right after a change
    * @throws IroningException with code {@code not-found}
    */
-  Place place(Bench bench, @MayBeAbsent Optional<Long> point, @MayBeAbsent Optional<Long> change) {
+  Place place(
+      OpenWorkspace open, @MayBeAbsent Optional<Long> point, @MayBeAbsent Optional<Long> change) {
     if (point != null && point.isPresent()) {
-      return profiles.points(bench).stream()
+      return profiles.points(open).stream()
           .filter(p -> p.id() == point.get())
           .map(p -> new Place("the restore point “" + p.name() + "”", p.arrangement()))
           .findFirst()
           .orElseThrow(() -> gone("Restore point " + point.get()));
     }
     long wished = change == null ? 0 : change.orElse(0L);
-    ChangeRow row = db.one(bench.profile(), wished);
+    ChangeRow row = db.one(open.profile(), wished);
     if (row == null) throw gone("Change " + wished);
-    return new Place("after “" + row.said() + "”", benches.at(bench, wished));
+    return new Place("after “" + row.said() + "”", workspaces.at(open, wished));
   }
 
   private static IroningException gone(String thing) {

@@ -5,10 +5,10 @@ import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
 import ironing.server.timeline.TimelineMapper.ChangeRow;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Expected;
-import ironing.server.workbench.Profiles;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Expected;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Profiles;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.List;
@@ -31,12 +31,12 @@ import org.springframework.web.bind.annotation.RestController;
 class TimelineController {
   private static final int MOST_AT_ONCE = 200;
   private final Timeline timeline;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Profiles profiles;
 
-  TimelineController(Timeline timeline, Workbenches benches, Profiles profiles) {
+  TimelineController(Timeline timeline, OpenWorkspaces workspaces, Profiles profiles) {
     this.timeline = timeline;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.profiles = profiles;
   }
 
@@ -91,17 +91,17 @@ class TimelineController {
       @PathVariable long workspace,
       @RequestParam(defaultValue = "9223372036854775807") long before,
       @RequestParam(defaultValue = "100") @Min(0) @Max(Rows.MOST) int limit) {
-    Workbenches.Steps steps = benches.steps(workspace);
-    Bench bench = benches.get(workspace);
+    OpenWorkspaces.Steps steps = workspaces.steps(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     int most = Math.max(1, Math.min(limit, MOST_AT_ONCE));
     List<ChangeRow> rows = timeline.latest(workspace, before, most);
     return new TimelineView(
         steps.undo().orElse(null),
         steps.redo().orElse(null),
-        bench.profileName(),
+        open.profileName(),
         rows.stream().map(TimelineController::view).toList(),
         rows.size() < most ? null : rows.get(rows.size() - 1).id(),
-        profiles.points(bench).stream().map(p -> new PointView(p.id(), p.name(), p.at())).toList());
+        profiles.points(open).stream().map(p -> new PointView(p.id(), p.name(), p.at())).toList());
   }
 
   /** Makes a restore point of the arrangement as it is. */
@@ -128,10 +128,10 @@ class TimelineController {
       @RequestBody PlaceRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    Bench before = benches.get(workspace);
+    OpenWorkspace before = workspaces.get(workspace);
     Timeline.Place place = timeline.place(before, body.point(), body.change());
     return DifferenceView.of(
-            benches.change(
+            workspaces.change(
                 workspace,
                 Expected.of(dryRun, ifMatch),
                 "Went back to " + place.words(),
@@ -153,18 +153,18 @@ class TimelineController {
   /** Takes the last step back. */
   @PostMapping("/undo")
   ResponseEntity<SteppedView> undo(@PathVariable long workspace) {
-    return answer(benches.undo(workspace));
+    return answer(workspaces.undo(workspace));
   }
 
   /** Does again what was undone last. */
   @PostMapping("/redo")
   ResponseEntity<SteppedView> redo(@PathVariable long workspace) {
-    return answer(benches.redo(workspace));
+    return answer(workspaces.redo(workspace));
   }
 
-  private static ResponseEntity<SteppedView> answer(Workbenches.Stepped step) {
+  private static ResponseEntity<SteppedView> answer(OpenWorkspaces.Stepped step) {
     return ResponseEntity.ok()
-        .eTag(Revision.etag(step.bench().revision()))
-        .body(new SteppedView(step.bench().revision(), step.said()));
+        .eTag(Revision.etag(step.open().revision()))
+        .body(new SteppedView(step.open().revision(), step.said()));
   }
 }

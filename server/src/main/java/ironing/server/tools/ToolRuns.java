@@ -18,10 +18,10 @@ import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.process.Program;
 import ironing.server.tools.ToolMapper.ToolRunRow;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.FolderUse;
-import ironing.server.workbench.FolderUse.Use;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.FolderUse;
+import ironing.server.workspace.FolderUse.Use;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.annotation.PostConstruct;
 import jakarta.annotation.PreDestroy;
 import java.io.IOException;
@@ -61,7 +61,7 @@ class ToolRuns {
   private final ToolOutput outputs;
   private final ModStore mods;
   private final Deployments deployments;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final FolderUse use;
   private final Jobs jobs;
   private final Events events;
@@ -76,7 +76,7 @@ class ToolRuns {
       ToolOutput outputs,
       ModStore mods,
       Deployments deployments,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       FolderUse use,
       Jobs jobs,
       Events events,
@@ -86,7 +86,7 @@ class ToolRuns {
     this.outputs = outputs;
     this.mods = mods;
     this.deployments = deployments;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.use = use;
     this.jobs = jobs;
     this.events = events;
@@ -104,14 +104,14 @@ class ToolRuns {
   }
 
   /** Why a tool cannot be run now, in words; empty when it can. */
-  List<String> waitsFor(Bench bench, Tool tool) {
+  List<String> waitsFor(OpenWorkspace open, Tool tool) {
     List<String> why = new ArrayList<>();
-    tools.missing(bench, tool).ifPresent(why::add);
-    if (!Files.isDirectory(bench.gameFolder())) why.add("The game folder is not there.");
-    else if (deployments.distance(bench).total() > 0)
+    tools.missing(open, tool).ifPresent(why::add);
+    if (!Files.isDirectory(open.gameFolder())) why.add("The game folder is not there.");
+    else if (deployments.distance(open).total() > 0)
       why.add("The game folder is not as you arranged it; a tool would see another game.");
     else
-      unkept(bench, tool)
+      unkept(open, tool)
           .ifPresent(
               path ->
                   why.add(
@@ -122,16 +122,16 @@ class ToolRuns {
   }
 
   /** A file of the game's own that it may write to and that is not kept: the only copy of it. */
-  private Optional<String> unkept(Bench bench, Tool tool) {
-    List<PathPattern> writes = PathPattern.all(tool.writes(), bench.game().pathCase());
-    Set<String> kept = deployments.laidOut(bench).files().keySet();
-    Holdings holdings = bench.picture().holdings();
+  private Optional<String> unkept(OpenWorkspace open, Tool tool) {
+    List<PathPattern> writes = PathPattern.all(tool.writes(), open.game().pathCase());
+    Set<String> kept = deployments.laidOut(open).files().keySet();
+    Holdings holdings = open.picture().holdings();
     for (int p = 0; p < holdings.pathCount(); p++) {
       String path = holdings.path(p);
-      if (!PathPattern.anyMatches(writes, path) || bench.game().isProtected(path)) continue;
+      if (!PathPattern.anyMatches(writes, path) || open.game().isProtected(path)) continue;
       int slot = holdings.slotOfMod(p, Holdings.GAME);
       if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
-      if (!kept.contains(bench.picture().spelling().of(p))) return Optional.of(path);
+      if (!kept.contains(open.picture().spelling().of(p))) return Optional.of(path);
     }
     return Optional.empty();
   }
@@ -142,26 +142,26 @@ class ToolRuns {
    * @throws IroningException with code {@code tool-not-ready} or {@code busy}
    */
   Job run(long workspace, long id) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Tool tool = tools.require(workspace, id);
-    requireReady(bench, tool);
-    use.requireStill(bench);
+    requireReady(open, tool);
+    use.requireStill(open);
     return jobs.startWaiting(
         workspace,
         Lane.GAME,
         "tool",
         "Run " + tool.name(),
-        p -> run(benches.get(workspace), id, p));
+        p -> run(workspaces.get(workspace), id, p));
   }
 
-  private void requireReady(Bench bench, Tool tool) {
-    List<String> why = waitsFor(bench, tool);
+  private void requireReady(OpenWorkspace open, Tool tool) {
+    List<String> why = waitsFor(open, tool);
     if (why.isEmpty()) return;
     throw IroningException.of(
         "tool-not-ready",
         tool.name(),
         String.join(" ", why),
-        deployments.distance(bench).total() > 0
+        deployments.distance(open).total() > 0
             ? "Deploy first, then run it."
             : "See that its program and its folder are there.");
   }
@@ -169,36 +169,36 @@ class ToolRuns {
   /** What became of the files while a tool ran. */
   private record Change(Set<String> written, Set<String> removed) {}
 
-  private Long run(Bench bench, long id, Jobs.Progress progress) throws Exception {
-    Tool tool = tools.require(bench.workspace(), id);
-    requireReady(bench, tool);
-    GameFolder.requireFolder(bench.gameFolder());
+  private Long run(OpenWorkspace open, long id, Jobs.Progress progress) throws Exception {
+    Tool tool = tools.require(open.workspace(), id);
+    requireReady(open, tool);
+    GameFolder.requireFolder(open.gameFolder());
     long run;
     boolean any;
     // until its output is back in the folder nobody else comes in: the game would miss those files
-    use.begin(bench, Use.TOOL);
-    try (ModStore.WorkFolder work = mods.workFolder(bench.workspace())) {
+    use.begin(open, Use.TOOL);
+    try (ModStore.WorkFolder work = mods.workFolder(open.workspace())) {
       Outcome outcome;
       try {
-        outcome = ran(bench, tool, work.path(), progress);
+        outcome = ran(open, tool, work.path(), progress);
       } finally {
-        live.remove(bench.workspace());
+        live.remove(open.workspace());
       }
       run = outcome.row().id();
       any = !outcome.taken().isEmpty() || !outcome.gone().isEmpty();
       boolean kept = false;
       try {
-        if (any) take(bench, tool, outcome);
+        if (any) take(open, tool, outcome);
         kept = true;
       } finally {
         db.end(kept ? outcome.row() : notTaken(outcome.row()));
-        events.tell(bench.workspace(), "tools", Map.of("tool", id));
+        events.tell(open.workspace(), "tools", Map.of("tool", id));
       }
       // what was taken in comes back into the folder as a deployed file, be it the same as before
-      if (any) deployments.deployNow(bench.workspace(), progress);
+      if (any) deployments.deployNow(open.workspace(), progress);
     } finally {
-      use.end(bench.workspace());
-      events.tell(bench.workspace(), "tools", Map.of("tool", id));
+      use.end(open.workspace());
+      events.tell(open.workspace(), "tools", Map.of("tool", id));
     }
     return run;
   }
@@ -226,29 +226,29 @@ class ToolRuns {
    */
   private record Outcome(ToolRunRow row, Read read, Map<String, Path> taken, Set<String> gone) {}
 
-  private Outcome ran(Bench bench, Tool tool, Path work, Jobs.Progress progress)
+  private Outcome ran(OpenWorkspace open, Tool tool, Path work, Jobs.Progress progress)
       throws IOException, InterruptedException {
     Path output = Files.createDirectories(work.resolve("output"));
-    Read read = outputs.read(bench, tool.id(), tool.reads());
-    Map<String, Glance> before = GameFolder.glance(bench.gameFolder());
-    Function<String, String> filling = tools.filling(bench, output);
+    Read read = outputs.read(open, tool.id(), tool.reads());
+    Map<String, Glance> before = GameFolder.glance(open.gameFolder());
+    Function<String, String> filling = tools.filling(open, output);
     Map<String, String> environment = new TreeMap<>();
     tool.environment().forEach((k, v) -> environment.put(k, filling.apply(v)));
     Program program =
         Program.start(
             tool.command().stream().map(filling).toList(),
-            tools.startFolder(bench, tool, output),
+            tools.startFolder(open, tool, output),
             environment,
             "Check its program and its folder, in Tools.");
     long run = db.begin(tool.id());
-    live.put(bench.workspace(), new Live(run, tool.id(), program));
-    events.tell(bench.workspace(), "tools", Map.of("tool", tool.id()));
+    live.put(open.workspace(), new Live(run, tool.id(), program));
+    events.tell(open.workspace(), "tools", Map.of("tool", tool.id()));
     int code;
     try {
-      code = listened(bench, run, program, progress);
+      code = listened(open, run, program, progress);
     } catch (CancellationException | InterruptedException | IOException stopped) {
       program.stop();
-      Change change = change(bench, before);
+      Change change = change(open, before);
       db.end(
           row(
               run,
@@ -260,15 +260,15 @@ class ToolRuns {
               "It was stopped; nothing was taken in."));
       throw stopped;
     }
-    Change change = change(bench, before);
+    Change change = change(open, before);
     if (code != 0) {
       String why = "It ended with exit code " + code + "; nothing was taken in.";
       return new Outcome(
           row(run, tool, code, program, List.of(), change, why), read, Map.of(), Set.of());
     }
-    Map<String, Path> taken = taken(bench, tool, change, output);
+    Map<String, Path> taken = taken(open, tool, change, output);
     Set<String> gone = new TreeSet<>();
-    List<PathPattern> writes = PathPattern.all(tool.writes(), bench.game().pathCase());
+    List<PathPattern> writes = PathPattern.all(tool.writes(), open.game().pathCase());
     for (String path : change.removed()) if (PathPattern.anyMatches(writes, path)) gone.add(path);
     Set<String> beside = new TreeSet<>(change.written());
     beside.removeAll(taken.keySet());
@@ -286,7 +286,7 @@ class ToolRuns {
     return new Outcome(row, read, taken, gone);
   }
 
-  private int listened(Bench bench, long run, Program program, Jobs.Progress progress)
+  private int listened(OpenWorkspace open, long run, Program program, Jobs.Progress progress)
       throws IOException, InterruptedException {
     AtomicLong lines = new AtomicLong();
     FutureTask<Integer> listening =
@@ -295,7 +295,7 @@ class ToolRuns {
                 program.listen(
                     line -> {
                       lines.incrementAndGet();
-                      events.tell(bench.workspace(), "tool-line", Map.of("run", run, "line", line));
+                      events.tell(open.workspace(), "tool-line", Map.of("run", run, "line", line));
                     }));
     Thread listener = new Thread(listening, "tool-run-" + run);
     listener.setDaemon(true);
@@ -334,8 +334,8 @@ class ToolRuns {
         why);
   }
 
-  private static Change change(Bench bench, Map<String, Glance> before) {
-    Map<String, Glance> after = GameFolder.glance(bench.gameFolder());
+  private static Change change(OpenWorkspace open, Map<String, Glance> before) {
+    Map<String, Glance> after = GameFolder.glance(open.gameFolder());
     Set<String> written = new TreeSet<>(), removed = new TreeSet<>();
     after.forEach(
         (path, glance) -> {
@@ -345,31 +345,31 @@ class ToolRuns {
     return new Change(written, removed);
   }
 
-  private static Map<String, Path> taken(Bench bench, Tool tool, Change change, Path output)
+  private static Map<String, Path> taken(OpenWorkspace open, Tool tool, Change change, Path output)
       throws IOException {
-    List<PathPattern> writes = PathPattern.all(tool.writes(), bench.game().pathCase());
+    List<PathPattern> writes = PathPattern.all(tool.writes(), open.game().pathCase());
     Map<String, Path> taken = new TreeMap<>();
     for (String path : change.written()) {
-      Path place = GamePath.resolve(bench.gameFolder(), path);
+      Path place = GamePath.resolve(open.gameFolder(), path);
       boolean plain = Files.isRegularFile(place, LinkOption.NOFOLLOW_LINKS);
-      if (plain && PathPattern.anyMatches(writes, path) && !bench.game().isProtected(path))
+      if (plain && PathPattern.anyMatches(writes, path) && !open.game().isProtected(path))
         taken.put(path, place);
     }
     try (Stream<Path> all = Files.walk(output)) {
       for (Path p : all.filter(x -> Files.isRegularFile(x, LinkOption.NOFOLLOW_LINKS)).toList()) {
         String path = GamePath.check(output.relativize(p).toString());
-        if (!bench.game().isProtected(path)) taken.put(path, p);
+        if (!open.game().isProtected(path)) taken.put(path, p);
       }
     }
     return taken;
   }
 
-  private void take(Bench bench, Tool tool, Outcome outcome) throws IOException {
+  private void take(OpenWorkspace open, Tool tool, Outcome outcome) throws IOException {
     Map<String, String> sums = new TreeMap<>();
     for (Map.Entry<String, Path> e : outcome.taken().entrySet())
       sums.put(e.getKey(), ContentHash.of(e.getValue()));
     outputs.take(
-        bench,
+        open,
         tool.id(),
         tool.name(),
         tool.reads(),
@@ -377,7 +377,7 @@ class ToolRuns {
         outcome.taken(),
         outcome.gone());
     // the library has them on disk now
-    deployments.takeOff(bench, sums);
+    deployments.takeOff(open, sums);
   }
 
   /** The output so far of a run that goes on; empty when it does not. */

@@ -10,7 +10,7 @@ import ironing.core.path.PathPattern;
 import ironing.server.deploy.StrayOutputs;
 import ironing.server.mends.ToolOutput;
 import ironing.server.tools.ToolMapper.ToolRunRow;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -48,9 +48,9 @@ public class ToolStrays implements StrayOutputs {
   }
 
   /** By a stray's path the tool to whose output it goes; empty for none. */
-  public Function<String, Optional<String>> owners(Bench bench) {
+  public Function<String, Optional<String>> owners(OpenWorkspace open) {
     Map<String, List<PathPattern>> writes = new LinkedHashMap<>();
-    for (Tool t : trusted(bench.workspace())) writes.put(t.name(), writes(bench, t));
+    for (Tool t : trusted(open.workspace())) writes.put(t.name(), writes(open, t));
     return path ->
         writes.entrySet().stream()
             .filter(w -> PathPattern.anyMatches(w.getValue(), path))
@@ -58,44 +58,44 @@ public class ToolStrays implements StrayOutputs {
             .findFirst();
   }
 
-  private static List<PathPattern> writes(Bench bench, Tool t) {
-    return PathPattern.all(t.writes(), bench.game().pathCase());
+  private static List<PathPattern> writes(OpenWorkspace open, Tool t) {
+    return PathPattern.all(t.writes(), open.game().pathCase());
   }
 
   @Override
-  public Map<String, String> takeIn(Bench bench, LaidOut note) {
-    List<Tool> trusted = trusted(bench.workspace());
+  public Map<String, String> takeIn(OpenWorkspace open, LaidOut note) {
+    List<Tool> trusted = trusted(open.workspace());
     Map<String, String> sums = new TreeMap<>();
     if (trusted.isEmpty()) return sums;
-    Set<String> there = GameFolder.glance(bench.gameFolder()).keySet();
+    Set<String> there = GameFolder.glance(open.gameFolder()).keySet();
     try {
       for (Tool t : trusted) {
-        List<PathPattern> writes = writes(bench, t);
+        List<PathPattern> writes = writes(open, t);
         Map<String, Path> found = new TreeMap<>();
         for (String path : there) {
           if (sums.containsKey(path)
               || !PathPattern.anyMatches(writes, path)
-              || !isStray(bench, note, path)) continue;
-          Path file = GamePath.resolve(bench.gameFolder(), path);
+              || !isStray(open, note, path)) continue;
+          Path file = GamePath.resolve(open.gameFolder(), path);
           String sha256 = ContentHash.of(file);
           // the user wants it to stay as it is, while it is this
-          if (sha256.equals(db.leftAlone(bench.workspace(), path))) continue;
+          if (sha256.equals(db.leftAlone(open.workspace(), path))) continue;
           found.put(path, file);
           sums.put(path, sha256);
         }
         if (found.isEmpty()) continue;
-        ToolOutput.Read read = outputs.read(bench, t.id(), t.reads());
-        outputs.take(bench, t.id(), t.name(), t.reads(), read, found, Set.of());
+        ToolOutput.Read read = outputs.read(open, t.id(), t.reads());
+        outputs.take(open, t.id(), t.name(), t.reads(), read, found, Set.of());
       }
       return sums;
     } catch (IOException e) {
-      throw DiskTrouble.of(bench.gameFolder(), e);
+      throw DiskTrouble.of(open.gameFolder(), e);
     }
   }
 
-  private static boolean isStray(Bench bench, LaidOut note, String path) {
-    if (note.files().containsKey(path) || bench.game().isProtected(path)) return false;
-    Holdings holdings = bench.picture().holdings();
+  private static boolean isStray(OpenWorkspace open, LaidOut note, String path) {
+    if (note.files().containsKey(path) || open.game().isProtected(path)) return false;
+    Holdings holdings = open.picture().holdings();
     int id = holdings.idOf(path);
     return id < 0 || holdings.slotOfMod(id, Holdings.GAME) < 0;
   }

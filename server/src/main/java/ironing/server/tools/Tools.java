@@ -8,7 +8,7 @@ import ironing.server.deploy.ToolWrites;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.tools.ToolMapper.ToolRow;
-import ironing.server.workbench.Bench;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
@@ -94,16 +94,16 @@ public class Tools implements ToolWrites {
    * @throws IroningException with codes {@code tool-name}, {@code tool-command}, {@code
    *     tool-placeholder}, {@code tool-environment} or {@code tool-pattern}
    */
-  long add(Bench bench, Tool wish) {
-    check(bench, wish);
-    return db.add(bench.workspace(), row(wish));
+  long add(OpenWorkspace open, Tool wish) {
+    check(open, wish);
+    return db.add(open.workspace(), row(wish));
   }
 
   /** Like {@link #add}, for one that is there. */
-  void change(Bench bench, Tool wish) {
-    require(bench.workspace(), wish.id());
-    check(bench, wish);
-    db.change(bench.workspace(), row(wish));
+  void change(OpenWorkspace open, Tool wish) {
+    require(open.workspace(), wish.id());
+    check(open, wish);
+    db.change(open.workspace(), row(wish));
   }
 
   void remove(long workspace, long tool) {
@@ -111,7 +111,7 @@ public class Tools implements ToolWrites {
     db.remove(workspace, tool);
   }
 
-  private void check(Bench bench, Tool t) {
+  private void check(OpenWorkspace open, Tool t) {
     List<Problem> wrong = new ArrayList<>();
     String name = t.name().strip();
     if (name.isEmpty() || name.length() > LONGEST_NAME)
@@ -121,7 +121,7 @@ public class Tools implements ToolWrites {
               "Name",
               name.isEmpty() ? "It is empty." : "It is longer than " + LONGEST_NAME + " letters.",
               "Give the tool a short name."));
-    for (Tool other : all(bench.workspace()))
+    for (Tool other : all(open.workspace()))
       if (other.id() != t.id() && other.name().equalsIgnoreCase(name))
         wrong.add(
             new Problem(
@@ -182,11 +182,11 @@ public class Tools implements ToolWrites {
    *
    * @param output the folder of its own for this run; what is in it counts as written to the game
    */
-  Function<String, String> filling(Bench bench, Path output) {
+  Function<String, String> filling(OpenWorkspace open, Path output) {
     Map<String, String> places =
         Map.of(
             "game",
-            bench.gameFolder().toString(),
+            open.gameFolder().toString(),
             OUTPUT,
             output.toString(),
             "standins",
@@ -198,13 +198,13 @@ public class Tools implements ToolWrites {
   }
 
   /** Where a tool starts: the game folder where nothing else is said. */
-  Path startFolder(Bench bench, Tool t, Path output) {
+  Path startFolder(OpenWorkspace open, Tool t, Path output) {
     String folder =
-        filling(bench, output).apply(t.folder().isBlank() ? "{game}" : t.folder().strip());
+        filling(open, output).apply(t.folder().isBlank() ? "{game}" : t.folder().strip());
     try {
-      return bench.gameFolder().resolve(folder);
+      return open.gameFolder().resolve(folder);
     } catch (InvalidPathException e) {
-      return bench.gameFolder();
+      return open.gameFolder();
     }
   }
 
@@ -213,17 +213,17 @@ public class Tools implements ToolWrites {
    *
    * @return in words
    */
-  Optional<String> missing(Bench bench, Tool t) {
+  Optional<String> missing(OpenWorkspace open, Tool t) {
     // a run's own folder is made when it begins
-    Path output = folders.incoming(bench.workspace());
-    String program = filling(bench, output).apply(t.command().get(0));
+    Path output = folders.incoming(open.workspace());
+    String program = filling(open, output).apply(t.command().get(0));
     try {
       boolean there;
       if (program.indexOf(File.separatorChar) >= 0)
-        there = Files.isExecutable(startFolder(bench, t, output).resolve(program));
+        there = Files.isExecutable(startFolder(open, t, output).resolve(program));
       else there = onPath(program);
       if (!there) return Optional.of("The program " + program + " is not there.");
-      Path folder = startFolder(bench, t, output);
+      Path folder = startFolder(open, t, output);
       boolean own = folder.startsWith(output);
       if (!own && !Files.isDirectory(folder))
         return Optional.of("The folder " + folder + " is not there.");

@@ -9,8 +9,8 @@ import ironing.server.mends.ToolOutput;
 import ironing.server.platform.Json;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.tools.ToolMapper.ToolRunRow;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import java.time.OffsetDateTime;
 import java.util.HashMap;
 import java.util.List;
@@ -35,7 +35,7 @@ class ToolsController {
   private final ToolRuns runs;
   private final ToolOutput outputs;
   private final Deployments deployments;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
   private final Jobs jobs;
   private final Json json;
 
@@ -44,14 +44,14 @@ class ToolsController {
       ToolRuns runs,
       ToolOutput outputs,
       Deployments deployments,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       Jobs jobs,
       Json json) {
     this.tools = tools;
     this.runs = runs;
     this.outputs = outputs;
     this.deployments = deployments;
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.jobs = jobs;
     this.json = json;
   }
@@ -139,7 +139,7 @@ class ToolsController {
   /** The programs that work on the deployed game. */
   @GetMapping
   List<ToolView> tools(@PathVariable long workspace) {
-    Bench bench = benches.get(workspace);
+    OpenWorkspace open = workspaces.get(workspace);
     Map<Long, ToolRunRow> last = new HashMap<>();
     tools.lastRuns(workspace).forEach(r -> last.put(r.toolId(), r));
     return tools.all(workspace).stream()
@@ -153,9 +153,9 @@ class ToolsController {
                     t.environment(),
                     t.reads(),
                     t.writes(),
-                    outputs.modOf(bench, t.id()).orElse(null),
-                    outputs.stale(bench, t.id()),
-                    runs.waitsFor(bench, t),
+                    outputs.modOf(open, t.id()).orElse(null),
+                    outputs.stale(open, t.id()),
+                    runs.waitsFor(open, t),
                     last.containsKey(t.id()) ? line(last.get(t.id())) : null))
         .toList();
   }
@@ -180,7 +180,7 @@ class ToolsController {
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
   ToolMade addTool(@PathVariable long workspace, @RequestBody ToolRequest wish) {
-    long id = tools.add(benches.get(workspace), wish.tool(0));
+    long id = tools.add(workspaces.get(workspace), wish.tool(0));
     deployments.forget(workspace);
     return new ToolMade(id);
   }
@@ -189,7 +189,7 @@ class ToolsController {
   @PutMapping("/{tool}")
   ToolMade changeTool(
       @PathVariable long workspace, @PathVariable long tool, @RequestBody ToolRequest wish) {
-    tools.change(benches.get(workspace), wish.tool(tool));
+    tools.change(workspaces.get(workspace), wish.tool(tool));
     deployments.forget(workspace);
     return new ToolMade(tool);
   }

@@ -24,18 +24,18 @@ import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
+import ironing.server.layerrules.LayerRules;
 import ironing.server.library.Fittings;
 import ironing.server.loadorder.LoadHealth;
 import ironing.server.loadorder.Troubles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.mends.Mends;
 import ironing.server.mends.Mends.MendView;
-import ironing.server.placement.LayerRules;
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Bench;
-import ironing.server.workbench.Fix;
-import ironing.server.workbench.Unreadable;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.Fix;
+import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
+import ironing.server.workspace.Unreadable;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import java.nio.file.Files;
 import java.util.ArrayList;
@@ -60,7 +60,7 @@ public class Wrinkles {
   private final Fittings fittings;
   private final LoadHealth health;
   private final SetAsideMapper db;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
   private final RepeatedNames repeated;
   private final LayerRules rules;
@@ -71,9 +71,9 @@ public class Wrinkles {
       RepeatedNames repeated,
       Fittings fittings,
       LoadHealth health,
-      Workbenches benches,
+      OpenWorkspaces workspaces,
       SetAsideMapper db) {
-    this.benches = benches;
+    this.workspaces = workspaces;
     this.rules = rules;
     this.health = health;
     this.mends = mends;
@@ -166,8 +166,8 @@ public class Wrinkles {
    *
    * @throws IroningException with code {@code not-found} or {@code bad-reason}
    */
-  void setAside(Bench bench, String key, String why) {
-    Wrinkle wrinkle = wrinkle(bench, key);
+  void setAside(OpenWorkspace open, String key, String why) {
+    Wrinkle wrinkle = wrinkle(open, key);
     if (why.length() > LONGEST_REASON) {
       throw IroningException.of(
           "bad-reason",
@@ -175,11 +175,11 @@ public class Wrinkles {
           "It is longer than " + LONGEST_REASON + " letters.",
           "Say it in a sentence; notes have room for more.");
     }
-    benches.note(
-        bench.workspace(),
+    workspaces.note(
+        open.workspace(),
         "profiles",
         "Set aside: " + wrinkle.title(),
-        () -> db.add(bench.workspace(), wrinkle.key(), why));
+        () -> db.add(open.workspace(), wrinkle.key(), why));
   }
 
   /**
@@ -187,17 +187,17 @@ public class Wrinkles {
    *
    * @throws IroningException with code {@code not-found}
    */
-  void takeUp(Bench bench, String key) {
-    Wrinkle wrinkle = wrinkle(bench, key);
-    benches.note(
-        bench.workspace(),
+  void takeUp(OpenWorkspace open, String key) {
+    Wrinkle wrinkle = wrinkle(open, key);
+    workspaces.note(
+        open.workspace(),
         "profiles",
         "Took up again: " + wrinkle.title(),
-        () -> db.drop(bench.workspace(), wrinkle.key()));
+        () -> db.drop(open.workspace(), wrinkle.key()));
   }
 
-  private Wrinkle wrinkle(Bench bench, String key) {
-    return of(bench).stream()
+  private Wrinkle wrinkle(OpenWorkspace open, String key) {
+    return of(open).stream()
         .filter(w -> w.key().equals(key))
         .findFirst()
         .orElseThrow(
@@ -210,49 +210,49 @@ public class Wrinkles {
   }
 
   /** Those that nobody has set aside. */
-  public List<Wrinkle> open(Bench bench) {
+  public List<Wrinkle> open(OpenWorkspace open) {
     Set<String> quiet = new HashSet<>();
-    for (SetAsideRow r : db.all(bench.workspace())) quiet.add(r.key());
-    return of(bench).stream().filter(w -> !quiet.contains(w.key())).toList();
+    for (SetAsideRow r : db.all(open.workspace())) quiet.add(r.key());
+    return of(open).stream().filter(w -> !quiet.contains(w.key())).toList();
   }
 
-  List<Wrinkle> of(Bench bench) {
+  List<Wrinkle> of(OpenWorkspace open) {
     List<Wrinkle> out = new ArrayList<>();
-    folder(bench, out);
-    unreadable(bench, out);
-    newVersion(bench, out);
-    for (TroubleView t : Troubles.of(bench)) out.add(trouble(bench, t));
-    for (TroubleView t : health.ofRules(bench)) out.add(trouble(bench, t));
-    cards(bench, out);
-    records(bench, out);
-    oddPlugins(bench, out);
-    files(bench, out);
-    mends(bench, out);
-    betterFittings(bench, out);
-    brokenRules(bench, out);
-    idleMods(bench, out);
+    folder(open, out);
+    unreadable(open, out);
+    newVersion(open, out);
+    for (TroubleView t : Troubles.of(open)) out.add(trouble(open, t));
+    for (TroubleView t : health.ofRules(open)) out.add(trouble(open, t));
+    cards(open, out);
+    records(open, out);
+    oddPlugins(open, out);
+    files(open, out);
+    mends(open, out);
+    betterFittings(open, out);
+    brokenRules(open, out);
+    idleMods(open, out);
     out.sort((a, b) -> a.weight().compareTo(b.weight()));
     return List.copyOf(out);
   }
 
-  private static void folder(Bench bench, List<Wrinkle> out) {
-    if (Files.isDirectory(bench.gameFolder())) return;
+  private static void folder(OpenWorkspace open, List<Wrinkle> out) {
+    if (Files.isDirectory(open.gameFolder())) return;
     out.add(
         new Wrinkle(
             "game-folder-gone",
             Weight.STOPS,
             "The game’s folder is gone",
-            bench.gameFolder() + " is not there.",
+            open.gameFolder() + " is not there.",
             "Put the game back there, or connect its drive.",
             Place.DEPLOY,
             null,
             null));
   }
 
-  private void newVersion(Bench bench, List<Wrinkle> out) {
-    String known = bench.gameVersion().orElse("");
+  private void newVersion(OpenWorkspace open, List<Wrinkle> out) {
+    String known = open.gameVersion().orElse("");
     String found =
-        GameFolder.version(bench.game(), path -> bench.value().locate(Holdings.GAME, path))
+        GameFolder.version(open.game(), path -> open.value().locate(Holdings.GAME, path))
             .orElse("");
     // a folder that is gone tells none
     if (found.isEmpty() || found.equals(known)) return;
@@ -270,9 +270,9 @@ public class Wrinkles {
             null));
   }
 
-  private static Wrinkle trouble(Bench bench, TroubleView t) {
-    Long mod = bench.picture().loadOrder().find(t.plugin()).map(e -> e.plugin().mod()).orElse(0L);
-    String whose = mod == Holdings.GAME ? "" : " It comes with " + bench.nameOf(mod) + ".";
+  private static Wrinkle trouble(OpenWorkspace open, TroubleView t) {
+    Long mod = open.picture().loadOrder().find(t.plugin()).map(e -> e.plugin().mod()).orElse(0L);
+    String whose = mod == Holdings.GAME ? "" : " It comes with " + open.nameOf(mod) + ".";
     String stops = t.stops() ? "The game would stop over it." + whose : whose.strip();
     String text = t.text().replaceFirst("\\.$", "");
     return new Wrinkle(
@@ -287,32 +287,31 @@ public class Wrinkles {
         .withFacts(t.plugin());
   }
 
-  private void cards(Bench bench, List<Wrinkle> out) {
-    Map<String, List<Needs.Installed>> installed = bench.installed();
+  private void cards(OpenWorkspace open, List<Wrinkle> out) {
+    Map<String, List<Needs.Installed>> installed = open.installed();
     // in the order of the layers
     Map<String, Long> onById = new LinkedHashMap<>(), byId = new HashMap<>();
-    for (Layer l : bench.picture().arrangement().layers()) {
-      String id = bench.mods().get(l.mod()).card().id();
+    for (Layer l : open.picture().arrangement().layers()) {
+      String id = open.mods().get(l.mod()).card().id();
       byId.putIfAbsent(id, l.mod());
       if (l.on()) onById.put(id, l.mod());
     }
     for (long mod : onById.values()) {
-      ModCard card = bench.mods().get(mod).card();
+      ModCard card = open.mods().get(mod).card();
       for (Needs.Checked c : Needs.of(card, installed)) {
         if (c.state() != Needs.State.MET) out.add(need(mod, card, c, byId.get(c.need().mod())));
       }
       for (ModCard.Clash clash : card.clashes()) {
         if (onById.containsKey(clash.mod())) {
-          out.add(clash(bench, mod, card, clash, onById.get(clash.mod())));
+          out.add(clash(open, mod, card, clash, onById.get(clash.mod())));
         }
       }
       card.game()
-          .filter(g -> !g.equals(bench.game().id()))
-          .ifPresent(g -> out.add(otherGame(bench, mod, card, g)));
-      bench
-          .gameVersion()
+          .filter(g -> !g.equals(open.game().id()))
+          .ifPresent(g -> out.add(otherGame(open, mod, card, g)));
+      open.gameVersion()
           .filter(v -> !VersionRange.of(card.gameVersions()).contains(ModVersion.of(v)))
-          .filter(v -> !bench.get(HARMLESS).contains(mod))
+          .filter(v -> !open.get(HARMLESS).contains(mod))
           .ifPresent(v -> out.add(gameVersion(mod, card, v)));
     }
   }
@@ -347,25 +346,25 @@ public class Wrinkles {
   }
 
   private static Wrinkle clash(
-      Bench bench, long mod, ModCard card, ModCard.Clash clash, long other) {
+      OpenWorkspace open, long mod, ModCard card, ModCard.Clash clash, long other) {
     return new Wrinkle(
             "clash",
             Weight.LOSES,
-            card.name() + " does not go with " + bench.nameOf(other),
+            card.name() + " does not go with " + open.nameOf(other),
             clash.why().isEmpty() ? "Its card says so." : "Its card says: " + clash.why() + ".",
             "Switch one of the two off.",
             Place.LAYERS,
             mod,
-            new Fix(Fix.Kind.SWITCH_MOD_OFF, other, null, bench.nameOf(other)))
+            new Fix(Fix.Kind.SWITCH_MOD_OFF, other, null, open.nameOf(other)))
         .withOther(other);
   }
 
-  private static Wrinkle otherGame(Bench bench, long mod, ModCard card, String game) {
+  private static Wrinkle otherGame(OpenWorkspace open, long mod, ModCard card, String game) {
     return new Wrinkle(
         "other-game",
         Weight.LOSES,
         card.name() + " is made for another game",
-        "Its card names the game “" + game + "”; this is “" + bench.game().id() + "”.",
+        "Its card names the game “" + game + "”; this is “" + open.game().id() + "”.",
         "Switch it off, unless you know that it works here.",
         Place.LIBRARY,
         mod,
@@ -384,8 +383,8 @@ public class Wrinkles {
         null);
   }
 
-  private static void unreadable(Bench bench, List<Wrinkle> out) {
-    for (Unreadable u : bench.unreadable())
+  private static void unreadable(OpenWorkspace open, List<Wrinkle> out) {
+    for (Unreadable u : open.unreadable())
       out.add(
           new Wrinkle(
               "row-unreadable",
@@ -399,12 +398,12 @@ public class Wrinkles {
   }
 
   /** What is odd about a plugin that can be read all the same. */
-  private void oddPlugins(Bench bench, List<Wrinkle> out) {
-    RecordIndex plugins = bench.get(RECORDS).index();
+  private void oddPlugins(OpenWorkspace open, List<Wrinkle> out) {
+    RecordIndex plugins = open.get(RECORDS).index();
     for (int p = 0; p < plugins.pluginCount(); p++) {
       String name = plugins.name(p);
       Long mod =
-          bench.picture().loadOrder().find(name).map(e -> e.plugin().mod()).orElse(Holdings.GAME);
+          open.picture().loadOrder().find(name).map(e -> e.plugin().mod()).orElse(Holdings.GAME);
       for (String warning : plugins.table(p).warnings())
         out.add(
             new Wrinkle(
@@ -419,8 +418,8 @@ public class Wrinkles {
     }
   }
 
-  private void records(Bench bench, List<Wrinkle> out) {
-    Collisions all = bench.get(COLLISIONS);
+  private void records(OpenWorkspace open, List<Wrinkle> out) {
+    Collisions all = open.get(COLLISIONS);
     List<Integer> asked = standing(all, State.NEEDS_YOU);
     List<Integer> combine = standing(all, State.COMBINES);
     if (!asked.isEmpty()) {
@@ -430,7 +429,7 @@ public class Wrinkles {
                   Weight.LOSES,
                   asked.size() == 1
                       ? "“"
-                          + bench.get(RECORDS).index().label(all.record(asked.get(0)))
+                          + open.get(RECORDS).index().label(all.record(asked.get(0)))
                           + "” needs a word from you"
                       : asked.size() + " records need a word from you",
                   "Plugins change them in different ways; the game reads the last one whole.",
@@ -467,8 +466,8 @@ public class Wrinkles {
         .collect(Collectors.joining("\n"));
   }
 
-  private void files(Bench bench, List<Wrinkle> out) {
-    List<String> asked = mends.filesAsked(bench);
+  private void files(OpenWorkspace open, List<Wrinkle> out) {
+    List<String> asked = mends.filesAsked(open);
     if (!asked.isEmpty()) {
       String more = asked.size() > NAMED ? " and " + (asked.size() - NAMED) + " more" : "";
       out.add(
@@ -488,14 +487,14 @@ public class Wrinkles {
                   null)
               .withFacts(String.join("\n", asked)));
     }
-    for (Repeated r : repeated.of(bench.value())) out.add(repeated(bench, r));
+    for (Repeated r : repeated.of(open.value())) out.add(repeated(open, r));
   }
 
-  private static Wrinkle repeated(Bench bench, Repeated r) {
+  private static Wrinkle repeated(OpenWorkspace open, Repeated r) {
     String names = r.names().stream().map(n -> "“" + n + "”").collect(Collectors.joining(", "));
     String files =
         r.files().stream()
-            .map(w -> w.path() + " (" + bench.nameOf(w.mod()) + ")")
+            .map(w -> w.path() + " (" + open.nameOf(w.mod()) + ")")
             .collect(Collectors.joining(" and "));
     long mod = r.files().stream().mapToLong(Where::mod).max().orElse(0);
     return new Wrinkle(
@@ -509,8 +508,8 @@ public class Wrinkles {
         null);
   }
 
-  private void mends(Bench bench, List<Wrinkle> out) {
-    for (MendView m : mends.of(bench)) {
+  private void mends(OpenWorkspace open, List<Wrinkle> out) {
+    for (MendView m : mends.of(open)) {
       if (m.stale() && m.kind() == Mends.MendKind.TOOL)
         out.add(
             new Wrinkle(
@@ -547,16 +546,16 @@ public class Wrinkles {
     }
   }
 
-  private void betterFittings(Bench bench, List<Wrinkle> out) {
+  private void betterFittings(OpenWorkspace open, List<Wrinkle> out) {
     fittings
-        .better(bench)
+        .better(open)
         .forEach(
             (mod, better) ->
                 out.add(
                     new Wrinkle(
                         "better-fitting",
                         Weight.HINT,
-                        "Another choice of " + bench.nameOf(mod) + " would fit better",
+                        "Another choice of " + open.nameOf(mod) + " would fit better",
                         String.join(" ", better.because()),
                         "Fit it again; your own answers are where you start.",
                         Place.LIBRARY,
@@ -568,23 +567,23 @@ public class Wrinkles {
    * The user's own rules of placement, and those of the cards of mods that are on, that the order
    * breaks.
    */
-  private void brokenRules(Bench bench, List<Wrinkle> out) {
-    LayerRules.Ruled ruled = rules.of(bench);
+  private void brokenRules(OpenWorkspace open, List<Wrinkle> out) {
+    LayerRules.Ruled ruled = rules.of(open);
     Map<Long, Long> modOf = ruled.modOf();
     Set<Long> on = new HashSet<>();
-    for (Layer l : bench.picture().arrangement().layers())
-      if (l.on()) on.add(bench.mods().get(l.mod()).strand());
+    for (Layer l : open.picture().arrangement().layers())
+      if (l.on()) on.add(open.mods().get(l.mod()).strand());
     for (PlacementRule r : Placements.broken(ruled.order(), ruled.rules())) {
       if (!LayerRules.isStated(r)) continue;
-      boolean own = bench.picture().arrangement().rules().contains(r);
+      boolean own = open.picture().arrangement().rules().contains(r);
       boolean bothOn = on.contains(r.layer()) && (!r.kind().hasOther() || on.contains(r.other()));
       if (!own && !bothOn) continue;
-      String other = r.kind().hasOther() ? " " + bench.nameOf(modOf.get(r.other())) : "";
+      String other = r.kind().hasOther() ? " " + open.nameOf(modOf.get(r.other())) : "";
       out.add(
           new Wrinkle(
                   "rule-broken",
                   Weight.LOSES,
-                  bench.nameOf(modOf.get(r.layer())) + " is to stand " + words(r.kind()) + other,
+                  open.nameOf(modOf.get(r.layer())) + " is to stand " + words(r.kind()) + other,
                   own
                       ? "Your rule: " + r.reason() + "."
                       : "So says " + r.from() + ": " + r.reason() + ".",
@@ -595,7 +594,7 @@ public class Wrinkles {
                       Fix.Kind.MEND_RULE,
                       modOf.get(r.layer()),
                       null,
-                      bench.nameOf(modOf.get(r.layer())),
+                      open.nameOf(modOf.get(r.layer())),
                       r.kind(),
                       r.kind().hasOther() ? modOf.get(r.other()) : null))
               .withOther(r.kind().hasOther() ? modOf.get(r.other()) : null));
@@ -613,16 +612,16 @@ public class Wrinkles {
     };
   }
 
-  private void idleMods(Bench bench, List<Wrinkle> out) {
-    Standing standing = bench.picture().standing();
+  private void idleMods(OpenWorkspace open, List<Wrinkle> out) {
+    Standing standing = open.picture().standing();
     Map<Long, int[]> counts = new HashMap<>();
-    for (Holdings.Source s : bench.picture().holdings().sources()) {
+    for (Holdings.Source s : open.picture().holdings().sources()) {
       int[] c = counts.computeIfAbsent(s.mod(), m -> new int[2]);
       c[0] += standing.count(s.id(), Way.IN_PLAY) + standing.count(s.id(), Way.COVERING);
       c[1] += standing.count(s.id(), Way.COVERED) + standing.count(s.id(), Way.TWIN);
     }
-    Set<Long> contributing = mends.contributed(bench).keySet();
-    for (Layer l : bench.picture().arrangement().layers()) {
+    Set<Long> contributing = mends.contributed(open).keySet();
+    for (Layer l : open.picture().arrangement().layers()) {
       if (contributing.contains(l.mod())) continue;
       int[] c = Optional.ofNullable(counts.get(l.mod())).orElse(new int[2]);
       if (!l.on() || c[0] > 0 || c[1] == 0) continue;
@@ -630,13 +629,13 @@ public class Wrinkles {
           new Wrinkle(
               "adds-nothing",
               Weight.HINT,
-              "Nothing of " + bench.nameOf(l.mod()) + " reaches the game",
+              "Nothing of " + open.nameOf(l.mod()) + " reaches the game",
               (c[1] == 1 ? "Its only file is" : "Its " + c[1] + " files are")
                   + " covered by higher layers, or the same there.",
               "Move it higher, or switch it off.",
               Place.LAYERS,
               l.mod(),
-              new Fix(Fix.Kind.SWITCH_MOD_OFF, l.mod(), null, bench.nameOf(l.mod()))));
+              new Fix(Fix.Kind.SWITCH_MOD_OFF, l.mod(), null, open.nameOf(l.mod()))));
     }
   }
 }

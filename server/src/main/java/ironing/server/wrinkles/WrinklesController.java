@@ -1,7 +1,7 @@
 package ironing.server.wrinkles;
 
 import ironing.server.platform.MayBeAbsent;
-import ironing.server.workbench.Workbenches;
+import ironing.server.workspace.OpenWorkspaces;
 import ironing.server.wrinkles.SetAsideMapper.SetAsideRow;
 import ironing.server.wrinkles.Wrinkles.Wrinkle;
 import java.util.ArrayList;
@@ -24,11 +24,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/wrinkles")
 class WrinklesController {
   private final Wrinkles wrinkles;
-  private final Workbenches benches;
+  private final OpenWorkspaces workspaces;
 
-  WrinklesController(Wrinkles wrinkles, Workbenches benches) {
+  WrinklesController(Wrinkles wrinkles, OpenWorkspaces workspaces) {
     this.wrinkles = wrinkles;
-    this.benches = benches;
+    this.workspaces = workspaces;
   }
 
   /**
@@ -53,7 +53,7 @@ class WrinklesController {
     for (SetAsideRow r : wrinkles.setAside(workspace)) quiet.put(r.key(), r);
     List<Wrinkle> open = new ArrayList<>();
     List<SetAsideView> aside = new ArrayList<>();
-    for (Wrinkle w : wrinkles.of(benches.get(workspace))) {
+    for (Wrinkle w : wrinkles.of(workspaces.get(workspace))) {
       SetAsideRow row = quiet.get(w.key());
       if (row == null) open.add(w);
       else aside.add(new SetAsideView(w, row.reason(), row.at()));
@@ -70,7 +70,7 @@ class WrinklesController {
   @PostMapping("/drop-unreadable")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void dropUnreadable(@PathVariable long workspace, @RequestBody DropRequest body) {
-    benches.drop(workspace, body.key());
+    workspaces.drop(workspace, body.key());
   }
 
   /** Sets a wrinkle aside: it stays quiet until its facts change. */
@@ -78,7 +78,7 @@ class WrinklesController {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void setAside(@PathVariable long workspace, @RequestBody SetAsideRequest body) {
     wrinkles.setAside(
-        benches.get(workspace),
+        workspaces.get(workspace),
         body.key(),
         body.why() == null ? "" : body.why().orElse("").strip());
   }
@@ -87,6 +87,6 @@ class WrinklesController {
   @DeleteMapping("/set-aside/{key}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void takeUp(@PathVariable long workspace, @PathVariable String key) {
-    wrinkles.takeUp(benches.get(workspace), key);
+    wrinkles.takeUp(workspaces.get(workspace), key);
   }
 }

@@ -1,9 +1,0 @@
-package ironing.core.combine;
-
-/**
- * Something to know about a combination.
- *
- * @param code for programs
- * @param of the id of the contender that it is about; empty for the file
- */
-public record Remark(String code, String of, String text) {}

@@ -1,0 +1,91 @@
+package ironing.core.testrun;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * The run log of a game, one JSON object a line. Lines that are none are passed over: a crash may
+ * cut the last one.
+ */
+public final class RunLog {
+  private static final ObjectMapper JSON = new ObjectMapper();
+
+  /** A value that the game reported, with the file or record that it came from. */
+  public record Report(String name, String value, String unit, String from) {}
+
+  /** Something the game warned of or stopped over. Empty texts where it did not say. */
+  public record Fault(String code, String text, String path, String plugin, String record) {}
+
+  /**
+   * @param read path to SHA-256 of what was read; empty hash where the game did not say
+   * @param plugins plugin to slot
+   * @param end the code of the end event; empty when the log breaks off
+   */
+  public record Summary(
+      Optional<String> gameVersion,
+      Map<String, String> read,
+      Map<String, Integer> plugins,
+      List<Report> reports,
+      List<Fault> warnings,
+      Optional<Fault> fault,
+      Optional<Integer> end) {}
+
+  private RunLog() {}
+
+  public static Summary summarise(Iterable<String> lines) {
+    Optional<String> version = Optional.empty();
+    Map<String, String> read = new LinkedHashMap<>();
+    Map<String, Integer> plugins = new LinkedHashMap<>();
+    List<Report> reports = new ArrayList<>();
+    List<Fault> warnings = new ArrayList<>();
+    Optional<Fault> fault = Optional.empty();
+    Optional<Integer> end = Optional.empty();
+    for (String line : lines) {
+      JsonNode e = parse(line);
+      switch (e.path("event").asText()) {
+        case "start" -> version = Optional.of(e.path("version").asText());
+        case "read" -> {
+          if (e.has("plugin")) plugins.put(e.path("plugin").asText(), e.path("slot").asInt());
+          if (e.has("path")) read.put(e.path("path").asText(), e.path("sha256").asText());
+        }
+        case "report" ->
+            reports.add(
+                new Report(
+                    e.path("name").asText(),
+                    e.path("value").asText(),
+                    e.path("unit").asText(),
+                    e.path("from").asText()));
+        case "warning" -> warnings.add(fault(e));
+        case "fault" -> fault = Optional.of(fault(e));
+        case "end" -> end = Optional.of(e.path("code").asInt());
+        default -> {
+          // an event of a later version of the format says nothing to this one
+        }
+      }
+    }
+    return new Summary(version, read, plugins, reports, warnings, fault, end);
+  }
+
+  private static Fault fault(JsonNode e) {
+    return new Fault(
+        e.path("code").asText(),
+        e.path("text").asText(),
+        e.path("path").asText(),
+        e.path("plugin").asText(),
+        e.path("record").asText());
+  }
+
+  private static JsonNode parse(String line) {
+    try {
+      return JSON.readTree(line);
+    } catch (JsonProcessingException cutShort) {
+      return JSON.missingNode();
+    }
+  }
+}

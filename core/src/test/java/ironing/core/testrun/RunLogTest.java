@@ -1,0 +1,47 @@
+package ironing.core.testrun;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import ironing.core.testrun.RunLog.Fault;
+import ironing.core.testrun.RunLog.Report;
+import ironing.core.testrun.RunLog.Summary;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class RunLogTest {
+  @Test
+  void every_event_of_the_format_is_taken_up() {
+    Summary s =
+        RunLog.summarise(
+            List.of(
+                "{\"at\":\"2026-01-01T00:00:00Z\",\"event\":\"start\",\"version\":\"1.4.2\"}",
+                "{\"event\":\"read\",\"path\":\"data/a\",\"sha256\":\"ab\"}",
+                "{\"event\":\"read\",\"plugin\":\"A.plug\",\"slot\":3}",
+                "{\"event\":\"report\",\"name\":\"Fare\",\"value\":4.2,\"unit\":\"crowns\",\"from\":\"A.plug/1\"}",
+                "{\"event\":\"warning\",\"code\":\"w\",\"text\":\"look\"}",
+                "{\"event\":\"fault\",\"code\":\"master-missing\",\"text\":\"no\",\"path\":\"data/A.plug\",\"plugin\":\"A.plug\",\"record\":\"A.plug/1\"}",
+                "{\"event\":\"end\",\"code\":3}"));
+    assertThat(s.gameVersion()).contains("1.4.2");
+    assertThat(s.read()).containsEntry("data/a", "ab");
+    assertThat(s.plugins()).containsEntry("A.plug", 3);
+    assertThat(s.reports()).containsExactly(new Report("Fare", "4.2", "crowns", "A.plug/1"));
+    assertThat(s.warnings()).containsExactly(new Fault("w", "look", "", "", ""));
+    assertThat(s.fault())
+        .contains(new Fault("master-missing", "no", "data/A.plug", "A.plug", "A.plug/1"));
+    assertThat(s.end()).contains(3);
+  }
+
+  @Test
+  void a_line_cut_off_by_a_crash_and_events_of_later_versions_are_passed_over() {
+    Summary s =
+        RunLog.summarise(
+            List.of(
+                "{\"event\":\"start\",\"version\":\"1\"}",
+                "",
+                "{\"event\":\"dance\"}",
+                "[]",
+                "{\"event\":\"repo"));
+    assertThat(s.gameVersion()).contains("1");
+    assertThat(s.end()).as("it broke off").isEmpty();
+  }
+}

@@ -1,0 +1,2 @@
+/** Orders that others have published: what is missing here, and the moves that follow them. */
+package ironing.server.lists;
