@@ -154,10 +154,36 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
       const refusal = /the server responded with a status of 4\d\d|net::ERR_/.test(m.text())
       if (['error', 'warning'].includes(m.type()) && !(refusal && expectRefusals)) troubles.push(m.text())
     })
+    const lost: string[] = []
+    await page.exposeBinding('focusLost', (_, after: string) => lost.push(after))
+    await page.addInitScript(watchFocus)
     await use(page)
     expect(troubles, 'what the page’s console has to complain of').toEqual([])
+    expect(lost, 'acts after which nothing has the focus').toEqual([])
   },
 })
+
+/**
+ * In the page: after each act something has the focus, or a keyboard would begin at the top again. Some time is
+ * given, since a control may be on its way.
+ */
+function watchFocus() {
+  const nobody = () => document.activeElement === null || document.activeElement === document.body
+  const look = (after: string, tries: number) => {
+    if (!nobody()) return
+    if (tries > 0) setTimeout(look, 200, after, tries - 1)
+    else (window as unknown as { focusLost: (after: string) => void }).focusLost(after)
+  }
+  const acted = (e: Event) => {
+    const at = e.target as Element
+    // Tab at the end of the page leads to the browser's own controls
+    if (!e.isTrusted || (e as KeyboardEvent).key === 'Tab') return
+    const name = at.getAttribute?.('aria-label') ?? at.textContent?.trim().slice(0, 60)
+    setTimeout(look, 200, `${e.type} ${(e as KeyboardEvent).key ?? ''} “${name}” at ${location.pathname}`, 4)
+  }
+  addEventListener('click', acted, true)
+  addEventListener('keyup', acted, true)
+}
 
 /** Drops files on a part of the page, as a file manager would. */
 export async function drop(page: Page, selector: string, files: readonly GivenFile[]): Promise<void> {

@@ -8,6 +8,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router/dom'
 import { Refused } from './api/client'
+import { keepFocus } from './frame/focus'
 import { NoticesProvider } from './frame/Notices'
 import { startTheme } from './frame/theme'
 import { createRouter } from './routes'
@@ -16,12 +17,16 @@ import { HINT_DELAY } from './ui/Hint'
 import { PointedHint } from './ui/PointedHint'
 
 startTheme()
+keepFocus()
 
 const queries = new QueryClient({
   queryCache: new QueryCache(),
   mutationCache: new MutationCache(),
   defaultOptions: {
+    // the server is on this machine: that a network is gone says nothing of it
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       // events tell when an answer is old; asking again on every focus would only flicker
       staleTime: Number.POSITIVE_INFINITY,
       refetchOnWindowFocus: false,

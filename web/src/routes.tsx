@@ -1,36 +1,74 @@
 import type { QueryClient } from '@tanstack/react-query'
-import { createBrowserRouter, type LoaderFunction, Navigate, useLocation } from 'react-router'
-import { FilesView } from './combined-files/FilesView'
-import { DeployView } from './deploy/DeployView'
-import { DriftView } from './drift/DriftView'
+import type { ComponentType } from 'react'
+import { createBrowserRouter, Navigate, type RouteObject, useLocation } from 'react-router'
+import { wentTo } from './frame/focus'
+import { NothingHere } from './frame/NothingHere'
 import { Shell } from './frame/Shell'
-import { DefinitionView } from './game/DefinitionView'
-import { WorkspacesView } from './game/WorkspacesView'
-import { GameVersionView } from './game-version/GameVersionView'
-import { RulesView } from './layer-rules/RulesView'
-import { SuggestionView } from './layer-rules/SuggestionView'
-import { LayersView } from './layers/LayersView'
 import { layersQuery } from './layers/queries'
-import { InboxView } from './library/InboxView'
-import { IntakeView } from './library/IntakeView'
-import { LibraryView } from './library/LibraryView'
-import { ModScreen } from './library/ModScreen'
-import { StorageView } from './library/StorageView'
-import { ListsView } from './lists/ListsView'
-import { LayersListView, OrderListView } from './lists/ListView'
-import { LoadOrderView } from './load-order/LoadOrderView'
-import { LoadRulesView } from './load-order/LoadRulesView'
-import { ProposalView } from './load-order/ProposalView'
-import { MendsView } from './mends/MendsView'
-import { MergeView } from './mends/MergeView'
-import { OverlapsView } from './overlaps/OverlapsView'
-import { PathScreen } from './overlaps/PathScreen'
-import { OverviewView } from './overview/OverviewView'
-import { ProfilesView } from './profiles/ProfilesView'
-import { RecordsView } from './records/RecordsView'
-import { TestRunView } from './test-run/TestRunView'
-import { TimelineView } from './timeline/TimelineView'
-import { ToolsView } from './tools/ToolsView'
+import { Waiting } from './ui/Screen'
+
+/** Gets the code of a screen. */
+type Load = () => Promise<ComponentType>
+
+/** By path below a workspace: the code of each screen is fetched when it is shown for the first time. */
+const SCREENS: Record<string, Load> = {
+  '': async () => (await import('./overview/OverviewView')).OverviewView,
+  definition: async () => (await import('./game/DefinitionView')).DefinitionView,
+  library: library,
+  'library/inbox': async () => (await import('./library/InboxView')).InboxView,
+  'library/inbox/:archive': async () => (await import('./library/IntakeView')).IntakeView,
+  'library/storage': async () => (await import('./library/StorageView')).StorageView,
+  'library/:mod': library,
+  'library/:mod/:part': async () => (await import('./library/ModScreen')).ModScreen,
+  layers: layers,
+  'layers/suggestion': async () => (await import('./layer-rules/SuggestionView')).SuggestionView,
+  'layers/rules': async () => (await import('./layer-rules/RulesView')).RulesView,
+  'layers/lists': async () => (await import('./lists/ListsView')).LayersListsView,
+  'layers/lists/:list': async () => (await import('./lists/ListView')).LayersListView,
+  'layers/:mod': layers,
+  overlaps: async () => (await import('./overlaps/OverlapsView')).OverlapsView,
+  'overlaps/path': async () => (await import('./overlaps/PathScreen')).PathScreen,
+  profiles: async () => (await import('./profiles/ProfilesView')).ProfilesView,
+  timeline: async () => (await import('./timeline/TimelineView')).TimelineView,
+  'load-order': loadOrder,
+  'load-order/proposal': async () => (await import('./load-order/ProposalView')).ProposalView,
+  'load-order/lists': async () => (await import('./lists/ListsView')).OrderListsView,
+  'load-order/lists/:list': async () => (await import('./lists/ListView')).OrderListView,
+  'load-order/rules': async () => (await import('./load-order/LoadRulesView')).LoadRulesView,
+  'load-order/:plugin': loadOrder,
+  records: records,
+  'records/:owner/:id': records,
+  mends: async () => (await import('./mends/MendsView')).MendsView,
+  'mends/combined-files': async () => (await import('./combined-files/FilesView')).FilesView,
+  'mends/merge': async () => (await import('./mends/MergeView')).MergeView,
+  deploy: async () => (await import('./deploy/DeployView')).DeployView,
+  'deploy/drift': async () => (await import('./drift/DriftView')).DriftView,
+  'deploy/game-version': async () => (await import('./game-version/GameVersionView')).GameVersionView,
+  tools: tools,
+  'tools/:tool': tools,
+  'test-run': testRun,
+  'test-run/:run': testRun,
+}
+
+// each of these stands at two addresses, with something selected and without
+async function library() {
+  return (await import('./library/LibraryView')).LibraryView
+}
+async function layers() {
+  return (await import('./layers/LayersView')).LayersView
+}
+async function loadOrder() {
+  return (await import('./load-order/LoadOrderView')).LoadOrderView
+}
+async function records() {
+  return (await import('./records/RecordsView')).RecordsView
+}
+async function tools() {
+  return (await import('./tools/ToolsView')).ToolsView
+}
+async function testRun() {
+  return (await import('./test-run/TestRunView')).TestRunView
+}
 
 /** Leads an address that was given up to the one that took its place; what was selected stays. */
 function Moved({ to }: { to: string }) {
@@ -41,62 +79,51 @@ function Moved({ to }: { to: string }) {
 /**
  * Every screen has an address of its own, and so has what is selected in it.
  *
- * @param queries where what a screen shows is asked for while the screen itself is still being built
+ * @param queries where what a screen shows is asked for while the screen itself is still on its way
  */
 export function createRouter(queries: QueryClient) {
-  const early: LoaderFunction = ({ params }) => {
-    queries.prefetchQuery(layersQuery(Number(params.workspace)))
-    return null
-  }
-  return createBrowserRouter([
+  const screens = Object.entries(SCREENS).map(([path, load]): RouteObject => {
+    const place = path === '' ? { index: true as const } : { path }
+    return {
+      ...place,
+      lazy: async () => ({ Component: await load() }),
+      hydrateFallbackElement: <Waiting title="" what="the screen" queries={[]} />,
+    }
+  })
+  const router = createBrowserRouter([
     { path: '/', element: <Navigate to="/workspaces" replace /> },
-    { path: '/workspaces', element: <WorkspacesView /> },
+    {
+      path: '/workspaces',
+      lazy: async () => ({ Component: (await import('./game/WorkspacesView')).WorkspacesView }),
+      hydrateFallbackElement: <div />,
+    },
     {
       path: '/workspaces/:workspace',
       element: <Shell />,
       children: [
-        { index: true, element: <OverviewView /> },
-        { path: 'definition', element: <DefinitionView /> },
-        { path: 'library', element: <LibraryView /> },
-        { path: 'library/inbox', element: <InboxView /> },
-        { path: 'library/inbox/:archive', element: <IntakeView /> },
-        { path: 'library/storage', element: <StorageView /> },
-        { path: 'library/:mod', element: <LibraryView /> },
-        { path: 'library/:mod/:part', element: <ModScreen /> },
-        { path: 'layers', element: <LayersView />, loader: early },
-        { path: 'layers/suggestion', element: <SuggestionView /> },
-        { path: 'layers/rules', element: <RulesView /> },
-        { path: 'layers/lists', element: <ListsView kind="layers" /> },
-        { path: 'layers/lists/:list', element: <LayersListView /> },
-        { path: 'layers/:mod', element: <LayersView />, loader: early },
-        { path: 'overlaps', element: <OverlapsView /> },
-        { path: 'overlaps/path', element: <PathScreen /> },
-        { path: 'profiles', element: <ProfilesView /> },
-        { path: 'timeline', element: <TimelineView /> },
-        { path: 'load-order', element: <LoadOrderView /> },
-        { path: 'load-order/proposal', element: <ProposalView /> },
-        { path: 'load-order/lists', element: <ListsView kind="load-order" /> },
-        { path: 'load-order/lists/:list', element: <OrderListView /> },
-        { path: 'load-order/rules', element: <LoadRulesView /> },
-        { path: 'load-order/:plugin', element: <LoadOrderView /> },
-        { path: 'records', element: <RecordsView /> },
-        { path: 'records/:owner/:id', element: <RecordsView /> },
-        { path: 'mends', element: <MendsView /> },
-        { path: 'mends/combined-files', element: <FilesView /> },
-        { path: 'mends/merge', element: <MergeView /> },
-        { path: 'deploy', element: <DeployView /> },
-        { path: 'deploy/drift', element: <DriftView /> },
-        { path: 'deploy/game-version', element: <GameVersionView /> },
+        ...screens,
         // addresses of before, in bookmarks and in what others have written
         { path: 'mends/files', element: <Moved to="../mends/combined-files" /> },
         { path: 'deploy/folder', element: <Moved to="../deploy/drift" /> },
-        { path: 'tools', element: <ToolsView /> },
-        { path: 'tools/:tool', element: <ToolsView /> },
-        { path: 'test-run', element: <TestRunView /> },
-        { path: 'test-run/:run', element: <TestRunView /> },
-        { path: '*', element: <Navigate to="." replace /> },
+        { path: '*', element: <NothingHere /> },
       ],
     },
     { path: '*', element: <Navigate to="/workspaces" replace /> },
   ])
+  // what Layers show is large: it is asked for beside the code of the screen
+  const early = /^\/workspaces\/(\d+)\/layers(?:\/\d+)?$/.exec(router.state.location.pathname)
+  if (early) queries.prefetchQuery(layersQuery(Number(early[1])))
+  wentTo(router.state.location.pathname)
+  router.subscribe(({ location }) => wentTo(location.pathname))
+  fetchTheRest()
+  return router
+}
+
+/** How long after the start the code of the other screens is fetched, so that going to one waits for nothing. */
+const REST_AFTER_MS = 1500
+
+function fetchTheRest() {
+  setTimeout(async () => {
+    for (const load of Object.values(SCREENS)) await load()
+  }, REST_AFTER_MS)
 }

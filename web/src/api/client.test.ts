@@ -38,9 +38,9 @@ describe('an answer', () => {
     ])
     const nothing = {
       code: 'internal',
-      thing: 'Answer 502',
-      reason: 'The server gave no reason.',
-      remedy: '',
+      thing: 'The server',
+      reason: 'It answered with 502 and nothing else: something went wrong in it.',
+      remedy: 'Try again. If it stays so, start ./ironing anew; what it prints says more.',
     }
     for (const body of [null, undefined, '', {}, '<html>', { problems: [] }])
       expect(problemsOf(502, body)).toEqual([nothing])

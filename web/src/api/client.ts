@@ -44,9 +44,11 @@ export function problemsOf(status: number, body: unknown): Problem[] {
   return [
     {
       code: detail?.code ?? 'internal',
-      thing: detail?.title ?? `Answer ${status}`,
-      reason: detail?.detail ?? 'The server gave no reason.',
-      remedy: '',
+      thing: detail?.title ?? 'The server',
+      reason: detail?.detail ?? `It answered with ${status} and nothing else: something went wrong in it.`,
+      remedy: detail?.detail
+        ? ''
+        : 'Try again. If it stays so, start ./ironing anew; what it prints says more.',
     },
   ]
 }

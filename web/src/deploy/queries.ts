@@ -1,10 +1,11 @@
 import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { beside } from '../api/beside'
-import { api, got, Refused, type Schema } from '../api/client'
+import { api, got, type Schema } from '../api/client'
+import { Cancelled, finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
-import { ended, useAct, useArrange } from '../library/queries'
+import { useAct, useArrange } from '../library/queries'
 import { isUnsure } from './unsure'
 
 export function usePlan(workspace: number) {
@@ -82,15 +83,14 @@ export function useDriftAct(
         await got(api.POST('/api/workspaces/{workspace}/drift/left', { params, body }))
         return undefined
       }
-      const waiting = { params: { path: { workspace }, header: { Prefer: 'wait=60' } }, body }
-      const job = await ended(
-        await got(
+      const waiting = { params: { path: { workspace } }, body }
+      await finished(
+        got(
           wish.act === 'own'
             ? api.POST('/api/workspaces/{workspace}/drift/own', waiting)
             : api.POST('/api/workspaces/{workspace}/drift/put-back', waiting),
         ),
       )
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
       return undefined
     },
     (archive, wish) => done({ act: wish.act, archive }),
@@ -112,11 +112,8 @@ export function useTakeGameVersion(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async (body: Schema['TakeVersionRequest']) => {
-      const params = { path: { workspace }, header: { Prefer: 'wait=60' } }
-      const job = await ended(
-        await got(api.POST('/api/workspaces/{workspace}/game-version', { params, body })),
-      )
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+      const params = { path: { workspace } }
+      await finished(got(api.POST('/api/workspaces/{workspace}/game-version', { params, body })))
     },
     () => {
       lookAtFolderAgain(queries, workspace)
@@ -155,27 +152,27 @@ export function useDeploy(workspace: number) {
   const { say, fail } = useNotices()
   return useMutation({
     mutationFn: async (what: 'deploy' | 'undeploy' | 'bring-back') => {
-      const params = { path: { workspace }, header: { Prefer: 'wait=600' } }
+      const params = { path: { workspace } }
       const query = { bringBack: what === 'bring-back' }
-      const job = await got(
-        what === 'deploy'
-          ? api.POST('/api/workspaces/{workspace}/deploy', { params })
-          : api.POST('/api/workspaces/{workspace}/deploy/undeploy', { params: { ...params, query } }),
-      )
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
-      return job
-    },
-    onSuccess: (job, what) => {
-      if (job.state === 'CANCELLED') say('Cancelled; the game folder is as it was.')
-      else
-        say(
+      return finished(
+        got(
           what === 'deploy'
-            ? 'Deployed. The game folder is as you arranged it.'
-            : 'Taken out. The game is as it was before.',
-        )
+            ? api.POST('/api/workspaces/{workspace}/deploy', { params })
+            : api.POST('/api/workspaces/{workspace}/deploy/undeploy', { params: { ...params, query } }),
+        ),
+      )
     },
-    // what waits for a word is asked on the screen
-    onError: (error) => isUnsure(error) || fail(error),
+    onSuccess: (_, what) =>
+      say(
+        what === 'deploy'
+          ? 'Deployed. The game folder is as you arranged it.'
+          : 'Taken out. The game is as it was before.',
+      ),
+    onError: (error) => {
+      if (error instanceof Cancelled) say('Cancelled; the game folder is as it was.')
+      // what waits for a word is asked on the screen
+      else if (!isUnsure(error)) fail(error)
+    },
     onSettled: () => makeOld(queries, of(workspace)),
   })
 }

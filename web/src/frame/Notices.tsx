@@ -3,6 +3,7 @@ import { Toast } from 'radix-ui'
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react'
 import { asProblems, type Problem } from '../api/client'
 import { Problems } from '../ui/Problems'
+import { Cancelled } from './jobs'
 
 interface Notice {
   id: number
@@ -35,7 +36,12 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
     setNotices((all) => [...all.filter((x) => x.problems), { ...n, id: ++lastId }])
   }, [])
   const say = useMemo<Say>(
-    () => ({ say: (text, act) => add({ text, act }), fail: (error) => add({ problems: asProblems(error) }) }),
+    () => ({
+      say: (text, act) => add({ text, act }),
+      // what somebody ended is no failure
+      fail: (error) =>
+        add(error instanceof Cancelled ? { text: error.message } : { problems: asProblems(error) }),
+    }),
     [add],
   )
   const close = (id: number) => setNotices((all) => all.filter((n) => n.id !== id))

@@ -1,12 +1,15 @@
 import { useEffect, useState } from 'react'
 import { Outlet, useParams } from 'react-router'
-import { Failed } from '../ui/States'
+import { Refused } from '../api/client'
+import { Waiting } from '../ui/Screen'
+import { focusMain } from './focus'
 import { Hem } from './Hem'
 import { useLive } from './live'
 import { Palette } from './Palette'
 import { useOverview, useUndo } from './queries'
 import { Rail } from './Rail'
 import { TopBar } from './TopBar'
+import { useWorkspaceTitle } from './title'
 import { WorkspaceContext } from './workspace'
 
 /** What every screen of a workspace shares: the bar, the rail, the hem, and the keys that work everywhere. */
@@ -15,7 +18,9 @@ export function Shell() {
   const workspace = Number(address)
   return (
     <WorkspaceContext value={workspace}>
-      <Frame key={workspace} workspace={workspace} />
+      <div className="flex h-full flex-col">
+        <Frame key={workspace} workspace={workspace} />
+      </div>
     </WorkspaceContext>
   )
 }
@@ -25,26 +30,33 @@ function Frame({ workspace }: { workspace: number }) {
   const overview = useOverview(workspace)
   const [palette, setPalette] = useState(false)
   useKeys(workspace, () => setPalette(true))
-  const title = overview.data?.title
-  useEffect(() => {
-    document.title = title ? `${title} · Ironing` : 'Ironing'
-  }, [title])
+  useWorkspaceTitle(overview.data?.title)
+  // whatever else fails is told by the screen that needs it
+  const missing = overview.error instanceof Refused && overview.error.status === 404 && !overview.data
   return (
-    <div className="flex h-full flex-col">
+    <>
+      <SkipLink />
       <TopBar workspace={workspace} onFind={() => setPalette(true)} />
       <div className="flex min-h-0 flex-1">
         <Rail workspace={workspace} />
-        {overview.isError && !overview.data ? (
-          <main className="flex-1">
-            <Failed error={overview.error} retry={() => overview.refetch()} />
-          </main>
-        ) : (
-          <Outlet />
-        )}
+        {missing ? <Waiting title="Workspace" what="the workspace" queries={[overview]} /> : <Outlet />}
       </div>
       <Hem workspace={workspace} heard={heard} />
       <Palette workspace={workspace} open={palette} onOpenChange={setPalette} />
-    </div>
+    </>
+  )
+}
+
+/** For the keyboard: past the bar and the rail. */
+function SkipLink() {
+  return (
+    <button
+      type="button"
+      onClick={focusMain}
+      className="sr-only focus-visible:not-sr-only focus-visible:absolute focus-visible:top-2 focus-visible:left-2 focus-visible:z-50 focus-visible:rounded-[7px] focus-visible:bg-strong focus-visible:px-3 focus-visible:py-1.5 focus-visible:text-on-strong"
+    >
+      To the content
+    </button>
   )
 }
 

@@ -32,7 +32,7 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
   const overview = useOverview(workspace).data
   const { undoes, undo } = useUndo(workspace)
   return (
-    <header className="flex h-12 shrink-0 items-center gap-3.5 border-line border-b bg-card px-4">
+    <header className="flex h-12 shrink-0 items-center gap-3.5 border-line border-b bg-card px-4 max-lg:gap-2">
       <Mark />
       {overview && (
         <>
@@ -46,9 +46,9 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
           <Link
             to={`/workspaces/${workspace}/profiles`}
             title="Profiles: use another one, copy, compare"
-            className="hidden max-w-[220px] shrink-0 truncate rounded-[7px] border border-line bg-paper px-2.5 py-1 hover:border-line-2 lg:inline"
+            className="min-w-12 max-w-[220px] truncate rounded-[7px] border border-line bg-paper px-2.5 py-1 hover:border-line-2 max-lg:max-w-[130px] lg:shrink-0"
           >
-            <small className="mr-1 text-[11px] text-ink-2">profile</small>{' '}
+            <small className="mr-1 text-[11px] text-ink-2 max-lg:sr-only">profile</small>{' '}
             <b className="font-semibold">{overview.profile}</b>
           </Link>
         </>
@@ -56,11 +56,13 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
       <button
         type="button"
         onClick={onFind}
-        className="ml-auto flex h-[30px] w-full max-w-[380px] items-center gap-2 rounded-[7px] border border-line bg-card px-2.5 text-ink-3 hover:border-line-2"
+        className="ml-auto flex h-[30px] w-full min-w-[30px] max-w-[380px] items-center max-lg:w-[150px] gap-2 rounded-[7px] border border-line bg-card px-2.5 text-ink-3 hover:border-line-2"
       >
         <Search size={14} aria-hidden="true" />
         <span className="flex-1 truncate text-left max-sm:sr-only">Find a mod, plugin, record or action</span>
-        <Key>Ctrl K</Key>
+        <span className="max-lg:hidden">
+          <Key>Ctrl K</Key>
+        </span>
       </button>
       <Hint
         text={

@@ -1,10 +1,12 @@
 import { type QueryClient, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useEffect, useSyncExternalStore } from 'react'
 import type { Schema } from '../api/client'
 import { lookAtFolderAgain } from '../deploy/queries'
 import { keepLine } from '../test-run/lines'
 import { makeOld } from './old'
+import { useJobs } from './queries'
 import { followsAnyway } from './revision'
+import { events, type Told } from './stream'
 import { of } from './workspace'
 
 type Job = Schema['Job']
@@ -21,6 +23,11 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   run: ['runs', 'run', 'saves', 'deploy-status', 'overview', 'layers', 'load-order', 'library'],
 }
 
+/** What changes by itself, while a page is still on its way. */
+const AT_FIRST = ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run']
+
+const TOUCHES_FOLDER = ['deployment', 'run', 'tools']
+
 /**
  * Follows what happens in a workspace: changes made here, in another tab, or by a script, and long work
  * as it goes on.
@@ -29,44 +36,40 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
  */
 export function useLive(workspace: number): boolean {
   const queries = useQueryClient()
-  const [heard, setHeard] = useState(true)
+  const stream = events()
+  const busy = useJobs(workspace).data?.some((j) => j.state === 'RUNNING') ?? false
   useEffect(() => {
-    const source = new EventSource(`/api/workspaces/${workspace}/events`)
-    let lost = false
-    source.addEventListener('hello', () => {
-      setHeard(true)
-      // what happened while nobody listened is not told again: after a break that may be anything, at
-      // first only what changes by itself
-      touch(queries, workspace, lost ? 'all' : ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run'])
-      if (lost) lookAtFolderAgain(queries, workspace)
-      lost = false
-    })
-    source.onerror = () => {
-      lost = true
-      setHeard(false)
-    }
-    for (const [kind, touched] of Object.entries(TOUCHED)) {
-      source.addEventListener(kind, () => touch(queries, workspace, touched))
-    }
-    source.addEventListener('arrangement', (e) => {
-      const { revision } = JSON.parse(e.data) as { revision: number }
-      if (!followsAnyway(queries, workspace, revision)) touch(queries, workspace, 'all')
-    })
-    for (const kind of ['deployment', 'run', 'tools']) {
-      source.addEventListener(kind, () => lookAtFolderAgain(queries, workspace))
-    }
-    source.addEventListener('job', (e) => keepJob(queries, workspace, JSON.parse(e.data) as Job))
-    source.addEventListener('run-line', (e) => {
-      const said = JSON.parse(e.data) as { run: number; line: string }
-      keepLine(workspace, said.run, said.line)
-    })
-    source.addEventListener('tool-line', (e) => {
-      const said = JSON.parse(e.data) as { run: number; line: string }
-      keepLine(workspace, `tool-${said.run}`, said.line)
-    })
-    return () => source.close()
-  }, [workspace, queries])
-  return heard
+    stream.setBusy(busy)
+    return () => stream.setBusy(false)
+  }, [stream, busy])
+  useEffect(
+    () =>
+      stream.listen({
+        told: (event) => event.workspace === workspace && follow(queries, event),
+        opened: (missed) => {
+          // what happened while nobody listened is not told again: that may be anything
+          touch(queries, workspace, missed ? 'all' : AT_FIRST)
+          if (missed) lookAtFolderAgain(queries, workspace)
+        },
+      }),
+    [stream, workspace, queries],
+  )
+  return useSyncExternalStore(stream.watch, () => stream.heard)
+}
+
+function follow(queries: QueryClient, { workspace, kind, data }: Told) {
+  const touched = TOUCHED[kind]
+  if (touched) touch(queries, workspace, touched)
+  if (TOUCHES_FOLDER.includes(kind)) lookAtFolderAgain(queries, workspace)
+  if (kind === 'arrangement') {
+    const { revision } = data as { revision: number }
+    if (!followsAnyway(queries, workspace, revision)) touch(queries, workspace, 'all')
+  } else if (kind === 'job') {
+    keepJob(queries, workspace, data as Job)
+  } else if (kind === 'run-line' || kind === 'tool-line') {
+    const said = data as { run: number; line: string }
+    keepLine(workspace, kind === 'run-line' ? said.run : `tool-${said.run}`, said.line)
+  }
 }
 
 function touch(queries: QueryClient, workspace: number, touched: readonly string[] | 'all') {

@@ -8,8 +8,7 @@ import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
 import { PathText } from '../ui/PathText'
 import { Problems } from '../ui/Problems'
-import { Screen } from '../ui/Screen'
-import { Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
 import { Tag } from '../ui/Tag'
 import { count, number } from '../ui/text'
 import { Matches } from './Matches'
@@ -19,15 +18,8 @@ import { useChangeDefinition, useDefinition, useLookAtDefinition } from './queri
 export function DefinitionView() {
   const workspace = useWorkspace()
   const definition = useDefinition(workspace)
-  if (definition.isPending)
-    return (
-      <Screen title="Definition of the game">
-        <div className="card flex-1">
-          <Loading what="the definition" />
-        </div>
-      </Screen>
-    )
-  if (!definition.data) return <Failed error={definition.error} retry={() => definition.refetch()} />
+  if (!definition.data)
+    return <Waiting title="Definition of the game" what="the definition" queries={[definition]} />
   return <Editor key={definition.data.definition} workspace={workspace} now={definition.data.definition} />
 }
 

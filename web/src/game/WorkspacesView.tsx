@@ -2,7 +2,9 @@ import { FolderOpen, FolderSearch } from 'lucide-react'
 import { type FormEvent, useEffect, useId, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { asProblems, Refused, type Schema } from '../api/client'
+import { MAIN, screenDrawn } from '../frame/focus'
 import { Mark, ThemeButton } from '../frame/TopBar'
+import { useScreenTitle } from '../frame/title'
 import { Button } from '../ui/Button'
 import { Menu } from '../ui/Menu'
 import { Problems } from '../ui/Problems'
@@ -18,6 +20,8 @@ export function WorkspacesView() {
   const workspaces = useWorkspaces()
   const [leaving, setLeaving] = useState<Schema['WorkspaceView'] | null>(null)
   const go = useNavigate()
+  useEffect(screenDrawn, [])
+  useScreenTitle('Workspaces')
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-12 shrink-0 items-center border-line border-b bg-card px-4">
@@ -26,7 +30,11 @@ export function WorkspacesView() {
           <ThemeButton />
         </span>
       </header>
-      <main className="mx-auto grid w-full max-w-[1120px] flex-1 content-start gap-4 overflow-y-auto px-6 py-8 lg:grid-cols-2">
+      <main
+        id={MAIN}
+        tabIndex={-1}
+        className="mx-auto grid w-full max-w-[1120px] flex-1 content-start gap-4 overflow-y-auto px-6 py-8 outline-none lg:grid-cols-2"
+      >
         <section className="card flex flex-col">
           <h1 className="px-5 pt-4">Workspaces</h1>
           <p className="px-5 pb-2 text-ink-2">

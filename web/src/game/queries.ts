@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, Refused, type Schema } from '../api/client'
+import { finished } from '../frame/jobs'
 import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
-import { ended, useAct } from '../library/queries'
+import { useAct } from '../library/queries'
 
 export function useWorkspaces() {
   return useQuery({
@@ -23,13 +24,8 @@ export function useMakeWorkspace(onProgress: (job: Schema['Job']) => void) {
   const queries = useQueryClient()
   return useMutation({
     mutationFn: async (body: Schema['WorkspaceRequest']) => {
-      let job = await got(api.POST('/api/workspaces', { body }))
-      while (job.state === 'RUNNING') {
-        onProgress(job)
-        await new Promise((done) => setTimeout(done, 150))
-        job = await got(api.GET('/api/jobs/{job}', { params: { path: { job: job.id } } }))
-      }
-      if (job.state !== 'DONE' || job.result === undefined) throw new Refused(422, job.problems)
+      const job = await finished(got(api.POST('/api/workspaces', { body })), onProgress)
+      if (job.result === undefined) throw new Refused(422, job.problems)
       return job.result
     },
     onSettled: () => makeOld(queries, ['workspaces']),
@@ -67,9 +63,8 @@ export function useRemoveWorkspace(done: () => void) {
       bringBack: boolean
     }) => {
       const { workspace, ...query } = a
-      const params = { path: { workspace }, query, header: { Prefer: 'wait=60' } }
-      const job = await ended(await got(api.DELETE('/api/workspaces/{workspace}', { params })))
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+      const params = { path: { workspace }, query }
+      await finished(got(api.DELETE('/api/workspaces/{workspace}', { params })))
     },
     onSuccess: done,
     onSettled: () => makeOld(queries, ['workspaces']),
@@ -103,11 +98,8 @@ export function useChangeDefinition(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async (definition: string) => {
-      const params = { path: { workspace }, header: { Prefer: 'wait=60' } }
-      const job = await ended(
-        await got(api.PUT('/api/workspaces/{workspace}/definition', { params, body: { definition } })),
-      )
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
+      const params = { path: { workspace } }
+      await finished(got(api.PUT('/api/workspaces/{workspace}/definition', { params, body: { definition } })))
     },
     done,
   )

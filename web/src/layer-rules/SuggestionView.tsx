@@ -11,8 +11,8 @@ import { useChangeLayers, useLayers, useSuggestion } from '../layers/queries'
 import { Reasons } from '../layers/Reasons'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
-import { Screen } from '../ui/Screen'
-import { Empty, Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
+import { Empty } from '../ui/States'
 import { count } from '../ui/text'
 
 /** An order that keeps all rules with the fewest moves, each with its reason. Nothing moves until it is taken. */
@@ -35,17 +35,8 @@ export function SuggestionView() {
     back()
   })
   const s = suggestion.data
-  if (suggestion.isPending || layers.isPending) {
-    return (
-      <Screen title="Suggested order">
-        <div className="card flex-1">
-          <Loading what="an order" />
-        </div>
-      </Screen>
-    )
-  }
   if (!s || !layers.data)
-    return <Failed error={suggestion.error ?? layers.error} retry={() => suggestion.refetch()} />
+    return <Waiting title="Suggested order" what="an order" queries={[suggestion, layers]} />
   const view = layers.data
   const actions = <Button onClick={back}>Back to the layers</Button>
   if (s.ring.length > 0) {

@@ -15,14 +15,15 @@ import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useOverview, useUndo } from '../frame/queries'
+import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { exportsOf } from '../lists/exports'
 import { Button } from '../ui/Button'
 import { FileBar, FileBarKey } from '../ui/FileBar'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { OrderList, type OrderListProps, type Carried as Rows } from '../ui/OrderList'
-import { Screen } from '../ui/Screen'
-import { Empty, Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
+import { Empty } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { type Thread, Threads } from '../ui/Threads'
 import { bytes, count, number, when } from '../ui/text'
@@ -170,16 +171,8 @@ export function LayersView() {
     return false
   }
 
-  if (layers.isPending) {
-    return (
-      <Screen title="Layers">
-        <div className="card flex-1">
-          <Loading what="layers" />
-        </div>
-      </Screen>
-    )
-  }
-  if (!view) return <Failed error={layers.error} retry={() => layers.refetch()} />
+  useSelectedTitle(view?.layers.find((l) => String(l.mod) === selected)?.name)
+  if (!view) return <Waiting title="Layers" what="layers" queries={[layers]} />
   const grid = gridOf(shown.columns)
   return (
     <Screen

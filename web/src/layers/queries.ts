@@ -7,6 +7,7 @@ import {
   useQueryClient,
 } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
+import { atOnce } from '../frame/atOnce'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
@@ -195,22 +196,27 @@ export function useChangeLayers(workspace: number, onDone: (change: LayerChange,
   const queries = useQueryClient()
   const { fail } = useNotices()
   const key = of(workspace, 'layers')
+  const shown = atOnce<LayersView, LayerChange>(queries, key, changed)
   return useMutation({
     mutationFn: (change: LayerChange) => {
       const revision = queries.getQueryData<LayersView>(key)?.revision ?? 0
       return request(workspace, change, revision, false)
     },
     scope: inTurn(workspace),
-    onMutate: async (change) => {
-      await queries.cancelQueries({ queryKey: key })
-      queries.setQueryData<LayersView>(key, (view) => view && changed(view, change))
-    },
+    onMutate: shown.show,
     onSuccess: (difference, change) => {
+      shown.done(change)
       tookRevision(queries, workspace, difference.revision)
       onDone(change, difference)
     },
-    onError: fail,
-    onSettled: () => askAgain(queries, workspace),
+    onError: (error) => {
+      shown.refused()
+      fail(error)
+    },
+    onSettled: () => {
+      shown.settled()
+      askAgain(queries, workspace)
+    },
   })
 }
 

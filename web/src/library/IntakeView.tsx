@@ -2,21 +2,22 @@ import clsx from 'clsx'
 import { PackageX } from 'lucide-react'
 import { lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
-import { api, got, Refused, type Schema } from '../api/client'
+import { api, got, type Schema } from '../api/client'
+import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
 import { FileTree } from '../ui/FileTree'
 import { Menu, type MenuAct } from '../ui/Menu'
-import { Screen } from '../ui/Screen'
+import { Screen, Waiting } from '../ui/Screen'
 import { Segments } from '../ui/Segments'
-import { Empty, Failed, Loading } from '../ui/States'
+import { Empty, Loading } from '../ui/States'
 import { count, number } from '../ui/text'
 import type { TreeNode } from '../ui/tree'
 import { IntakeAside } from './IntakeAside'
 import { answered, beginningAt, entriesOf, leftOut, letIn, pagesOf, sentTo } from './part'
 import { Questions } from './Questions'
-import { ended, type Intake, type PartRequest, type StaysOut, useAct, useIntake, useMod } from './queries'
+import { type Intake, type PartRequest, type StaysOut, useAct, useIntake, useMod } from './queries'
 
 const IntakeReading = lazy(() => import('./IntakeReading'))
 
@@ -30,7 +31,7 @@ export function IntakeView() {
   const again = Number(query.get('instead')) || null
   // what was chosen for the version that it replaces is where choosing starts
   const mod = useMod(workspace, again ?? 0, 1)
-  if (again && mod.isPending) return <Loading what="the mod" />
+  if (again && mod.isPending) return <Waiting title="What the game gets" what="the mod" queries={[mod]} />
   const sameArchive = mod.data?.archive === Number(address)
   const better = mod.data?.better
   // for another archive the server takes over what was chosen for the version that it replaces
@@ -51,22 +52,8 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
   const intake = useIntake(workspace, archive, asked, below)
   const install = useInstall(workspace, archive)
   const view = intake.data
-  if (intake.isPending) {
-    return (
-      <Screen title="What the game gets">
-        <div className="card flex-1">
-          <Loading what="what is in the archive" />
-        </div>
-      </Screen>
-    )
-  }
-  if (intake.isError || !view) {
-    return (
-      <Screen title="What the game gets">
-        <Failed error={intake.error} retry={() => intake.refetch()} />
-      </Screen>
-    )
-  }
+  if (intake.isError || !view)
+    return <Waiting title="What the game gets" what="what is in the archive" queries={[intake]} />
   // what the server has taken over counts as chosen from the first change on
   const taken = asked.leaveOut ?? asked.sendTo ?? asked.answers
   const part: PartRequest = taken
@@ -194,21 +181,19 @@ const lastStep = (path: string) => path.slice(path.lastIndexOf('/') + 1)
 
 function useInstall(workspace: number, archive: number) {
   const go = useNavigate()
-  const { say, fail } = useNotices()
+  const { say } = useNotices()
   return useAct(
     workspace,
-    async (parts: PartRequest[]) => {
-      const job = await got(
-        api.POST('/api/workspaces/{workspace}/mods', {
-          params: { path: { workspace } },
-          body: { archive, parts },
-        }),
-      )
-      return ended(job)
-    },
+    (parts: PartRequest[]) =>
+      finished(
+        got(
+          api.POST('/api/workspaces/{workspace}/mods', {
+            params: { path: { workspace } },
+            body: { archive, parts },
+          }),
+        ),
+      ),
     (job) => {
-      if (job.state === 'FAILED') fail(new Refused(0, job.problems))
-      if (job.state !== 'DONE') return
       say('It is in the library.')
       go(`/workspaces/${workspace}/library/${job.result}`)
     },

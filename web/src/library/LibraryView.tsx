@@ -2,6 +2,7 @@ import clsx from 'clsx'
 import { HardDrive, Inbox, PackageOpen } from 'lucide-react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
+import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { OrderlessList } from '../ui/OrderlessList'
@@ -32,6 +33,7 @@ export function LibraryView() {
   // of several versions of one mod, the one in use stands for it
   const mods = (library.data?.mods ?? []).filter((m) => m.inUse)
   const selected = mod ?? null
+  useSelectedTitle(mods.find((m) => String(m.id) === selected)?.name)
   const bring = (files: File[]) => {
     if (files.length === 0) return
     bringIn(workspace, files)

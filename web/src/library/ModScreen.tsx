@@ -1,6 +1,7 @@
 import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { api, got, type Schema } from '../api/client'
+import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
 import { differenceWords } from '../layers/sentence'
@@ -11,12 +12,12 @@ import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { Menu } from '../ui/Menu'
-import { Screen } from '../ui/Screen'
+import { Screen, Waiting } from '../ui/Screen'
 import { Segments } from '../ui/Segments'
 import { Failed, Loading } from '../ui/States'
 import { bytes, count, list } from '../ui/text'
 import { AboutPart } from './AboutPart'
-import { ended, useAct, useMod, useRemoval } from './queries'
+import { useAct, useMod, useRemoval } from './queries'
 import { VersionsPart } from './VersionsPart'
 
 // what shows texts is large, and nobody needs it before a mod is open
@@ -39,11 +40,11 @@ export function ModScreen() {
   const m = detail.data
   const reinstall = useReinstall(workspace, mod)
   const verify = useVerify(workspace, mod)
-  if (detail.isPending) return <Loading what="the mod" />
-  if (detail.isError || !m) return <Failed error={detail.error} retry={() => detail.refetch()} />
+  if (detail.isError || !m) return <Waiting title="Mod" what="the mod" queries={[detail]} />
   return (
     <Screen
       title={m.name}
+      name={`${m.name} · Library`}
       says={
         <span className="flex flex-wrap items-center gap-x-3 gap-y-1">
           <span className="num">{m.version}</span>
@@ -113,19 +114,14 @@ function useReinstall(workspace: number, mod: number) {
   return useAct(
     workspace,
     async () =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mods/{mod}/reinstall', {
             params: { path: { workspace, mod } },
           }),
         ),
       ),
-    (job) =>
-      say(
-        job.state === 'DONE'
-          ? 'Installed again, to the same bytes.'
-          : `It could not be installed again: ${job.problems.map((p) => p.reason).join(' ')}`,
-      ),
+    () => say('Installed again, to the same bytes.'),
   )
 }
 

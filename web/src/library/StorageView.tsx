@@ -2,6 +2,7 @@ import { Trash2 } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
+import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
@@ -10,7 +11,7 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, when } from '../ui/text'
 import { FolderField } from './FolderField'
-import { ended, useAct, useBin, useStorage } from './queries'
+import { useAct, useBin, useStorage } from './queries'
 
 type Use = Schema['Use']
 
@@ -83,15 +84,8 @@ function Used({ workspace, use: u }: { workspace: number; use: Use }) {
   const again = useAct(
     workspace,
     async () =>
-      ended(
-        await got(api.POST('/api/workspaces/{workspace}/reinstall', { params: { path: { workspace } } })),
-      ),
-    (job) =>
-      say(
-        job.state === 'DONE'
-          ? 'Every mod was installed again from its archive, to the same bytes.'
-          : `Not every mod could be installed again: ${job.problems.map((p) => `${p.thing}: ${p.reason}`).join(' ')}`,
-      ),
+      finished(got(api.POST('/api/workspaces/{workspace}/reinstall', { params: { path: { workspace } } }))),
+    () => say('Every mod was installed again from its archive, to the same bytes.'),
   )
   return (
     <section className="card px-4 py-3.5" aria-label="What is used">
@@ -145,21 +139,17 @@ function MoveDialog(props: {
   const move = useAct(
     workspace,
     async (name: string) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/storage/move', {
             params: { path: { workspace } },
             body: { folder: name },
           }),
         ),
       ),
-    (job) => {
-      if (job.state === 'DONE') props.onOpenChange(false)
-      say(
-        job.state === 'DONE'
-          ? 'The library lies there now, with all that is in it.'
-          : `It stays where it is: ${job.problems.map((p) => `${p.reason} ${p.remedy}`).join(' ')}`,
-      )
+    () => {
+      props.onOpenChange(false)
+      say('The library lies there now, with all that is in it.')
     },
   )
   const submit = (e: FormEvent) => {

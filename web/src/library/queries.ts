@@ -8,7 +8,6 @@ import { grown, type Tree } from '../ui/tree'
 import { type AllFiles, gathered, PIECE } from './allFiles'
 
 export type PartRequest = Schema['PartRequest']
-const POLL_MS = 200
 
 export function useLibrary(workspace: number) {
   return useQuery({
@@ -258,20 +257,6 @@ export function useArrange<A, R>(
     onError: fail,
     onSettled: () => askAgain(queries, workspace),
   })
-}
-
-/**
- * Follows a job to its end.
- *
- * @throws Refused with its problems when it failed
- */
-export async function ended(job: Schema['Job']): Promise<Schema['Job']> {
-  let j = job
-  while (j.state === 'RUNNING') {
-    await new Promise((wait) => setTimeout(wait, POLL_MS))
-    j = await got(api.GET('/api/jobs/{job}', { params: { path: { job: j.id } } }))
-  }
-  return j
 }
 
 /** Brings in what lies in a folder of the server's machine, as a job that the hem shows. */

@@ -12,8 +12,7 @@ import { useChangeLoadOrder } from '../load-order/queries'
 import { loadWords } from '../load-order/sentence'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
-import { Screen } from '../ui/Screen'
-import { Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
 import {
@@ -116,16 +115,7 @@ function ListScreen({ kind, preview, busy, onTake, onSwitchOff }: ListScreenProp
   const tick = useTick(workspace, kind, id)
   const [only, setOnly] = useState<ReadonlySet<State>>(NOTHING)
   const l = list.data
-  if (list.isPending) {
-    return (
-      <Screen title="List">
-        <div className="card flex-1">
-          <Loading what="the list" />
-        </div>
-      </Screen>
-    )
-  }
-  if (!l) return <Failed error={list.error} retry={() => list.refetch()} />
+  if (!l) return <Waiting title="List" what="the list" queries={[list]} />
   const counts = countStates(l.entries)
   const steps = counts.place + counts.switch
   const shown = only.size === 0 ? l.entries : l.entries.filter((e) => statesOf(e).some((s) => only.has(s)))

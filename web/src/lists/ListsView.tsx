@@ -10,8 +10,16 @@ import { count, when } from '../ui/text'
 import { exportsOf } from './exports'
 import { type Kind, useBringInList, useLists } from './queries'
 
+export function LayersListsView() {
+  return <ListsView kind="layers" />
+}
+
+export function OrderListsView() {
+  return <ListsView kind="load-order" />
+}
+
 /** The published orders that are followed, and bringing another one in. */
-export function ListsView({ kind }: { kind: Kind }) {
+function ListsView({ kind }: { kind: Kind }) {
   const workspace = useWorkspace()
   const lists = useLists(workspace, kind)
   const go = useNavigate()

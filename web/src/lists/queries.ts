@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, type Schema } from '../api/client'
+import { atOnce } from '../frame/atOnce'
 import { useNotices } from '../frame/Notices'
 import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
@@ -143,18 +144,29 @@ export function useTick(workspace: number, kind: Kind, list: number) {
   const { fail } = useNotices()
   const key = of(workspace, 'list', kind, list)
   const params = { path: { workspace, list } }
+  const shown = atOnce<Schema['FollowView'], Schema['TickRequest']>(
+    queries,
+    key,
+    (l, { number, ticked }) => ({
+      ...l,
+      entries: l.entries.map((e) => (e.number === number ? { ...e, ticked } : e)),
+    }),
+  )
   return useMutation({
     mutationFn: (body: Schema['TickRequest']) =>
       kind === 'layers'
         ? got(api.PUT(`${LAYERS}/{list}/ticks`, { params, body }))
         : got(api.PUT(`${ORDERS}/{list}/ticks`, { params, body })),
-    onMutate: ({ number, ticked }) =>
-      queries.setQueryData<Schema['FollowView']>(
-        key,
-        (l) => l && { ...l, entries: l.entries.map((e) => (e.number === number ? { ...e, ticked } : e)) },
-      ),
-    onError: fail,
-    onSettled: () => makeOld(queries, key),
+    onMutate: shown.show,
+    onSuccess: (_, tick) => shown.done(tick),
+    onError: (error) => {
+      shown.refused()
+      fail(error)
+    },
+    onSettled: () => {
+      shown.settled()
+      makeOld(queries, key)
+    },
   })
 }
 

@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
+import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
@@ -12,8 +13,8 @@ import { HowFar, pluginDetail } from '../ui/HowFar'
 import { Menu } from '../ui/Menu'
 import { OnOff } from '../ui/OnOff'
 import { OrderList, type OrderRow, type Carried as Rows } from '../ui/OrderList'
-import { Screen } from '../ui/Screen'
-import { Empty, Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
+import { Empty } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
 import { ListFileNotice } from './ListFileNotice'
@@ -80,16 +81,8 @@ export function LoadOrderView() {
       go(`/workspaces/${workspace}/load-order/${encodeURIComponent(name)}`, { replace: true }),
     [go, workspace],
   )
-  if (order.isPending) {
-    return (
-      <Screen title="Load order">
-        <div className="card flex-1">
-          <Loading what="the load order" />
-        </div>
-      </Screen>
-    )
-  }
-  if (!view) return <Failed error={order.error} retry={() => order.refetch()} />
+  useSelectedTitle(view?.plugins.find((p) => p.name === selected)?.name)
+  if (!view) return <Waiting title="Load order" what="the load order" queries={[order]} />
   const shown = view.plugins.find((p) => p.name === selected)
   return (
     <Screen

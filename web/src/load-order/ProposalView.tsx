@@ -8,8 +8,8 @@ import { useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
-import { Screen } from '../ui/Screen'
-import { Empty, Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
+import { Empty, Failed } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { count, number } from '../ui/text'
 import { type CompactRow, compact } from './compact'
@@ -47,23 +47,8 @@ export function ProposalView() {
     )
     back()
   })
-  if (proposal.isPending || order.isPending) {
-    return (
-      <Screen title="Load order">
-        <div className="card flex-1">
-          <Loading what="the proposal" />
-        </div>
-      </Screen>
-    )
-  }
-  if (!proposal.data || !order.data) {
-    return (
-      <Failed
-        error={proposal.error ?? order.error}
-        retry={() => Promise.all([proposal.refetch(), order.refetch()])}
-      />
-    )
-  }
+  if (!proposal.data || !order.data)
+    return <Waiting title="Load order" what="the proposal" queries={[proposal, order]} />
   const p = proposal.data
   if (p.ring.length > 0) return <Ring workspace={workspace} ring={p.ring} />
   if (p.moves.length === 0) {

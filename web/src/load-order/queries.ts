@@ -1,5 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got, ifMatch, Refused, type Schema } from '../api/client'
+import { api, got, ifMatch, type Schema } from '../api/client'
+import { atOnce } from '../frame/atOnce'
+import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
@@ -89,22 +91,27 @@ export function useChangeLoadOrder(
   const queries = useQueryClient()
   const { fail } = useNotices()
   const key = of(workspace, 'load-order')
+  const shown = atOnce<LoadOrderView, LoadChange>(queries, key, changed)
   return useMutation({
     mutationFn: (change: LoadChange) => {
       const revision = queries.getQueryData<LoadOrderView>(key)?.revision ?? 0
       return request(workspace, change, revision, false)
     },
     scope: inTurn(workspace),
-    onMutate: async (change) => {
-      await queries.cancelQueries({ queryKey: key })
-      queries.setQueryData<LoadOrderView>(key, (view) => view && changed(view, change))
-    },
+    onMutate: shown.show,
     onSuccess: (difference, change) => {
+      shown.done(change)
       tookRevision(queries, workspace, difference.revision)
       onDone(change, difference)
     },
-    onError: fail,
-    onSettled: () => askAgain(queries, workspace),
+    onError: (error) => {
+      shown.refused()
+      fail(error)
+    },
+    onSettled: () => {
+      shown.settled()
+      askAgain(queries, workspace)
+    },
   })
 }
 
@@ -232,13 +239,7 @@ export function usePutListBack(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async () => {
-      const job = await got(
-        api.POST(`${ASK}/list-file/put-back`, {
-          params: { path: { workspace }, header: { Prefer: 'wait=60' } },
-        }),
-      )
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
-      return job
+      await finished(got(api.POST(`${ASK}/list-file/put-back`, { params: { path: { workspace } } })))
     },
     done,
   )

@@ -7,6 +7,7 @@ import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
+import { ButtonLink } from '../ui/ButtonLink'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
@@ -73,17 +74,6 @@ const KINDS: Record<Mend['kind'], string> = {
   MERGE: 'merge',
   COMBINED: 'combined files',
   TOOL: 'output of a tool',
-}
-
-function ButtonLink({ to, children }: { to: string; children: string }) {
-  return (
-    <Link
-      to={to}
-      className="inline-flex h-[30px] items-center rounded-[7px] border border-line bg-card px-2.5 hover:bg-sunk"
-    >
-      {children}
-    </Link>
-  )
 }
 
 function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {

@@ -8,7 +8,7 @@ import { useWorkspace } from '../frame/workspace'
 import { useLoadOrder } from '../load-order/queries'
 import { STATES } from '../records/states'
 import { Button } from '../ui/Button'
-import { Screen } from '../ui/Screen'
+import { Screen, Waiting } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, list, number } from '../ui/text'
 import { type MergeWish, useMerge, useMergePreview } from './queries'
@@ -39,15 +39,7 @@ export function MergeView() {
   })
   const merging = merge.isPending || merge.isSuccess
   const preview = useMergePreview(workspace, wish, merging)
-  if (order.isPending) {
-    return (
-      <Screen title="Merge plugins">
-        <div className="card flex-1">
-          <Loading what="plugins" />
-        </div>
-      </Screen>
-    )
-  }
+  if (!order.data) return <Waiting title="Merge plugins" what="plugins" queries={[order]} />
   return (
     <Screen
       title="Merge plugins"

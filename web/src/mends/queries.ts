@@ -1,9 +1,10 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, ifMatch, type Schema } from '../api/client'
+import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
-import { ended, useAct } from '../library/queries'
+import { useAct } from '../library/queries'
 
 /** The address at which a combined file says what came from whom. */
 export function boardOf(workspace: number, path: string, mend?: Schema['MendView']): string {
@@ -46,17 +47,15 @@ export function useMendDifference(workspace: number, mod: number, asked: boolean
   })
 }
 
-const WAIT = { Prefer: 'wait=5' }
-
 /** Puts every record that combines into the profile's patch. */
 export function useBuildPatch(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async () =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mends/patch', {
-            params: { path: { workspace }, header: WAIT },
+            params: { path: { workspace } },
           }),
         ),
       ),
@@ -69,10 +68,10 @@ export function useAddPatch(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async (body: Schema['PatchRequest']) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mends/patches', {
-            params: { path: { workspace }, header: WAIT },
+            params: { path: { workspace } },
             body,
           }),
         ),
@@ -85,10 +84,10 @@ export function useRebuild(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async (mod: number) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mends/{mod}/rebuild', {
-            params: { path: { workspace, mod }, header: WAIT },
+            params: { path: { workspace, mod } },
           }),
         ),
       ),
@@ -100,10 +99,10 @@ export function useRebuildStale(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async () =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mends/rebuild', {
-            params: { path: { workspace }, header: WAIT },
+            params: { path: { workspace } },
           }),
         ),
       ),
@@ -115,10 +114,10 @@ export function useConditions(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async ({ mod, body }: { mod: number; body: Schema['ConditionsRequest'] }) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.PUT('/api/workspaces/{workspace}/mends/{mod}/conditions', {
-            params: { path: { workspace, mod }, header: WAIT },
+            params: { path: { workspace, mod } },
             body,
           }),
         ),
@@ -151,10 +150,10 @@ export function useMerge(workspace: number, done: (target: string) => void) {
   return useAct(
     workspace,
     async (body: MergeWish) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mends/merges', {
-            params: { path: { workspace }, header: WAIT },
+            params: { path: { workspace } },
             body,
           }),
         ),
@@ -167,10 +166,10 @@ export function useTakeBack(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async (mod: number) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/mends/merges/{mod}/take-back', {
-            params: { path: { workspace, mod }, header: WAIT },
+            params: { path: { workspace, mod } },
           }),
         ),
       ),
@@ -255,10 +254,10 @@ export function useCombine(workspace: number, done: () => void) {
   return useAct(
     workspace,
     async (wish: Schema['CombineRequest']) =>
-      ended(
-        await got(
+      finished(
+        got(
           api.POST('/api/workspaces/{workspace}/combined-files', {
-            params: { path: { workspace }, header: WAIT },
+            params: { path: { workspace } },
             body: wish,
           }),
         ),

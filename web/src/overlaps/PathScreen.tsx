@@ -12,8 +12,7 @@ import { useHold } from '../library/hold'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
-import { Screen } from '../ui/Screen'
-import { Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
 import { bytes } from '../ui/text'
 import { Comparison } from './Comparison'
 import { WayMark } from './PathRow'
@@ -34,20 +33,7 @@ export function PathScreen() {
       All overlaps
     </Link>
   )
-  if (path.isPending)
-    return (
-      <Screen title="Overlaps" actions={back}>
-        <div className="card flex-1">
-          <Loading what="the path" />
-        </div>
-      </Screen>
-    )
-  if (path.isError)
-    return (
-      <Screen title="Overlaps" actions={back}>
-        <Failed error={path.error} retry={() => path.refetch()} />
-      </Screen>
-    )
+  if (!path.data) return <Waiting title="Overlaps" what="the path" queries={[path]} actions={back} />
   const p = path.data.path
   const find = (id: string | undefined) => p.holders.find((h) => idOf(h) === id)
   const right = find(picked.right) ?? p.holders[0]

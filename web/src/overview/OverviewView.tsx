@@ -5,8 +5,7 @@ import { useOverview } from '../frame/queries'
 import { addressOf } from '../frame/views'
 import { useWorkspace } from '../frame/workspace'
 import { LastRun } from '../test-run/LastRun'
-import { Screen } from '../ui/Screen'
-import { Failed, Loading } from '../ui/States'
+import { Screen, Waiting } from '../ui/Screen'
 import { count, number } from '../ui/text'
 import { Wrinkles } from '../wrinkles/Wrinkles'
 
@@ -25,18 +24,10 @@ const STEPS: Record<Overview['steps'][number]['id'], string> = {
 export function OverviewView() {
   const workspace = useWorkspace()
   const overview = useOverview(workspace)
-  if (overview.isPending)
-    return (
-      <Screen title="Overview">
-        <div className="card">
-          <Loading what="the overview" />
-        </div>
-      </Screen>
-    )
-  if (!overview.data) return <Failed error={overview.error} retry={() => overview.refetch()} />
+  if (!overview.data) return <Waiting title="Overview" what="the overview" queries={[overview]} />
   const o = overview.data
   return (
-    <Screen title={o.profile} says="How far your mods have come">
+    <Screen title={o.profile} name="Overview" says="How far your mods have come">
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto">
         <Counts counts={o.counts} />
         <Way workspace={workspace} overview={o} />

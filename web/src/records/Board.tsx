@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { useSelectedTitle } from '../frame/title'
 import { useAddPatch } from '../mends/queries'
 import { Menu } from '../ui/Menu'
 import { Failed, Loading } from '../ui/States'
@@ -23,6 +24,7 @@ const GRID =
 export function Board({ workspace, owner, id }: { workspace: number; owner: string; id: number }) {
   const board = useBoard(workspace, owner, id)
   const decide = useDecide(workspace, owner, id)
+  useSelectedTitle(board.data?.label)
   if (board.isPending) {
     return (
       <section className="card flex-1">

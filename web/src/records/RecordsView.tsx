@@ -6,9 +6,9 @@ import { useAddress } from '../frame/address'
 import { useWorkspace } from '../frame/workspace'
 import { useLoadOrder } from '../load-order/queries'
 import { PatchButton } from '../mends/PatchButton'
-import { Screen } from '../ui/Screen'
+import { Screen, Waiting } from '../ui/Screen'
 import { Segments } from '../ui/Segments'
-import { Empty, Failed, Loading } from '../ui/States'
+import { Empty, Failed } from '../ui/States'
 import { count, list, number } from '../ui/text'
 import { Board } from './Board'
 import { ComparePart } from './ComparePart'
@@ -35,17 +35,8 @@ export function RecordsView() {
   const view: View = VIEWS.find((v) => v === query.get('show')) ?? 'records'
   const [pattern, setPattern] = useState(false)
   const [importing, setImporting] = useState(false)
-  if (records.isPending) {
-    return (
-      <Screen title="Records">
-        <div className="card flex-1">
-          <Loading what="records" />
-        </div>
-      </Screen>
-    )
-  }
   const v = records.data
-  if (!v) return <Failed error={records.error} retry={() => records.refetch()} />
+  if (!v) return <Waiting title="Records" what="records" queries={[records]} />
   return (
     <Screen title="Records" says={words(v)} actions={<PatchButton workspace={workspace} states={v.states} />}>
       {v.records === 0 ? (

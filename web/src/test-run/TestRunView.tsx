@@ -8,7 +8,7 @@ import { useDeployStatus, useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
-import { Screen } from '../ui/Screen'
+import { Screen, Waiting } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, duration, when } from '../ui/text'
 import { useLines } from './lines'
@@ -30,16 +30,7 @@ export function TestRunView() {
   const start = useStartRun(workspace, (run) => go(`/workspaces/${workspace}/test-run/${run}`))
   const stop = useStopRun(workspace)
   const running = runs.data?.runs.some((r) => r.state === 'RUNNING') ?? false
-  if (runs.isPending) {
-    return (
-      <Screen title="Test run">
-        <div className="card flex-1">
-          <Loading what="the runs" />
-        </div>
-      </Screen>
-    )
-  }
-  if (!runs.data) return <Failed error={runs.error} retry={() => runs.refetch()} />
+  if (!runs.data) return <Waiting title="Test run" what="the runs" queries={[runs]} />
   return (
     <Screen
       title="Test run"

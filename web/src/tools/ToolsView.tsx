@@ -3,7 +3,9 @@ import { Play, Square, Wrench } from 'lucide-react'
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
+import { NothingHere } from '../frame/NothingHere'
 import { useCancelJob, useRunningJob } from '../frame/queries'
+import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { useLines } from '../test-run/lines'
 import { Aside, AsidePart } from '../ui/Aside'
@@ -26,9 +28,12 @@ export function ToolsView() {
   const tools = useTools(workspace)
   const go = useNavigate()
   const [adding, setAdding] = useState(false)
-  const chosen = Number(useParams().tool)
-  const tool = tools.data?.find((t) => t.id === chosen) ?? tools.data?.[0]
+  const address = useParams().tool
+  const tool = address ? tools.data?.find((t) => t.id === Number(address)) : tools.data?.[0]
+  useSelectedTitle(address ? tool?.name : undefined)
   const stale = tools.data?.filter((t) => t.stale.length > 0).length ?? 0
+  // one that has just been added is not in the list yet
+  if (address && tools.data && !tool && !tools.isFetching) return <NothingHere what={`Tool ${address}`} />
   return (
     <Screen
       title="Tools"

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, got, Refused, type Schema } from '../api/client'
+import { api, got, type Schema } from '../api/client'
+import { Cancelled, finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
-import { ended, useAct } from '../library/queries'
+import { useAct } from '../library/queries'
 
 export function useTools(workspace: number) {
   return useQuery({
@@ -72,27 +73,21 @@ export function useRunTool(workspace: number) {
   const { say, fail } = useNotices()
   return useMutation({
     mutationFn: async (tool: number) => {
-      const job = await ended(
-        await got(
+      const job = await finished(
+        got(
           api.POST('/api/workspaces/{workspace}/tools/{tool}/run', {
-            params: { path: { workspace, tool }, header: { Prefer: 'wait=5' } },
+            params: { path: { workspace, tool } },
           }),
         ),
       )
-      if (job.state === 'FAILED') throw new Refused(422, job.problems)
-      if (job.state === 'CANCELLED') return undefined
       return got(
         api.GET('/api/workspaces/{workspace}/tools/runs/{run}', {
           params: { path: { workspace, run: job.result as number } },
         }),
       )
     },
-    onSuccess: (run) => {
-      if (!run) say('Stopped; nothing was taken in.')
-      else if (run.why) say(run.why)
-      else say('What it wrote is taken in and deployed.')
-    },
-    onError: fail,
+    onSuccess: (run) => say(run.why ?? 'What it wrote is taken in and deployed.'),
+    onError: (error) => (error instanceof Cancelled ? say('Stopped; nothing was taken in.') : fail(error)),
     onSettled: () => makeOld(queries, of(workspace)),
   })
 }

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
-import { api, got, ifMatch, Refused, type Schema } from '../api/client'
+import { api, got, ifMatch, type Schema } from '../api/client'
+import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { makeOld } from '../frame/old'
 import { useUndo } from '../frame/queries'
@@ -72,18 +73,12 @@ export function useFix(workspace: number) {
     mutationFn: async (fix: Fix) => {
       const path = { workspace }
       if (fix.kind === 'BUILD_PATCH') {
-        const job = await got(
-          api.POST('/api/workspaces/{workspace}/mends/patch', {
-            params: { path, header: { Prefer: 'wait=60' } },
-          }),
-        )
-        if (job.state === 'FAILED') throw new Refused(422, job.problems)
+        await finished(got(api.POST('/api/workspaces/{workspace}/mends/patch', { params: { path } })))
         return
       }
       if (fix.kind === 'REBUILD_MEND') {
-        const params = { path: { workspace, mod: fix.mod as number }, header: { Prefer: 'wait=60' } }
-        const job = await got(api.POST('/api/workspaces/{workspace}/mends/{mod}/rebuild', { params }))
-        if (job.state === 'FAILED') throw new Refused(422, job.problems)
+        const params = { path: { workspace, mod: fix.mod as number } }
+        await finished(got(api.POST('/api/workspaces/{workspace}/mends/{mod}/rebuild', { params })))
         return
       }
       if (fix.kind === 'DROP_UNREADABLE') {

@@ -18,6 +18,7 @@ import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.api.io.TempDir;
@@ -46,8 +47,45 @@ class EventsIT {
     until(heard, "job");
   }
 
+  @Test
+  void a_browser_with_many_tabs_hears_of_all_workspaces_by_one_connection(
+      Api api, TestServer server) throws Exception {
+    long one = api.workspace(Games.plain(temp.resolve("game")));
+    long other = api.workspace(Games.plain(temp.resolve("other")));
+    BlockingQueue<String> heard = listen(server, "/api/events", "data:");
+    assertThat(next(heard)).isEqualTo("{}");
+    api.install(other, "X.zip", Games.mod(Map.of("x.txt", "x"))).result();
+    api.install(one, "A.zip", Games.mod(Map.of("a.txt", "a"))).result();
+    // other tests use the same server: of a workspace that they do not know, only this test can
+    // tell
+    assertThat(
+            Stream.generate(() -> polled(heard)).filter(d -> isOf(d, other, "library")).findFirst())
+        .isPresent();
+    assertThat(
+            Stream.generate(() -> polled(heard)).filter(d -> isOf(d, one, "library")).findFirst())
+        .isPresent();
+  }
+
+  private static boolean isOf(String data, long workspace, String kind) {
+    return data.startsWith("{\"workspace\":" + workspace + ",\"kind\":\"" + kind + "\",\"data\":");
+  }
+
+  private static String polled(BlockingQueue<String> heard) {
+    try {
+      return next(heard);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
   private static BlockingQueue<String> listen(TestServer server, long workspace) throws Exception {
-    URI uri = URI.create(server.url() + "/api/workspaces/" + workspace + "/events");
+    return listen(server, "/api/workspaces/" + workspace + "/events", "event:");
+  }
+
+  private static BlockingQueue<String> listen(TestServer server, String address, String lines)
+      throws Exception {
+    URI uri = URI.create(server.url() + address);
     URLConnection connection = uri.toURL().openConnection();
     BufferedReader in =
         new BufferedReader(
@@ -57,8 +95,8 @@ class EventsIT {
         new Thread(
             () ->
                 in.lines()
-                    .filter(l -> l.startsWith("event:"))
-                    .forEach(l -> heard.add(l.substring(6).strip())));
+                    .filter(l -> l.startsWith(lines))
+                    .forEach(l -> heard.add(l.substring(lines.length()).strip())));
     reader.setDaemon(true);
     reader.start();
     return heard;

@@ -14,7 +14,8 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseBodyEmitter
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
- * Server-sent events to every open page of a workspace: what changed, so that another tab follows.
+ * Server-sent events: what changed, so that another tab follows. Who listens hears of one
+ * workspace, or of all of them: a browser has few connections, and its tabs share one.
  *
  * <p>Threads: any thread may send. A page that went away is dropped at the next event.
  */
@@ -22,14 +23,33 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 @EnableScheduling
 public class Events {
   private final Map<Long, List<SseEmitter>> listeners = new ConcurrentHashMap<>();
+  private final List<SseEmitter> ofAll = new CopyOnWriteArrayList<>();
+
+  /**
+   * One thing that happened, as it is told to those who hear of all workspaces.
+   *
+   * @param kind as in {@link #tell}
+   * @param data the same that listeners of the workspace get
+   */
+  record Told(long workspace, String kind, Object data) {}
 
   public SseEmitter listen(long workspace) {
+    return listen(
+        listeners.computeIfAbsent(workspace, w -> new CopyOnWriteArrayList<>()),
+        Map.of("workspace", workspace));
+  }
+
+  /** Each event is called {@code told} and says its workspace, its kind and its data. */
+  SseEmitter listenToAll() {
+    return listen(ofAll, Map.of());
+  }
+
+  private static SseEmitter listen(List<SseEmitter> list, Object hello) {
     SseEmitter emitter = new SseEmitter(0L);
-    List<SseEmitter> list = listeners.computeIfAbsent(workspace, w -> new CopyOnWriteArrayList<>());
     list.add(emitter);
     emitter.onCompletion(() -> list.remove(emitter));
     emitter.onError(e -> list.remove(emitter));
-    send(list, emitter, "hello", Map.of("workspace", workspace));
+    send(list, emitter, "hello", hello);
     return emitter;
   }
 
@@ -40,18 +60,21 @@ public class Events {
   public void tell(long workspace, String kind, Object data) {
     List<SseEmitter> list = listeners.getOrDefault(workspace, List.of());
     for (SseEmitter e : list) send(list, e, kind, data);
+    for (SseEmitter e : ofAll) send(ofAll, e, "told", new Told(workspace, kind, data));
   }
 
   // Finds closed pages even when nothing happens, so that their connections do not pile up.
   @Scheduled(fixedRate = 20_000)
   void heartbeat() {
     listeners.values().forEach(list -> list.forEach(e -> send(list, e, "beat", Map.of())));
+    ofAll.forEach(e -> send(ofAll, e, "beat", Map.of()));
   }
 
   /** Lets go of every page, so that the server's end does not wait for those that are open. */
   @EventListener(ContextClosedEvent.class)
   void letGo() {
     listeners.values().forEach(list -> list.forEach(ResponseBodyEmitter::complete));
+    ofAll.forEach(ResponseBodyEmitter::complete);
   }
 
   private static void send(List<SseEmitter> list, SseEmitter e, String kind, Object data) {

@@ -28,4 +28,18 @@ class EventsController {
   SseEmitter events(@PathVariable long workspace) {
     return events.listen(workspace);
   }
+
+  /**
+   * What happens in any workspace, as it happens: one connection for a browser with many tabs. Each
+   * event is called told, and its data says the workspace, the kind and what the events of that
+   * workspace say.
+   */
+  @GetMapping(value = "/api/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+  @ApiResponse(
+      responseCode = "200",
+      description = "hello, beat, told",
+      content = @Content(schema = @Schema(type = "string")))
+  SseEmitter allEvents() {
+    return events.listenToAll();
+  }
 }
