@@ -130,6 +130,8 @@ interface Fixtures {
   world: World
   /** Statuses that a test provokes; any other trouble in the page’s console fails it. */
   expectRefusals: boolean
+  /** Whether the test has the server fail; its answers of 5xx are in the console then. */
+  expectFailures: boolean
 }
 
 interface WorkerFixtures {
@@ -141,18 +143,21 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright wants a pattern here
   product: [async ({}, use) => withProduct(use), { scope: 'worker', timeout: 400_000 }],
   expectRefusals: [false, { option: true }],
+  expectFailures: [false, { option: true }],
   world: async ({ product }, use) => {
     const world = new World(product)
     await use(world)
     world.remove()
   },
   baseURL: async ({ product }, use) => use(product),
-  page: async ({ page, expectRefusals }, use) => {
+  page: async ({ page, expectRefusals, expectFailures }, use) => {
     const troubles: string[] = []
     page.on('pageerror', (e) => troubles.push(e.message))
     page.on('console', (m) => {
       const refusal = /the server responded with a status of 4\d\d|net::ERR_/.test(m.text())
-      if (['error', 'warning'].includes(m.type()) && !(refusal && expectRefusals)) troubles.push(m.text())
+      const failure = /the server responded with a status of 5\d\d/.test(m.text())
+      const expected = (refusal && expectRefusals) || (failure && expectFailures)
+      if (['error', 'warning'].includes(m.type()) && !expected) troubles.push(m.text())
     })
     const lost: string[] = []
     await page.exposeBinding('focusLost', (_, after: string) => lost.push(after))
@@ -169,8 +174,17 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
  */
 function watchFocus() {
   const nobody = () => document.activeElement === null || document.activeElement === document.body
+  // a page that was just loaded begins at its top
+  let touched = false
+  addEventListener(
+    'focusin',
+    () => {
+      touched = true
+    },
+    true,
+  )
   const look = (after: string, tries: number) => {
-    if (!nobody()) return
+    if (!nobody() || !touched) return
     if (tries > 0) setTimeout(look, 200, after, tries - 1)
     else (window as unknown as { focusLost: (after: string) => void }).focusLost(after)
   }

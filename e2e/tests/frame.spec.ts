@@ -126,23 +126,43 @@ test.describe('The frame of every screen', () => {
     expect([...seen].sort()).toEqual([...SCREENS].sort())
   })
 
-  /** What axe finds on some screens, in the light theme; in the dark one its colours, which is all that differs. */
+  const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+
+  /**
+   * What axe finds on what the page shows: light and dark, as it is and enlarged to 200 per cent. The dark one
+   * differs in its colours only.
+   */
+  async function faultsHere(page: Page, what: string): Promise<string[]> {
+    const found: string[] = []
+    for (const [width, height] of [
+      [1280, 800],
+      [640, 400],
+    ] as const) {
+      await page.setViewportSize({ width, height })
+      for (const colorScheme of ['light', 'dark'] as const) {
+        await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+        // in one go, since no screen has frames from elsewhere
+        const axe = new AxeBuilder({ page }).setLegacyMode()
+        const { violations } = await (colorScheme === 'light'
+          ? axe.withTags(RULES)
+          : axe.withRules(['color-contrast'])
+        ).analyze()
+        for (const v of violations) {
+          const nodes = v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.any[0]?.message}`).join(' | ')
+          found.push(`${what}, ${colorScheme}, ${width}: ${v.id}: ${nodes}`)
+        }
+      }
+    }
+    await page.setViewportSize({ width: 1280, height: 800 })
+    return found
+  }
+
   async function faults(page: Page, screens: readonly string[]): Promise<string[]> {
     const found: string[] = []
     for (const at of screens) {
-      await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' })
       await page.goto(at)
       await settled(page)
-      // in one go, since no screen has frames from elsewhere
-      const axe = () => new AxeBuilder({ page }).setLegacyMode()
-      const light = await axe().withTags(['wcag2a', 'wcag2aa']).analyze()
-      await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' })
-      const dark = await axe().withRules(['color-contrast']).analyze()
-      for (const [theme, { violations }] of [['light', light] as const, ['dark', dark] as const])
-        for (const v of violations) {
-          const nodes = v.nodes.map((n) => `${n.html.slice(0, 160)} ${n.any[0]?.message}`).join(' | ')
-          found.push(`${at}, ${theme}: ${v.id}: ${nodes}`)
-        }
+      found.push(...(await faultsHere(page, at)))
     }
     return found
   }
@@ -191,6 +211,10 @@ test.describe('The frame of every screen', () => {
       'records?show=compare&of=Fogbound.plug&of=Lamplight.plug',
       'mends/merge',
       'mends/combined-files',
+      'mends/combined-files?path=data/ui/bridge.json',
+      'definition',
+      'nowhere',
+      'tools/99',
       'deploy/drift',
       'deploy/game-version',
       'tools',
@@ -203,5 +227,25 @@ test.describe('The frame of every screen', () => {
         screens.map((s) => `/workspaces/${workspace}/${s}`),
       ),
     ).toEqual([])
+  })
+
+  test('no dialog and no menu has a fault that axe can find', async ({ page }) => {
+    test.setTimeout(900_000)
+    const found: string[] = []
+    const opened = async (what: string, screen: string, act: () => Promise<void>) => {
+      await page.goto(address(workspace, screen))
+      await settled(page)
+      await act()
+      await expect(page.getByRole(what.startsWith('menu') ? 'menu' : 'dialog')).toBeVisible()
+      found.push(...(await faultsHere(page, what)))
+    }
+    const button = (name: string | RegExp) => page.getByRole('button', { name }).first().click()
+    await opened('dialog of the palette', 'Overview', () => page.keyboard.press('Control+k'))
+    await opened('menu of what layers show', 'Layers', () => button('Columns, sorting and export'))
+    await opened('menu of the load order', 'Load order', () => button('More to do with the load order'))
+    await opened('dialog of patterns', 'Records', () => button('Decide by pattern'))
+    await opened('dialog of text forms', 'Records', () => button('Text forms'))
+    await opened('dialog of a tool', 'Tools', () => button('Add a tool'))
+    expect(found).toEqual([])
   })
 })

@@ -315,6 +315,43 @@ test.describe('Library', () => {
     await expect(page.getByText('you have edited name; as it came: “Rope Locker”')).toBeVisible()
   })
 
+  test('what is half typed is there again after leaving the screen and loading the page', async ({
+    page,
+    world,
+  }) => {
+    const mod = await world.install(workspace, world.archive('harbourmasters-ledger-2.1.0.zip'))
+    const about = `/workspaces/${workspace}/library/${mod}/about`
+    await page.goto(about)
+    await page.getByRole('button', { name: 'Write' }).click()
+    const notes = page.getByRole('textbox', { name: 'Your notes' })
+    await notes.fill('half a sen')
+    await open(page, 'Layers')
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Layers')
+    await page.goBack()
+    await expect(notes).toHaveValue('half a sen')
+    await page.reload()
+    await expect(notes).toHaveValue('half a sen')
+    await page.getByRole('button', { name: 'Leave them as they were' }).click()
+    await page.reload()
+    await expect(page.getByRole('button', { name: 'Write' })).toBeVisible()
+
+    await page.goto(`/workspaces/${workspace}/library/${mod}/files?path=data/tables/tariffs.csv`)
+    await page.getByRole('button', { name: 'Edit', exact: true }).click()
+    const text = page.getByRole('textbox', { name: /Text of/ })
+    await text.fill('id,good,duty\n')
+    await page.reload()
+    await expect(text).toHaveValue('id,good,duty\n')
+    await page.getByRole('button', { name: 'Keep it so' }).click()
+    await said(page, 'Kept.')
+
+    await page.goto(`/workspaces/${workspace}/library/inbox`)
+    await drop(page, 'main', [world.waiting('hull-plates-1.2.zip')])
+    await page.getByRole('button', { name: 'Decide' }).click()
+    await page.getByRole('radio', { name: /^Much rust/ }).click()
+    await page.reload()
+    await expect(page.getByRole('radio', { name: /^Much rust/ })).toBeChecked()
+  })
+
   test('the storage tells what is used, and the bin is emptied for good', async ({ page, world }) => {
     const mod = await world.install(workspace, world.archive('rope-locker-1.3.zip'))
     await world.api('DELETE', `/workspaces/${workspace}/mods/${mod}?archive=true`)

@@ -27,7 +27,11 @@ test.describe('Records', () => {
     await page.keyboard.press('Space')
     const taken = page.getByRole('group', { name: 'You took' })
     await expect(taken.getByRole('radio').first()).toBeChecked()
+    // arrows walk through the answers and write nothing
     await page.keyboard.press('ArrowDown')
+    await expect(taken.getByRole('radio').nth(1)).toBeFocused()
+    await expect(taken.getByRole('radio').first()).toBeChecked()
+    await page.keyboard.press('Enter')
     await expect(taken.getByRole('radio').nth(1)).toBeChecked()
     await page.reload()
     await expect(taken.getByRole('radio').nth(1)).toBeChecked()

@@ -4,8 +4,9 @@ import { useId, useState } from 'react'
 import type { Schema } from '../api/client'
 import type { FileChoice } from '../mends/queries'
 import { Button } from '../ui/Button'
+import { kept, useKept } from '../ui/kept'
+import { walkAnswers } from '../ui/radios'
 import { list } from '../ui/text'
-import { keptText, useKeptText } from './keptText'
 
 type Place = Schema['FilePlace']
 
@@ -27,6 +28,7 @@ export function Twice({
     <section
       aria-label={p.where}
       tabIndex={-1}
+      onKeyDown={walkAnswers}
       data-question={p.how === 'ASKED' ? '' : undefined}
       className={clsx('mt-3 rounded-lg border px-3 py-2', p.how === 'ASKED' ? 'border-ochre' : 'border-line')}
     >
@@ -63,8 +65,8 @@ export function OpenPlace({
   keep: string
 }) {
   const group = useId()
-  const [typing, setTyping] = useState(() => keptText(keep) !== undefined)
-  const [typed, setTyped, drop] = useKeptText(keep, p.outcome ?? '')
+  const [typing, setTyping] = useState(() => kept<string>(keep) !== undefined)
+  const [typed, setTyped, drop] = useKept(keep, p.outcome ?? '')
   const asked = p.how === 'ASKED'
   const both = text && p.sides.length === 2
   const options: { label: string; shown: string; take: string[]; on: boolean }[] = p.sides.map((s) => ({
@@ -108,7 +110,7 @@ export function OpenPlace({
         <span className="text-ink-2">{asked ? why : 'you have settled this'}</span>
       </legend>
       {options.map((o) => (
-        <label key={o.label} className="flex cursor-pointer items-baseline gap-2 py-0.5">
+        <label key={o.label} className="flex min-h-6 cursor-pointer items-baseline gap-2 py-[3px]">
           <input
             type="radio"
             name={group}

@@ -400,12 +400,18 @@ function FolderAside({
             : 'Looking …'}
         </p>
         <p className="mt-1">
-          <Link to={`/workspaces/${workspace}/deploy/drift`} className="text-woad underline">
+          <Link
+            to={`/workspaces/${workspace}/deploy/drift`}
+            className="inline-block py-[3px] text-woad underline"
+          >
             Check the folder
           </Link>
         </p>
         <p className="mt-1">
-          <Link to={`/workspaces/${workspace}/deploy/game-version`} className="text-woad underline">
+          <Link
+            to={`/workspaces/${workspace}/deploy/game-version`}
+            className="inline-block py-[3px] text-woad underline"
+          >
             Game version
           </Link>
         </p>

@@ -140,7 +140,7 @@ export function DriftView() {
           {count(d.left, 'file')} {d.left === 1 ? 'is' : 'are'} left as you wanted.{' '}
           <button
             type="button"
-            className="text-woad underline"
+            className="min-h-6 text-woad underline"
             onClick={() => again.mutate({ act: 'tell-again' })}
           >
             Tell me of {d.left === 1 ? 'it' : 'them'} again

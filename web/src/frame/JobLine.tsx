@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
+import { Progress } from '../ui/Progress'
 import { bytes, number } from '../ui/text'
 import { useCancelJob } from './queries'
 
@@ -31,12 +32,7 @@ export function JobLine({ job }: { job: Job }) {
   return (
     <span role="status" className="flex min-w-0 items-center gap-3">
       <b className="truncate font-semibold text-ink">{job.title}</b>
-      <span className="relative h-1.5 w-28 shrink-0 overflow-hidden rounded-full bg-sunk">
-        <span
-          className={`absolute inset-y-0 left-0 rounded-full bg-woad ${job.total > 0 ? '' : 'animate-pulse'}`}
-          style={{ width: job.total > 0 ? `${(100 * job.done) / job.total}%` : '100%' }}
-        />
-      </span>
+      <Progress label={job.title} done={job.done} total={job.total} className="h-1.5 w-28 shrink-0" />
       <span className="num whitespace-nowrap">
         {progressWords(job)}
         {left !== null && `, ${left} s left`}

@@ -201,7 +201,7 @@ function Uncovered({ workspace, version: v }: { workspace: number; version: Game
         <li key={m.mod} className={ROW}>
           <Link
             to={`/workspaces/${workspace}/library/${m.mod}`}
-            className="min-w-0 flex-1 truncate hover:underline"
+            className="min-w-0 flex-1 truncate py-[3px] hover:underline"
           >
             {m.name}
           </Link>
@@ -236,7 +236,7 @@ function Covering({ workspace, version: v }: { workspace: number; version: GameV
         <li key={c.path} className={ROW}>
           <Link
             to={`/workspaces/${workspace}/overlaps/path?at=${encodeURIComponent(c.path)}`}
-            className="min-w-0 flex-1 truncate hover:underline"
+            className="min-w-0 flex-1 truncate py-[3px] hover:underline"
           >
             <PathText path={c.path} most={44} />
           </Link>
@@ -257,7 +257,10 @@ function Touched({ workspace, version: v }: { workspace: number; version: GameVe
     >
       {v.mends.map((m) => (
         <li key={m.mod} className={ROW}>
-          <Link to={`/workspaces/${workspace}/mends`} className="min-w-0 flex-1 truncate hover:underline">
+          <Link
+            to={`/workspaces/${workspace}/mends`}
+            className="min-w-0 flex-1 truncate py-[3px] hover:underline"
+          >
             {m.name}
           </Link>
           <span className="max-w-[55%] truncate text-ink-2">

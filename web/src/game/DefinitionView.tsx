@@ -1,4 +1,4 @@
-import { useEffect, useId, useState } from 'react'
+import { useEffect, useId } from 'react'
 import { Link } from 'react-router'
 import { asProblems, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -6,6 +6,7 @@ import { useRunningJob } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
+import { useKept } from '../ui/kept'
 import { PathText } from '../ui/PathText'
 import { Problems } from '../ui/Problems'
 import { Screen, Waiting } from '../ui/Screen'
@@ -24,12 +25,13 @@ export function DefinitionView() {
 }
 
 function Editor({ workspace, now }: { workspace: number; now: string }) {
-  const [text, setText] = useState(now)
+  const [text, setText, drop] = useKept(`definition ${workspace}`, now)
   const look = useLookAtDefinition(workspace)
   const { say } = useNotices()
-  const change = useChangeDefinition(workspace, () =>
-    say('The definition is changed. Deploy to have the game folder follow.'),
-  )
+  const change = useChangeDefinition(workspace, () => {
+    drop()
+    say('The definition is changed. Deploy to have the game folder follow.')
+  })
   const running = useRunningJob(workspace, ['definition', 'deploy', 'undeploy']) !== undefined
   const id = useId()
   const { mutate: lookAt, reset } = look
@@ -49,7 +51,7 @@ function Editor({ workspace, now }: { workspace: number; now: string }) {
       says="Where mods go, what plugins and packs are, and how files combine. Nothing changes before you take it."
       actions={
         <>
-          <Button disabled={text === now || change.isPending} onClick={() => setText(now)}>
+          <Button disabled={text === now || change.isPending} onClick={drop}>
             As it was
           </Button>
           <Button
@@ -168,7 +170,7 @@ function Mod(props: { workspace: number; mod: Schema['OtherwiseView']; children:
     <li className="flex flex-wrap items-baseline gap-x-2 border-line border-t py-1">
       <Link
         to={`/workspaces/${props.workspace}/library/${props.mod.mod}`}
-        className="min-w-0 flex-1 truncate hover:underline"
+        className="min-w-0 flex-1 truncate py-[3px] hover:underline"
       >
         {props.mod.name}
       </Link>

@@ -191,7 +191,7 @@ function NewWorkspace() {
       {missing && definition === null && (
         <p className="text-ink-2">
           A folder of plain files needs only a few lines.{' '}
-          <button type="button" onClick={describe} className="font-medium text-woad underline">
+          <button type="button" onClick={describe} className="font-medium min-h-6 text-woad underline">
             Start with those
           </button>
         </p>

@@ -149,7 +149,7 @@ function RelatedList({ title, items, other, onOther, onSelect }: RelatedListProp
             <button
               type="button"
               onClick={() => onSelect(String(r.mod))}
-              className="min-w-0 flex-1 truncate text-left font-medium hover:underline"
+              className="min-h-6 min-w-0 flex-1 truncate text-left font-medium hover:underline"
             >
               {r.name}
             </button>
@@ -159,7 +159,7 @@ function RelatedList({ title, items, other, onOther, onSelect }: RelatedListProp
               title="Show only the paths of these two"
               aria-label={`${count(r.paths, 'path')} of these two: show only them`}
               onClick={() => onOther(other === r.mod ? null : r.mod)}
-              className="num rounded px-1.5 text-ink-2 hover:bg-sunk aria-pressed:bg-woad-soft aria-pressed:text-woad"
+              className="num min-h-6 min-w-6 rounded px-1.5 text-ink-2 hover:bg-sunk aria-pressed:bg-woad-soft aria-pressed:text-woad"
             >
               {number(r.paths)}
             </button>

@@ -19,6 +19,7 @@ import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { exportsOf } from '../lists/exports'
 import { Button } from '../ui/Button'
+import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
 import { FileBar, FileBarKey } from '../ui/FileBar'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { OrderList, type OrderListProps, type Carried as Rows } from '../ui/OrderList'
@@ -496,18 +497,19 @@ function Head({
   onSort: (sort: Sort) => void
 }) {
   return (
-    <div className={clsx(GRID, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
-      <span className="max-lg:hidden">
+    <HeadRow className={clsx(GRID, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
+      <ColumnHead className="max-lg:hidden">
+        <span className="sr-only">section</span>
         {sort !== 'order' && (
-          <button type="button" className="ml-2 text-woad underline" onClick={() => onSort('order')}>
+          <button type="button" className="ml-2 min-h-6 text-woad underline" onClick={() => onSort('order')}>
             install order
           </button>
         )}
-      </span>
-      <span className="pr-3 text-right">layer</span>
-      <span>mod{sort !== 'order' && `, by ${SORTS[sort].name}`}</span>
+      </ColumnHead>
+      <ColumnHead className="pr-3 text-right">layer</ColumnHead>
+      <ColumnHead>mod{sort !== 'order' && `, by ${SORTS[sort].name}`}</ColumnHead>
       {columns.map((c) => (
-        <span
+        <ColumnHead
           key={c}
           className={clsx(
             'truncate',
@@ -516,10 +518,10 @@ function Head({
           )}
         >
           {COLUMNS[c].name}
-        </span>
+        </ColumnHead>
       ))}
-      <span className="text-right">on</span>
-    </div>
+      <ColumnHead className="text-right">on</ColumnHead>
+    </HeadRow>
   )
 }
 
@@ -538,27 +540,27 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
   if (!l) {
     return (
       <div className={clsx(GRID, 'h-full bg-sunk pr-2.5')}>
-        <span className="max-lg:hidden" />
-        <span className="num pr-3 text-right text-ink-2">0</span>
-        <span className="truncate">
+        <Cell className="max-lg:hidden" />
+        <Cell className="num pr-3 text-right text-ink-2">0</Cell>
+        <Cell className="truncate">
           <b className="font-semibold">{view.game.title}</b>
           <small className="ml-2 text-ink-2">the unmodded game</small>
-        </span>
+        </Cell>
         {columns.map((c) => (
-          <span key={c} className={cell(c)}>
+          <Cell key={c} className={cell(c)}>
             {c === 'bar' && <FileBar bar={view.game.bar} />}
             {c === 'files' && number(view.game.files)}
             {c === 'size' && bytes(view.game.sizeBytes)}
-          </span>
+          </Cell>
         ))}
       </div>
     )
   }
   return (
     <div className={clsx(GRID, 'h-full pr-2.5', !l.on && 'text-ink-3')}>
-      <span className="max-lg:hidden" />
-      <span className="num pr-3 text-right text-ink-2">{l.position}</span>
-      <span className="flex min-w-0 items-baseline gap-2 pr-2.5">
+      <Cell className="max-lg:hidden" />
+      <Cell className="num pr-3 text-right text-ink-2">{l.position}</Cell>
+      <Cell className="flex min-w-0 items-baseline gap-2 pr-2.5">
         <span className="truncate font-medium" title={l.name}>
           {l.name}
         </span>
@@ -567,9 +569,9 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
         {!l.on && <Tag>switched off</Tag>}
         {l.kept && <Tag>kept here</Tag>}
         {addsNothing(l) && <Tag>adds nothing here</Tag>}
-      </span>
+      </Cell>
       {columns.map((c) => (
-        <span key={c} className={cell(c)}>
+        <Cell key={c} className={cell(c)}>
           {c === 'bar' && <FileBar bar={l.bar} />}
           {c === 'files' && number(l.files)}
           {c === 'size' && bytes(l.sizeBytes)}
@@ -577,9 +579,9 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
           {c === 'tags' && l.tags.join(', ')}
           {c === 'brought' && l.broughtAt && when(l.broughtAt)}
           {c === 'way' && <HowFar reached={l.journey.reached} detail={modDetail(l.journey)} />}
-        </span>
+        </Cell>
       ))}
-      <span className="flex justify-end">
+      <Cell className="flex justify-end">
         <LayerSwitch
           workspace={workspace}
           revision={view.revision}
@@ -587,7 +589,7 @@ function Row({ workspace, row, view, columns, active, onSwitch }: RowProps) {
           tabIndex={active ? 0 : -1}
           onChange={(on) => onSwitch([l.mod], on)}
         />
-      </span>
+      </Cell>
     </div>
   )
 }
@@ -615,22 +617,22 @@ function FoldedRow({ row, columns }: { row: LayerRow; columns: readonly Column[]
   const off = layers.filter((l) => !l.on).length
   return (
     <div className={clsx(GRID, 'h-full pr-2.5')}>
-      <span className="max-lg:hidden" />
-      <span className="num pr-3 text-right text-ink-2">{layers.at(-1)?.position}</span>
-      <span className="flex min-w-0 items-baseline gap-2">
+      <Cell className="max-lg:hidden" />
+      <Cell className="num pr-3 text-right text-ink-2">{layers.at(-1)?.position}</Cell>
+      <Cell className="flex min-w-0 items-baseline gap-2">
         <span className="truncate font-semibold">{row.label}</span>
         <small className="shrink-0 text-ink-2">
           {count(layers.length, 'layer')}
           {off > 0 && `, ${number(off)} off`}
         </small>
-      </span>
+      </Cell>
       {columns.map((c) => (
-        <span key={c} className={cell(c)}>
+        <Cell key={c} className={cell(c)}>
           {c === 'bar' && <FileBar bar={bar} />}
           {c === 'files' && number(sum((l) => l.files))}
           {c === 'size' && bytes(sum((l) => l.sizeBytes))}
           {c === 'contested' && number(sum((l) => l.contested))}
-        </span>
+        </Cell>
       ))}
     </div>
   )

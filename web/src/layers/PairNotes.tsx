@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { of } from '../frame/workspace'
 import { useAct } from '../library/queries'
 import { AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
+import { useKept } from '../ui/kept'
 import { when } from '../ui/text'
 
 type View = Schema['LayersView']
@@ -23,7 +23,10 @@ function usePairNotes(workspace: number) {
 /** What the user wrote of a mod together with another one. */
 export function PairNotes({ workspace, view, mod }: { workspace: number; view: View; mod: number }) {
   const all = usePairNotes(workspace).data ?? []
-  const [writing, setWriting] = useState<{ other: number | null; note: string } | null>(null)
+  const [writing, setWriting, drop] = useKept<{ other: number | null; note: string } | null>(
+    `pair note ${workspace}/${mod}`,
+    null,
+  )
   const write = useAct(workspace, (body: Schema['PairNoteRequest']) =>
     got(api.PUT('/api/workspaces/{workspace}/layers/pair-notes', { params: { path: { workspace } }, body })),
   )
@@ -37,7 +40,7 @@ export function PairNotes({ workspace, view, mod }: { workspace: number; view: V
   const there = mine.some((n) => n.with === writing?.other)
   const keep = () => {
     if (writing?.other != null) write.mutate({ mod, other: writing.other, note: writing.note })
-    setWriting(null)
+    drop()
   }
   return (
     <AsidePart title="Notes with another mod">
@@ -54,7 +57,7 @@ export function PairNotes({ workspace, view, mod }: { workspace: number; view: V
               <small className="text-ink-3">{when(n.at)}</small>
               <button
                 type="button"
-                className="text-woad underline"
+                className="min-h-6 text-woad underline"
                 onClick={() => setWriting({ other: n.with, note: n.note })}
               >
                 Edit
@@ -97,7 +100,7 @@ export function PairNotes({ workspace, view, mod }: { workspace: number; view: V
             maxLength={10_000}
             value={writing.note}
             onChange={(e) => setWriting({ ...writing, note: e.target.value })}
-            onKeyDown={(e) => e.key === 'Escape' && setWriting(null)}
+            onKeyDown={(e) => e.key === 'Escape' && drop()}
             className="rounded-md border border-line-2 bg-card px-2.5 py-1.5"
           />
           <span className="flex gap-1.5">
@@ -108,7 +111,7 @@ export function PairNotes({ workspace, view, mod }: { workspace: number; view: V
             >
               {there && !writing.note.trim() ? 'Take the note away' : 'Keep the note'}
             </Button>
-            <Button look="quiet" onClick={() => setWriting(null)}>
+            <Button look="quiet" onClick={drop}>
               Leave it
             </Button>
           </span>
@@ -116,7 +119,7 @@ export function PairNotes({ workspace, view, mod }: { workspace: number; view: V
       ) : (
         <button
           type="button"
-          className="mt-1 text-woad underline"
+          className="mt-1 min-h-6 text-woad underline"
           onClick={() => setWriting({ other: null, note: '' })}
         >
           Write a note of this and another mod

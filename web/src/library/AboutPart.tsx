@@ -3,6 +3,7 @@ import { type FormEvent, lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { Button } from '../ui/Button'
+import { kept, useKept } from '../ui/kept'
 import { PathText } from '../ui/PathText'
 import { bytes, count, list, number, when } from '../ui/text'
 import { NeedsList } from './NeedsList'
@@ -218,8 +219,13 @@ function CardForm({ workspace, mod: m, done }: { workspace: number; mod: Mod; do
 }
 
 function Notes({ workspace, mod: m }: { workspace: number; mod: Mod }) {
-  const [editing, setEditing] = useState(false)
-  const [text, setText] = useState(m.notes)
+  const name = `notes ${workspace}/${m.id}`
+  const [editing, setEditing] = useState(() => kept<string>(name) !== undefined)
+  const [text, setText, drop] = useKept(name, m.notes)
+  const end = () => {
+    drop()
+    setEditing(false)
+  }
   const save = useAct(
     workspace,
     (notes: string) =>
@@ -229,21 +235,14 @@ function Notes({ workspace, mod: m }: { workspace: number; mod: Mod }) {
           body: { notes },
         }),
       ),
-    () => setEditing(false),
+    end,
   )
   return (
     <Box
       title="Your notes"
       actions={
         !editing && (
-          <Button
-            look="quiet"
-            className="h-6"
-            onClick={() => {
-              setText(m.notes)
-              setEditing(true)
-            }}
-          >
+          <Button look="quiet" className="h-6" onClick={() => setEditing(true)}>
             <Pencil size={13} aria-hidden="true" /> {m.notes ? 'Edit' : 'Write'}
           </Button>
         )
@@ -268,7 +267,7 @@ function Notes({ workspace, mod: m }: { workspace: number; mod: Mod }) {
             <Button type="submit" look="strong" disabled={save.isPending}>
               Keep them
             </Button>
-            <Button onClick={() => setEditing(false)}>Leave them as they were</Button>
+            <Button onClick={end}>Leave them as they were</Button>
           </div>
         </form>
       ) : m.notes ? (

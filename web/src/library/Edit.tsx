@@ -1,10 +1,14 @@
-import { useState } from 'react'
 import { api, asProblems, got } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { Button } from '../ui/Button'
+import { useKept } from '../ui/kept'
 import { Problems } from '../ui/Problems'
 import { Loading } from '../ui/States'
 import { useAct, useText } from './queries'
+
+/** Under which name what is half typed of a file is kept: once the file is another, it is of no use. */
+export const editOf = (workspace: number, mod: number, path: string, sha256: string) =>
+  `file ${workspace}/${mod}/${path} ${sha256}`
 
 /** A text file of a mod, being edited. What came in the archive is kept. */
 export function Edit(props: {
@@ -34,7 +38,10 @@ function Editor(props: {
   encoding: string
   done: () => void
 }) {
-  const [text, setText] = useState(props.text)
+  const [text, setText, drop] = useKept(
+    editOf(props.workspace, props.mod, props.path, props.sha256),
+    props.text,
+  )
   const { say } = useNotices()
   const save = useAct(
     props.workspace,
@@ -46,6 +53,7 @@ function Editor(props: {
         }),
       ),
     () => {
+      drop()
       say('Kept. The file as it came can be put back at any time.')
       props.done()
     },
@@ -67,7 +75,14 @@ function Editor(props: {
       />
       <div className="flex items-center gap-2 border-line border-t px-3.5 py-2">
         <span className="flex-1 text-ink-2">In every profile; written as {props.encoding}.</span>
-        <Button onClick={props.done}>Leave it as it was</Button>
+        <Button
+          onClick={() => {
+            drop()
+            props.done()
+          }}
+        >
+          Leave it as it was
+        </Button>
         <Button type="submit" look="strong" disabled={save.isPending || text === props.text}>
           Keep it so
         </Button>

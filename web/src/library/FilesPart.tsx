@@ -6,13 +6,14 @@ import { useNotices } from '../frame/Notices'
 import { boardOf, useMends } from '../mends/queries'
 import { Button } from '../ui/Button'
 import { FileTree } from '../ui/FileTree'
+import { kept } from '../ui/kept'
 import { Menu } from '../ui/Menu'
 import { PathText } from '../ui/PathText'
 import { Failed, Loading } from '../ui/States'
 import { bytes, number } from '../ui/text'
 import type { TreeNode } from '../ui/tree'
 import type { ShownFile } from './allFiles'
-import { Edit } from './Edit'
+import { Edit, editOf } from './Edit'
 import { useHold } from './hold'
 import { kindOf } from './kind'
 import { Preview } from './Preview'
@@ -26,7 +27,8 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
   const files = useFiles(workspace, m.id)
   const [query, setQuery] = useSearchParams()
   const [find, setFind] = useState('')
-  const [editing, setEditing] = useState(false)
+  // per file: whoever has begun to write in one finds it so again
+  const [asked, setAsked] = useState<{ path: string; on: boolean }>()
   const path = query.get('path')
   const hold = useHold(workspace, m.id)
   const restore = useRestore(workspace, m.id)
@@ -41,6 +43,11 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
   if (files.isPending) return <Loading what="the files" />
   if (files.isError) return <Failed error={files.error} retry={() => files.refetch()} />
   const at = files.data.files.find((f) => f.path === path)
+  const editing =
+    at !== undefined &&
+    (asked?.path === at.path
+      ? asked.on
+      : kept<string>(editOf(workspace, m.id, at.path, at.sha256)) !== undefined)
   const acts = (n: TreeNode<ShownFile>) => [
     isHeld(held, n.path)
       ? { label: 'Let it in again', run: () => hold.mutate({ paths: [n.path], hold: false }) }
@@ -76,7 +83,7 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
           files={shown}
           selected={path}
           onSelect={(n) => {
-            setEditing(false)
+            setAsked(undefined)
             setQuery({ path: n.path }, { replace: true })
           }}
           faded={(n) => isHeld(held, n.path)}
@@ -102,7 +109,7 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
               kindOf(at.path, m.plugins) !== 'image' && kindOf(at.path, m.plugins) !== 'plugin' && !at.pack
             }
             editing={editing}
-            onEdit={() => setEditing(true)}
+            onEdit={() => setAsked({ path: at.path, on: true })}
           >
             {at.pack ? (
               <p className="p-4 text-ink-2">It lies in a pack, which the game reads as it is.</p>
@@ -112,7 +119,7 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
                 mod={m.id}
                 path={at.path}
                 sha256={at.sha256}
-                done={() => setEditing(false)}
+                done={() => setAsked({ path: at.path, on: false })}
               />
             ) : (
               <Preview

@@ -188,12 +188,22 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
       </div>
       <span className="num whitespace-nowrap text-ink-2">{bytes(a.sizeBytes)}</span>
       {look?.decision === 'NONE' ? (
-        <Button className="w-[68px]" disabled={install.isPending} onClick={() => install.mutate(undefined)}>
+        <Button
+          className="w-[68px]"
+          aria-label={`Install ${look.name}`}
+          disabled={install.isPending}
+          onClick={() => install.mutate(undefined)}
+        >
           Install
         </Button>
       ) : (
         !refused && (
-          <Button className="w-[68px]" disabled={!look} onClick={() => go(address)}>
+          <Button
+            className="w-[68px]"
+            aria-label={`Decide about ${look?.name ?? a.name}`}
+            disabled={!look}
+            onClick={() => go(address)}
+          >
             Decide
           </Button>
         )

@@ -72,7 +72,7 @@ export function IntakeAside(props: IntakeAsideProps) {
             {part.root !== undefined && (
               <button
                 type="button"
-                className="text-woad underline"
+                className="min-h-6 text-woad underline"
                 onClick={() => props.onPart({ ...part, root: undefined })}
               >
                 Find it by itself again
@@ -81,7 +81,7 @@ export function IntakeAside(props: IntakeAsideProps) {
             {view.hasQuestions && (
               <button
                 type="button"
-                className="text-woad underline"
+                className="min-h-6 text-woad underline"
                 onClick={() => props.onPart({ ...part, plain: !part.plain })}
               >
                 {part.plain ? 'Ask its questions' : 'Leave its questions aside'}

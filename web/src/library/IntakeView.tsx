@@ -8,6 +8,7 @@ import { useNotices } from '../frame/Notices'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
 import { FileTree } from '../ui/FileTree'
+import { useKept } from '../ui/kept'
 import { Menu, type MenuAct } from '../ui/Menu'
 import { Screen, Waiting } from '../ui/Screen'
 import { Segments } from '../ui/Segments'
@@ -44,13 +45,19 @@ export function IntakeView() {
 }
 
 function Chosen({ workspace, archive, start }: { workspace: number; archive: number; start: PartRequest }) {
-  const [asked, setPart] = useState<PartRequest>(start)
-  const [others, setOthers] = useState<readonly PartRequest[]>([])
+  const name = `fitting ${workspace}/${archive}/${start.instead ?? ''}`
+  // questions that are answered, and the parts that are chosen beside this one
+  const [asked, setPart, dropPart] = useKept<PartRequest>(`${name} part`, start)
+  const [others, setOthers, dropOthers] = useKept<readonly PartRequest[]>(`${name} others`, [])
+  const drop = () => {
+    dropPart()
+    dropOthers()
+  }
   const [shown, setShown] = useState<'questions' | 'gets' | 'out' | 'read' | null>(null)
   const [page, setPage] = useState(0)
   const [below, setBelow] = useState('')
   const intake = useIntake(workspace, archive, asked, below)
-  const install = useInstall(workspace, archive)
+  const install = useInstall(workspace, archive, drop)
   const view = intake.data
   if (intake.isError || !view)
     return <Waiting title="What the game gets" what="what is in the archive" queries={[intake]} />
@@ -83,7 +90,7 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
           installing={install.isPending}
           amiss={amiss}
           onPart={setPart}
-          onDropOther={(root) => setOthers((o) => o.filter((p) => p.root !== root))}
+          onDropOther={(root) => setOthers(others.filter((p) => p.root !== root))}
           onInstall={(extra) => install.mutate([...others, { ...part, ...extra }])}
         />
       }
@@ -153,7 +160,7 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
               onPart={setPart}
               onSplit={(root) => {
                 setPart(leftOut(part, [`${root}/`]))
-                setOthers((o) => [...o.filter((p) => p.root !== root), { root, name: lastStep(root) }])
+                setOthers([...others.filter((p) => p.root !== root), { root, name: lastStep(root) }])
               }}
             />
           ) : (
@@ -179,7 +186,7 @@ function Chosen({ workspace, archive, start }: { workspace: number; archive: num
 
 const lastStep = (path: string) => path.slice(path.lastIndexOf('/') + 1)
 
-function useInstall(workspace: number, archive: number) {
+function useInstall(workspace: number, archive: number, done: () => void) {
   const go = useNavigate()
   const { say } = useNotices()
   return useAct(
@@ -194,6 +201,7 @@ function useInstall(workspace: number, archive: number) {
         ),
       ),
     (job) => {
+      done()
       say('It is in the library.')
       go(`/workspaces/${workspace}/library/${job.result}`)
     },

@@ -2,6 +2,7 @@ import { Check, CircleAlert, LoaderCircle } from 'lucide-react'
 import { Link } from 'react-router'
 import { Button } from '../ui/Button'
 import { Problems } from '../ui/Problems'
+import { Progress } from '../ui/Progress'
 import { bytes } from '../ui/text'
 import { cancelUpload, clearUploads, goOn, howFar, leftWords, type Upload } from './uploads'
 
@@ -58,12 +59,12 @@ function Line({ workspace, upload: u }: { workspace: number; upload: Upload }) {
         )}
       </div>
       {sent !== null && (
-        <span className="mt-1 block h-1 overflow-hidden rounded-full bg-sunk">
-          <span
-            className="block h-full bg-woad"
-            style={{ width: `${u.sizeBytes ? (100 * sent) / u.sizeBytes : 0}%` }}
-          />
-        </span>
+        <Progress
+          label={`Sending ${u.name}`}
+          done={sent}
+          total={Math.max(1, u.sizeBytes)}
+          className="mt-1 h-1"
+        />
       )}
       {(s.is === 'failed' || s.is === 'broken') && (
         <div className="mt-1.5">

@@ -173,7 +173,7 @@ function ListScreen({ kind, preview, busy, onTake, onSwitchOff }: ListScreenProp
             </button>
           ))}
         {only.size > 0 && (
-          <button type="button" className="text-woad underline" onClick={() => setOnly(NOTHING)}>
+          <button type="button" className="min-h-6 text-woad underline" onClick={() => setOnly(NOTHING)}>
             show all
           </button>
         )}
@@ -389,7 +389,7 @@ function ListAside({
               <li key={x.name} className="flex gap-2 py-0.5">
                 <Link
                   to={placeOf(workspace, kind, x.mod, x.name)}
-                  className="min-w-0 flex-1 truncate hover:underline"
+                  className="min-w-0 flex-1 truncate py-[3px] hover:underline"
                 >
                   {x.name}
                 </Link>

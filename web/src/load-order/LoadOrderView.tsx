@@ -8,6 +8,7 @@ import { useUndo } from '../frame/queries'
 import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
+import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
 import { Hint } from '../ui/Hint'
 import { HowFar, pluginDetail } from '../ui/HowFar'
 import { Menu } from '../ui/Menu'
@@ -186,15 +187,15 @@ function ProposalButton({ workspace }: { workspace: number }) {
 
 function Head() {
   return (
-    <div className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
-      <span className="pr-3 text-right">loads</span>
-      <span>plugin</span>
-      <span className="max-lg:hidden">from</span>
-      <span className="max-lg:hidden">overrides</span>
-      <span className="max-lg:hidden">stage</span>
-      <span>how far</span>
-      <span className="text-right">on</span>
-    </div>
+    <HeadRow className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
+      <ColumnHead className="pr-3 text-right">loads</ColumnHead>
+      <ColumnHead>plugin</ColumnHead>
+      <ColumnHead className="max-lg:hidden">from</ColumnHead>
+      <ColumnHead className="max-lg:hidden">overrides</ColumnHead>
+      <ColumnHead className="max-lg:hidden">stage</ColumnHead>
+      <ColumnHead>how far</ColumnHead>
+      <ColumnHead className="text-right">on</ColumnHead>
+    </HeadRow>
   )
 }
 
@@ -208,8 +209,8 @@ interface RowProps {
 function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
   return (
     <div className={clsx(COLUMNS, 'h-full pr-2.5', p.own && 'bg-sunk/50', !p.on && 'text-ink-2')}>
-      <span className="num pr-3 text-right text-ink-2">{p.position}</span>
-      <span className="flex min-w-0 items-center gap-2">
+      <Cell className="num pr-3 text-right text-ink-2">{p.position}</Cell>
+      <Cell className="flex min-w-0 items-center gap-2">
         <span className="truncate" title={p.name}>
           <PluginName name={p.name} />
         </span>
@@ -223,20 +224,22 @@ function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
             </span>
           </Hint>
         )}
-      </span>
-      <span className="truncate text-ink-2 max-lg:hidden">{p.own ? 'the game' : p.modName}</span>
-      <span className="num text-ink-2 max-lg:hidden">
+      </Cell>
+      <Cell className="truncate text-ink-2 max-lg:hidden">{p.own ? 'the game' : p.modName}</Cell>
+      <Cell className="num text-ink-2 max-lg:hidden">
         {p.overrides > 0 ? count(p.overrides, 'record') : ''}
-      </span>
-      <span className="num text-ink-2 max-lg:hidden">{p.own ? '' : p.stage}</span>
-      <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} />
-      <span className="flex justify-end">
+      </Cell>
+      <Cell className="num text-ink-2 max-lg:hidden">{p.own ? '' : p.stage}</Cell>
+      <Cell>
+        <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} />
+      </Cell>
+      <Cell className="flex justify-end">
         {p.own ? (
           <small className="text-ink-2">always</small>
         ) : (
           <OnOff on={p.on} label={`${p.name} on`} onChange={onSwitch} tabIndex={active ? 0 : -1} />
         )}
-      </span>
+      </Cell>
     </div>
   )
 }

@@ -139,7 +139,7 @@ function SideBySide({
   const kept = new Set(now.filter((p) => p.kept).map((p) => p.name))
   const column = { moved, own, kept, onWhole: () => setWhole(true) }
   return (
-    <div className="card min-h-0 flex-1 overflow-y-auto">
+    <section aria-label="Now and proposed" tabIndex={0} className="card min-h-0 flex-1 overflow-y-auto">
       <div className="sticky top-0 z-10 grid grid-cols-[minmax(0,1fr)_150px_minmax(0,1fr)] border-line border-b bg-card font-semibold text-ink-2">
         <span className="px-3 py-1.5">Now</span>
         <span />
@@ -164,7 +164,7 @@ function SideBySide({
         </svg>
         <Column rows={right} {...column} />
       </div>
-    </div>
+    </section>
   )
 }
 

@@ -56,7 +56,11 @@ export function Slots({
           {left === 0 ? 'no slot left' : `${count(left, 'slot')} left`}
         </b>
       )}
-      <button type="button" className="whitespace-nowrap text-woad underline" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className="whitespace-nowrap min-h-6 text-woad underline"
+        onClick={() => setOpen(true)}
+      >
         Who takes them?
       </button>
       {open && <TakersDialog workspace={workspace} onClose={() => setOpen(false)} onChange={onChange} />}

@@ -54,7 +54,7 @@ function Ties({
         {ties.slice(0, most).map((t) => (
           <li key={t.name}>
             <details>
-              <summary className="cursor-pointer py-0.5">
+              <summary className="min-h-6 cursor-pointer py-[3px]">
                 <span className="font-medium">{t.name}</span>{' '}
                 <span className="text-ink-2">
                   {t.chain.length === 1 ? t.chain[0]?.from : `through ${t.chain.length - 1} others`}
@@ -74,7 +74,7 @@ function Ties({
         ))}
       </ul>
       {ties.length > most && (
-        <button type="button" className="text-woad underline" onClick={() => setMost(most + 50)}>
+        <button type="button" className="min-h-6 text-woad underline" onClick={() => setMost(most + 50)}>
           {ties.length - most} more
         </button>
       )}

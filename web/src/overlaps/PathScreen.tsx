@@ -143,7 +143,10 @@ function Settle({ workspace, view }: { workspace: number; view: Schema['OnePath'
               <span className="num w-7 text-right text-ink-3">{h.position}</span>
               <Link
                 to={`/workspaces/${workspace}/layers/${h.mod}`}
-                className={clsx('min-w-0 flex-1 truncate hover:underline', i === 0 && 'font-semibold')}
+                className={clsx(
+                  'min-w-0 flex-1 truncate py-[3px] hover:underline',
+                  i === 0 && 'font-semibold',
+                )}
               >
                 {h.name}
               </Link>

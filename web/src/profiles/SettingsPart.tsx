@@ -32,7 +32,7 @@ export function SettingsPart({
   if (!settings || settings.patterns.length === 0) return null
   return (
     <section aria-label="Settings files" className="mt-4 border-line border-t pt-3">
-      <h3>Settings files of {name}</h3>
+      <h2>Settings files of {name}</h2>
       <p className="mt-1 text-ink-2 leading-snug">
         Each profile has its own <PathText path={settings.patterns.join(', ')} most={60} />. What the game or
         you write there is kept for the profile that is deployed, and laid out again with it; the original

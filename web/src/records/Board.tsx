@@ -5,7 +5,9 @@ import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useSelectedTitle } from '../frame/title'
 import { useAddPatch } from '../mends/queries'
+import { kept } from '../ui/kept'
 import { Menu } from '../ui/Menu'
+import { walkAnswers } from '../ui/radios'
 import { Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
@@ -40,6 +42,8 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
     )
   }
   const b = board.data
+  // under which what is half typed of its places is kept
+  const name = `value ${workspace}/${owner}/${id}`
   const choose = (place: string, decision: Decision | null) => decide.mutate({ place, decision })
   return (
     <section aria-label={b.label} className="card flex min-w-0 flex-1 flex-col overflow-hidden">
@@ -60,6 +64,7 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
             <Place
               key={p.place}
               workspace={workspace}
+              name={`${name} ${p.place}`}
               place={p}
               pair={b.places.find((x) => x.place === p.pair)}
               onPair={choose}
@@ -69,7 +74,7 @@ export function Board({ workspace, owner, id }: { workspace: number; owner: stri
               onChoose={(decision) => choose(p.place, decision)}
             />
           ))}
-          <Rest workspace={workspace} board={b} onChoose={choose} />
+          <Rest workspace={workspace} name={name} board={b} onChoose={choose} />
           <Relations workspace={workspace} board={b} />
         </div>
       </div>
@@ -141,6 +146,8 @@ function Head({ workspace, board: b }: { workspace: number; board: Schema['Board
 
 interface PlaceProps {
   workspace: number
+  /** Under which name a value that is half typed is kept. */
+  name: string
   place: PlaceView
   /** The field that is usually changed together with this one, where somebody changed that too. */
   pair: PlaceView | undefined
@@ -150,8 +157,8 @@ interface PlaceProps {
   onChoose: (decision: Decision | null) => void
 }
 
-function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlaceProps) {
-  const [open, setOpen] = useState(false)
+function Place({ workspace, name, place: p, pair, pending, onChoose, onPair }: PlaceProps) {
+  const [open, setOpen] = useState(() => kept<string>(name) !== undefined)
   const question = p.how === 'ASKED' || p.how === 'DECIDED' || p.decision !== undefined
   const decision = pending === undefined ? p.decision : (pending ?? undefined)
   // what was taken without a question can be chosen otherwise
@@ -199,6 +206,7 @@ function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlacePr
         {open ? (
           <ValueEditor
             workspace={workspace}
+            name={name}
             title={p.title}
             kind={p.kind}
             text={p.text}
@@ -220,11 +228,11 @@ function Place({ workspace, place: p, pair, pending, onChoose, onPair }: PlacePr
           p.place !== '(record)' && (
             <p className="mt-1 flex flex-wrap gap-x-3 text-[11.5px]">
               {!question && !asks && p.changes.length > 0 && (
-                <button type="button" onClick={() => setAsks(true)} className="text-woad underline">
+                <button type="button" onClick={() => setAsks(true)} className="min-h-6 text-woad underline">
                   Choose otherwise
                 </button>
               )}
-              <button type="button" onClick={() => setOpen(true)} className="text-woad underline">
+              <button type="button" onClick={() => setOpen(true)} className="min-h-6 text-woad underline">
                 Write another value
               </button>
             </p>
@@ -252,7 +260,7 @@ function PairOffer({
     <button
       type="button"
       onClick={() => onPair(pair.place, decision)}
-      className="mt-1 self-start text-left text-[11.5px] text-woad underline"
+      className="mt-1 self-start text-left text-[11.5px] min-h-6 text-woad underline"
     >
       {alike
         ? `Take ${pair.title} from ${alike.modName} too: ${alike.value.text}`
@@ -318,7 +326,7 @@ function Choices({
       : []),
   ]
   return (
-    <fieldset className="flex flex-col gap-1">
+    <fieldset className="flex flex-col gap-1" onKeyDown={walkAnswers}>
       <legend className="mb-1 font-semibold text-[11.5px]">
         {p.how === 'DECIDED' ? 'You took' : p.how === 'ASKED' && taken ? 'Still this one?' : 'Which one?'}
       </legend>
@@ -347,7 +355,7 @@ function Choices({
         <button
           type="button"
           onClick={() => onChoose(null)}
-          className="self-start text-[11.5px] text-woad underline"
+          className="self-start text-[11.5px] min-h-6 text-woad underline"
         >
           Take the decision back
         </button>
@@ -359,10 +367,12 @@ function Choices({
 /** The fields that nobody changed: to look at, and to write another value into. */
 function Rest({
   workspace,
+  name,
   board: b,
   onChoose,
 }: {
   workspace: number
+  name: string
   board: Schema['Board']
   onChoose: (place: string, decision: Decision | null) => void
 }) {
@@ -387,6 +397,7 @@ function Rest({
               {edited === f.place ? (
                 <ValueEditor
                   workspace={workspace}
+                  name={`${name} ${f.place}`}
                   title={f.title}
                   kind={f.kind}
                   text={f.text}
@@ -405,7 +416,7 @@ function Rest({
                   type="button"
                   aria-label={`Write another ${f.title}`}
                   onClick={() => setEdited(f.place)}
-                  className="text-[11.5px] text-woad underline"
+                  className="text-[11.5px] min-h-6 text-woad underline"
                 >
                   write another
                 </button>

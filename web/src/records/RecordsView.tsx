@@ -60,10 +60,14 @@ export function RecordsView() {
               ]}
             />
             <span className="ml-auto flex gap-3">
-              <button type="button" className="text-woad underline" onClick={() => setPattern(true)}>
+              <button type="button" className="min-h-6 text-woad underline" onClick={() => setPattern(true)}>
                 Decide by pattern
               </button>
-              <button type="button" className="text-woad underline" onClick={() => setImporting(true)}>
+              <button
+                type="button"
+                className="min-h-6 text-woad underline"
+                onClick={() => setImporting(true)}
+              >
                 Text forms
               </button>
               <Link to={`/workspaces/${workspace}/mends`} className="text-woad underline">

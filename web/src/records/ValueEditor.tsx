@@ -1,11 +1,14 @@
 import { useDeferredValue, useId, useState } from 'react'
 import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
+import { useKept } from '../ui/kept'
 import { useRecordNames } from './queries'
 import { typedFrom, written } from './value'
 
 interface ValueEditorProps {
   workspace: number
+  /** Under which name what is half typed is kept. */
+  name: string
   title: string
   kind: Schema['FieldKind']
   /** The value to begin with, in the text form of plugins. */
@@ -21,8 +24,8 @@ export function ValueEditor(props: ValueEditorProps) {
   return <TypedValue {...props} />
 }
 
-function TypedValue({ title, kind, text, onWrite, onRemove, onClose }: ValueEditorProps) {
-  const [typed, setTyped] = useState(() => typedFrom(text, kind))
+function TypedValue({ name, title, kind, text, onWrite, onRemove, onClose }: ValueEditorProps) {
+  const [typed, setTyped, drop] = useKept(name, typedFrom(text, kind))
   const value = written(typed, kind)
   const id = useId()
   const long =
@@ -42,7 +45,9 @@ function TypedValue({ title, kind, text, onWrite, onRemove, onClose }: ValueEdit
       className="mt-1.5 flex flex-col gap-1.5"
       onSubmit={(e) => {
         e.preventDefault()
-        if (value !== null) onWrite(value)
+        if (value === null) return
+        drop()
+        onWrite(value)
       }}
       onKeyDown={(e) => e.key === 'Escape' && onClose()}
     >
@@ -58,7 +63,14 @@ function TypedValue({ title, kind, text, onWrite, onRemove, onClose }: ValueEdit
       <p id={`${id}-how`} className="text-[11.5px] text-ink-2">
         {how(kind)}
       </p>
-      <Acts disabled={value === null} onRemove={onRemove} onClose={onClose} />
+      <Acts
+        disabled={value === null}
+        onRemove={onRemove}
+        onClose={() => {
+          drop()
+          onClose()
+        }}
+      />
     </form>
   )
 }

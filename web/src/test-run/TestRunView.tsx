@@ -246,7 +246,7 @@ function Group({ group }: { group: ReportGroup }) {
           <button
             type="button"
             onClick={() => setOpen(!open)}
-            className="ml-2 font-normal text-woad underline"
+            className="ml-2 font-normal min-h-6 text-woad underline"
           >
             {open
               ? changed.length > 0

@@ -139,7 +139,7 @@ function TimelineAside({
       ) : (
         <p className="text-ink-2">Choose a change to see what going back there would change.</p>
       )}
-      <AsidePart title={`Restore points of ${view.profile}`}>
+      <AsidePart top title={`Restore points of ${view.profile}`}>
         <form
           className="flex gap-2"
           onSubmit={(e) => {

@@ -12,15 +12,20 @@ export function Aside({ label, children }: { label: string; children: ReactNode 
   )
 }
 
-/** A heading in it with what belongs to it. */
-export function AsidePart({ title, children }: { title: ReactNode; children: ReactNode }) {
+/**
+ * A heading in it with what belongs to it.
+ *
+ * @param top whether nothing in the column stands above it, such as the name of what is selected
+ */
+export function AsidePart(props: { title: ReactNode; top?: boolean; children: ReactNode }) {
   const id = useId()
+  const Heading = props.top ? 'h2' : 'h3'
   return (
     <section aria-labelledby={id} className="mt-3.5">
-      <h3 id={id} className="mb-1">
-        {title}
-      </h3>
-      {children}
+      <Heading id={id} className="mb-1">
+        {props.title}
+      </Heading>
+      {props.children}
     </section>
   )
 }

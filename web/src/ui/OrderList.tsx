@@ -301,7 +301,6 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
   const carriedRow = carried && rows.find((r) => r.id === carried.id)
   return (
     <div className="card relative flex min-h-0 flex-1 flex-col overflow-hidden">
-      {props.head}
       <DndContext
         sensors={sensors}
         onDragStart={start}
@@ -317,44 +316,46 @@ export function OrderList<R extends OrderRow>(props: OrderListProps<R>) {
         }}
       >
         <div
-          ref={scroller}
           role="grid"
           aria-label={props.label}
-          aria-rowcount={rows.length}
+          aria-rowcount={rows.length + 1}
           aria-multiselectable={onChoose ? true : undefined}
           tabIndex={-1}
           onKeyDown={key}
-          className="relative min-h-0 flex-1 overflow-y-auto"
+          className="flex min-h-0 flex-1 flex-col outline-none"
         >
-          <div className="relative" style={{ height }}>
-            {virtual.getVirtualItems().map((item) => {
-              const row = rows[item.index]
-              if (!row) return null
-              return (
-                <Row
-                  key={row.id}
-                  row={row}
-                  index={item.index}
-                  top={item.start}
-                  height={rowHeight}
-                  selected={row.id === selected || chosen.has(row.id)}
-                  active={row.id === activeId}
-                  carried={carriedIds.has(row.id)}
-                  still={still}
-                  onFocus={setActive}
-                  onPick={pickLatest}
-                  render={props.renderRow}
+          {props.head && <div role="rowgroup">{props.head}</div>}
+          <div ref={scroller} role="rowgroup" className="relative min-h-0 flex-1 overflow-y-auto">
+            <div className="relative" style={{ height }}>
+              {virtual.getVirtualItems().map((item) => {
+                const row = rows[item.index]
+                if (!row) return null
+                return (
+                  <Row
+                    key={row.id}
+                    row={row}
+                    index={item.index}
+                    top={item.start}
+                    height={rowHeight}
+                    selected={row.id === selected || chosen.has(row.id)}
+                    active={row.id === activeId}
+                    carried={carriedIds.has(row.id)}
+                    still={still}
+                    onFocus={setActive}
+                    onPick={pickLatest}
+                    render={props.renderRow}
+                  />
+                )
+              })}
+              {props.overlay?.(height)}
+              {carried && carried.to !== carried.from && (
+                <span
+                  aria-hidden="true"
+                  className="pointer-events-none absolute right-2 left-2 z-10 border-woad border-t-2"
+                  style={{ top: (carried.to > carried.from ? carried.to + 1 : carried.to) * rowHeight - 1 }}
                 />
-              )
-            })}
-            {props.overlay?.(height)}
-            {carried && carried.to !== carried.from && (
-              <span
-                aria-hidden="true"
-                className="pointer-events-none absolute right-2 left-2 z-10 border-woad border-t-2"
-                style={{ top: (carried.to > carried.from ? carried.to + 1 : carried.to) * rowHeight - 1 }}
-              />
-            )}
+              )}
+            </div>
           </div>
         </div>
         <DragOverlay dropAnimation={null}>
@@ -407,7 +408,7 @@ function PlainRow<R extends OrderRow>(props: RowProps<R>) {
       ref={drag.setNodeRef}
       data-row={row.id}
       role="row"
-      aria-rowindex={index + 1}
+      aria-rowindex={index + 2}
       aria-selected={selected}
       aria-label={row.label}
       tabIndex={active ? 0 : -1}
@@ -428,10 +429,7 @@ function PlainRow<R extends OrderRow>(props: RowProps<R>) {
       )}
       style={{ top: props.top, height: props.height }}
     >
-      {/* biome-ignore lint/a11y/useFocusableInteractive: the row has the focus */}
-      <div role="gridcell" className="h-full">
-        {content}
-      </div>
+      {content}
     </div>
   )
 }
