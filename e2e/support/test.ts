@@ -245,7 +245,7 @@ export async function carry(page: Page, row: string, to: string, look?: () => Pr
 export async function rows(page: Page): Promise<string[]> {
   await expect(page.locator('[role=row][aria-label]').first()).toBeVisible()
   return page
-    .getByRole('row')
+    .locator('[role=row][aria-label]')
     .evaluateAll((all) =>
       all
         .sort((a, b) => Number(a.getAttribute('aria-rowindex')) - Number(b.getAttribute('aria-rowindex')))

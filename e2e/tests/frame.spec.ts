@@ -68,6 +68,36 @@ test.describe('The frame of every screen', () => {
     }
   })
 
+  test('a screen is found by the words of the trade, a theme is chosen, and ? tells the keys', async ({
+    page,
+  }) => {
+    await page.goto(address(workspace, 'Overview'))
+    await settled(page)
+    const theme = page.getByRole('button', { name: /^Theme/ })
+    for (const [typed, name] of [
+      ['undeploy', 'Deploy'],
+      ['conflict', 'Overlaps'],
+      ['slots', 'Load order'],
+    ] as const) {
+      await page.keyboard.press('Control+k')
+      await page.getByRole('combobox').fill(typed)
+      await page.getByRole('option', { name: new RegExp(`^${name} `) }).click()
+      await expect(page.getByRole('heading', { level: 1 })).toHaveText(name)
+    }
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox').fill('dark')
+    await page.keyboard.press('Enter')
+    await expect(theme).toHaveAccessibleName('Theme: Dark')
+    await page.keyboard.press('?')
+    const keys = page.getByRole('dialog', { name: 'Keys' })
+    await expect(keys.getByText('find a row by the beginning of its name')).toBeVisible()
+    await page.keyboard.press('Escape')
+    await expect(keys).toBeHidden()
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox').fill('a question?')
+    await expect(keys).toBeHidden()
+  })
+
   test('enlarged to 200 per cent, every screen fits its width, and what is beside comes below', async ({
     page,
   }) => {
@@ -126,13 +156,13 @@ test.describe('The frame of every screen', () => {
     expect([...seen].sort()).toEqual([...SCREENS].sort())
   })
 
-  const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+  const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']
 
   /**
    * What axe finds on what the page shows: light and dark, as it is and enlarged to 200 per cent. The dark one
    * differs in its colours only.
    */
-  async function faultsHere(page: Page, what: string): Promise<string[]> {
+  async function faultsHere(page: Page, what: string, rules: readonly string[]): Promise<string[]> {
     const found: string[] = []
     for (const [width, height] of [
       [1280, 800],
@@ -144,7 +174,7 @@ test.describe('The frame of every screen', () => {
         // in one go, since no screen has frames from elsewhere
         const axe = new AxeBuilder({ page }).setLegacyMode()
         const { violations } = await (colorScheme === 'light'
-          ? axe.withTags(RULES)
+          ? axe.withTags([...rules])
           : axe.withRules(['color-contrast'])
         ).analyze()
         for (const v of violations) {
@@ -162,7 +192,7 @@ test.describe('The frame of every screen', () => {
     for (const at of screens) {
       await page.goto(at)
       await settled(page)
-      found.push(...(await faultsHere(page, at)))
+      found.push(...(await faultsHere(page, at, [...WCAG, 'best-practice'])))
     }
     return found
   }
@@ -237,7 +267,7 @@ test.describe('The frame of every screen', () => {
       await settled(page)
       await act()
       await expect(page.getByRole(what.startsWith('menu') ? 'menu' : 'dialog')).toBeVisible()
-      found.push(...(await faultsHere(page, what)))
+      found.push(...(await faultsHere(page, what, WCAG)))
     }
     const button = (name: string | RegExp) => page.getByRole('button', { name }).first().click()
     await opened('dialog of the palette', 'Overview', () => page.keyboard.press('Control+k'))

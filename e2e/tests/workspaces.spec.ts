@@ -28,8 +28,11 @@ test.describe('Workspaces', () => {
     await open(page, 'Library')
     await drop(page, 'main', [{ name: 'South 1.0.zip', bytes: zipOf({ 'north.txt': 'a better letter\n' }) }])
     await installReady(page, 1)
-    await open(page, 'Load order')
-    await expect(page.getByText('This game has no plugins')).toBeVisible()
+    // what the game has not is not offered
+    const rail = page.getByRole('navigation', { name: 'Screens' })
+    await expect(rail.getByRole('link', { name: 'Layers' })).toBeVisible()
+    await expect(rail.getByRole('link', { name: 'Load order' })).toHaveCount(0)
+    await expect(rail.getByRole('link', { name: 'Records' })).toHaveCount(0)
     await open(page, 'Deploy')
     await page.getByRole('button', { name: 'Deploy 1 change' }).click()
     await expect(page.getByText('The game folder is as you arranged it').first()).toBeVisible()

@@ -34,7 +34,7 @@ export function Reach({ mods }: { mods: readonly Version[] }) {
   return (
     <div className="flex items-center gap-2 border-line border-b px-3 py-1.5 text-ink-2">
       <span className="shrink-0">into the files of</span>
-      <DropdownMenu.Root>
+      <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger asChild>
           <Button className="h-7 min-w-0 flex-1 justify-between">
             <span className="truncate">

@@ -4,17 +4,20 @@ import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
 import { useLoadOrder } from '../load-order/queries'
 import { useRecordNames } from '../records/queries'
-import { useUndo } from './queries'
-import { VIEWS } from './views'
+import { useOverview, useUndo } from './queries'
+import { setTheme, type Theme } from './theme'
+import { viewsOf } from './views'
 
 interface PaletteProps {
   workspace: number
   open: boolean
   onOpenChange: (open: boolean) => void
+  /** Tells the keys. */
+  onKeys: () => void
 }
 
 /** Ctrl K: every screen, mod, plugin, record and action by a few letters of its name. */
-export function Palette({ workspace, open, onOpenChange }: PaletteProps) {
+export function Palette({ workspace, open, onOpenChange, onKeys }: PaletteProps) {
   return (
     <Command.Dialog
       open={open}
@@ -23,65 +26,115 @@ export function Palette({ workspace, open, onOpenChange }: PaletteProps) {
       overlayClassName="fixed inset-0 z-40 bg-black/35"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(620px,92vw)] -translate-x-1/2 overflow-hidden rounded-xl border border-line bg-card shadow-lift"
     >
-      {open && <Found workspace={workspace} close={() => onOpenChange(false)} />}
+      {open && <Found workspace={workspace} close={() => onOpenChange(false)} onKeys={onKeys} />}
     </Command.Dialog>
   )
 }
 
 /** Screens below others. */
 const BELOW = [
-  { path: 'library/inbox', name: 'Inbox', about: 'Archives that have come in and wait to be installed' },
-  { path: 'library/storage', name: 'Storage', about: 'What the library takes, where it lies, and the bin' },
+  {
+    path: 'library/inbox',
+    name: 'Inbox',
+    about: 'Archives that have come in and wait to be installed',
+    words: ['install', 'downloads', 'archives'],
+  },
+  {
+    path: 'library/storage',
+    name: 'Storage',
+    about: 'What the library takes, where it lies, and the bin',
+    words: ['disk space', 'bin', 'trash', 'size'],
+  },
   {
     path: 'layers/suggestion',
     name: 'Suggested order',
     about: 'An order that keeps all rules with the fewest moves',
+    words: ['sort', 'auto sort'],
   },
-  { path: 'layers/rules', name: 'Rules of placement', about: 'Where layers are to stand, and who said so' },
+  {
+    path: 'layers/rules',
+    name: 'Rules of placement',
+    about: 'Where layers are to stand, and who said so',
+    words: ['before', 'after', 'constraints'],
+  },
   {
     path: 'layers/lists',
     name: 'Lists',
     about: 'Published install orders: what is missing, and following them',
+    words: ['import', 'export', 'share', 'csv'],
   },
   {
     path: 'load-order/proposal',
     name: 'Proposal',
     about: 'An order of the plugins that keeps all rules with the fewest moves',
+    words: ['sort plugins'],
   },
   {
     path: 'load-order/rules',
     name: 'Rules of the load order',
     about: 'Who loads before whom, who goes with whom, and who said so',
+    words: ['before', 'after', 'groups'],
   },
   {
     path: 'load-order/lists',
     name: 'Load orders of others',
     about: 'Published load orders, and taking yours away',
+    words: ['import', 'export', 'share'],
   },
   {
     path: 'mends/combined-files',
     name: 'Combine files',
     about: 'One script, table or screen from several mods',
+    words: ['conflict', 'overwrite', 'merge files'],
   },
-  { path: 'mends/merge', name: 'Merge plugins', about: 'Several plugins made one, to save slots' },
-  { path: 'records?show=findings', name: 'What is wrong with records', about: 'References, paths, numbers' },
+  {
+    path: 'mends/merge',
+    name: 'Merge plugins',
+    about: 'Several plugins made one, to save slots',
+    words: ['limit', 'slots', 'combine plugins'],
+  },
+  {
+    path: 'records?show=findings',
+    name: 'What is wrong with records',
+    about: 'References, paths, numbers',
+    words: ['errors', 'check'],
+  },
   {
     path: 'deploy/drift',
     name: 'Check the folder',
     about: 'What is missing, changed or extra in the game folder',
+    words: ['verify', 'changed files', 'external changes'],
   },
   {
     path: 'deploy/game-version',
     name: 'Game version',
     about: 'What an update of the game means for the mods',
+    words: ['update', 'patch of the game'],
   },
   {
     path: 'definition',
     name: 'Definition of the game',
     about: 'Where mods go and what files are: to read, and to correct',
+    words: ['game.yaml', 'settings'],
   },
-  { path: 'profiles', name: 'Profiles', about: 'Use, copy and compare arrangements' },
-  { path: 'timeline', name: 'Timeline', about: 'Every change, restore points, going back' },
+  {
+    path: 'profiles',
+    name: 'Profiles',
+    about: 'Use, copy and compare arrangements',
+    words: ['copy', 'compare', 'switch', 'settings'],
+  },
+  {
+    path: 'timeline',
+    name: 'Timeline',
+    about: 'Every change, restore points, going back',
+    words: ['history', 'backup', 'restore'],
+  },
+]
+
+const THEMES: readonly { theme: Theme; says: string }[] = [
+  { theme: 'light', says: 'Light theme' },
+  { theme: 'dark', says: 'Dark theme' },
+  { theme: 'system', says: 'Theme as this machine says' },
 ]
 
 const ITEM =
@@ -89,7 +142,9 @@ const ITEM =
 const GROUP =
   '[&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px] [&_[cmdk-group-heading]]:font-semibold [&_[cmdk-group-heading]]:text-ink-3'
 
-function Found({ workspace, close }: { workspace: number; close: () => void }) {
+function Found(props: { workspace: number; close: () => void; onKeys: () => void }) {
+  const { workspace, close } = props
+  const views = viewsOf(useOverview(workspace).data?.steps)
   const go = useNavigate()
   const layers = useLayers(workspace).data
   const plugins = useLoadOrder(workspace).data
@@ -114,24 +169,30 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
           Nothing of that name is here.
         </Command.Empty>
         <Command.Group heading="Go to" className={GROUP}>
-          {VIEWS.map((v) => (
+          {views.map((v) => (
             <Command.Item
               key={v.path}
+              keywords={[...v.words]}
               value={`go ${v.name}`}
               onSelect={pick(() => go(v.path ? `${base}/${v.path}` : base))}
               className={ITEM}
             >
-              {v.name} <span className="truncate text-ink-3">{v.about}</span>
+              {v.name} <span className="truncate text-ink-2">{v.about}</span>
             </Command.Item>
           ))}
-          {BELOW.map((v) => (
+          {BELOW.filter(
+            (v) =>
+              views.some((w) => w.path && v.path.startsWith(w.path)) ||
+              !v.path.match(/^(load-order|records)/),
+          ).map((v) => (
             <Command.Item
               key={v.path}
+              keywords={v.words}
               value={`go ${v.name}`}
               onSelect={pick(() => go(`${base}/${v.path}`))}
               className={ITEM}
             >
-              {v.name} <span className="truncate text-ink-3">{v.about}</span>
+              {v.name} <span className="truncate text-ink-2">{v.about}</span>
             </Command.Item>
           ))}
         </Command.Group>
@@ -180,16 +241,36 @@ function Found({ workspace, close }: { workspace: number; close: () => void }) {
         <Command.Group heading="Actions" className={GROUP}>
           {undoes && (
             <Command.Item value="undo the last change" onSelect={pick(undo)} className={ITEM}>
-              Undo <span className="truncate text-ink-3">{undoes}</span>
+              Undo <span className="truncate text-ink-2">{undoes}</span>
             </Command.Item>
           )}
           {redoes && (
             <Command.Item value="redo do again" onSelect={pick(redo)} className={ITEM}>
-              Do again <span className="truncate text-ink-3">{redoes}</span>
+              Do again <span className="truncate text-ink-2">{redoes}</span>
             </Command.Item>
           )}
+          {THEMES.map((t) => (
+            <Command.Item
+              key={t.theme}
+              value={`theme ${t.says}`}
+              keywords={['colours', 'appearance', t.theme]}
+              onSelect={pick(() => setTheme(t.theme))}
+              className={ITEM}
+            >
+              {t.says}
+            </Command.Item>
+          ))}
+          <Command.Item
+            value="keys"
+            keywords={['shortcuts', 'keyboard', 'help']}
+            onSelect={pick(props.onKeys)}
+            className={ITEM}
+          >
+            Keys
+          </Command.Item>
           <Command.Item
             value="bring in mods archives"
+            keywords={['install', 'add']}
             onSelect={pick(() => go(`${base}/library`))}
             className={ITEM}
           >

@@ -1,7 +1,7 @@
 import clsx from 'clsx'
 import { NavLink } from 'react-router'
 import { useOverview } from './queries'
-import { VIEWS } from './views'
+import { viewsOf } from './views'
 
 const PLACES_OF: Record<string, readonly string[]> = {
   library: ['LIBRARY'],
@@ -15,13 +15,14 @@ const PLACES_OF: Record<string, readonly string[]> = {
 
 /** The screens of a workspace, each with the number of wrinkles that wait there. */
 export function Rail({ workspace }: { workspace: number }) {
-  const wrinkles = useOverview(workspace).data?.wrinkles ?? []
+  const overview = useOverview(workspace).data
+  const wrinkles = overview?.wrinkles ?? []
   return (
     <nav
       aria-label="Screens"
       className="flex w-[84px] shrink-0 max-lg:w-14 flex-col gap-[3px] overflow-y-auto border-line border-r bg-card px-2 py-2.5"
     >
-      {VIEWS.map((v) => {
+      {viewsOf(overview?.steps).map((v) => {
         const here = wrinkles.filter(
           (w) => PLACES_OF[v.path]?.includes(w.place) && w.weight !== 'HINT',
         ).length

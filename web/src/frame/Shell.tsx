@@ -4,6 +4,7 @@ import { Refused } from '../api/client'
 import { Waiting } from '../ui/Screen'
 import { focusMain } from './focus'
 import { Hem } from './Hem'
+import { KeysDialog } from './KeysDialog'
 import { useLive } from './live'
 import { Palette } from './Palette'
 import { useOverview, useUndo } from './queries'
@@ -29,7 +30,12 @@ function Frame({ workspace }: { workspace: number }) {
   const heard = useLive(workspace)
   const overview = useOverview(workspace)
   const [palette, setPalette] = useState(false)
-  useKeys(workspace, () => setPalette(true))
+  const [keys, setKeys] = useState(false)
+  useKeys(
+    workspace,
+    () => setPalette(true),
+    () => setKeys(true),
+  )
   useWorkspaceTitle(overview.data?.title)
   // whatever else fails is told by the screen that needs it
   const missing = overview.error instanceof Refused && overview.error.status === 404 && !overview.data
@@ -42,7 +48,8 @@ function Frame({ workspace }: { workspace: number }) {
         {missing ? <Waiting title="Workspace" what="the workspace" queries={[overview]} /> : <Outlet />}
       </div>
       <Hem workspace={workspace} heard={heard} />
-      <Palette workspace={workspace} open={palette} onOpenChange={setPalette} />
+      <Palette workspace={workspace} open={palette} onOpenChange={setPalette} onKeys={() => setKeys(true)} />
+      {keys && <KeysDialog onClose={() => setKeys(false)} />}
     </>
   )
 }
@@ -60,11 +67,17 @@ function SkipLink() {
   )
 }
 
-/** Ctrl K finds, Ctrl Z undoes, Ctrl Shift Z does again; in a field they are the field's. */
-function useKeys(workspace: number, find: () => void) {
+/** Ctrl K finds, Ctrl Z undoes, Ctrl Shift Z does again, ? tells the keys; in a field they are the field's. */
+function useKeys(workspace: number, find: () => void, tell: () => void) {
   const { undo, redo, redoes } = useUndo(workspace)
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
+      const field = (e.target as HTMLElement).closest('input, textarea, select, [contenteditable]')
+      if (e.key === '?' && !field && !e.ctrlKey && !e.metaKey && !e.altKey) {
+        e.preventDefault()
+        tell()
+        return
+      }
       if (!(e.ctrlKey || e.metaKey) || e.altKey) return
       const letter = e.key.toLowerCase()
       if (letter === 'k') {
@@ -72,7 +85,6 @@ function useKeys(workspace: number, find: () => void) {
         find()
         return
       }
-      const field = (e.target as HTMLElement).closest('input, textarea, [contenteditable]')
       if (letter !== 'z' || field) return
       e.preventDefault()
       if (e.shiftKey && redoes) redo()

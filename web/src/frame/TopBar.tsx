@@ -1,10 +1,10 @@
 import { History, Moon, Search, Sun, SunMoon, Undo2 } from 'lucide-react'
-import { useState } from 'react'
+import { useSyncExternalStore } from 'react'
 import { Link } from 'react-router'
 import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
 import { useOverview, useUndo } from './queries'
-import { setTheme, type Theme, theme } from './theme'
+import { setTheme, type Theme, theme, watchTheme } from './theme'
 
 export function Mark() {
   return (
@@ -101,12 +101,9 @@ const SAYS: Record<Theme, string> = {
 }
 
 export function ThemeButton() {
-  const [now, setNow] = useState(theme())
+  const now = useSyncExternalStore(watchTheme, theme)
   const Icon = now === 'light' ? Sun : now === 'dark' ? Moon : SunMoon
-  const change = () => {
-    setTheme(NEXT[now])
-    setNow(NEXT[now])
-  }
+  const change = () => setTheme(NEXT[now])
   return (
     <Hint text={`${SAYS[now]}. Click for: ${SAYS[NEXT[now]].toLowerCase()}.`} side="bottom">
       <Button look="quiet" onClick={change} aria-label={`Theme: ${SAYS[now]}`} icon>

@@ -7,6 +7,7 @@ import { makeOld } from './old'
 import { useJobs } from './queries'
 import { followsAnyway } from './revision'
 import { events, type Told } from './stream'
+import { tellEnd } from './title'
 import { of } from './workspace'
 
 type Job = Schema['Job']
@@ -25,6 +26,12 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
 
 /** What changes by itself, while a page is still on its way. */
 const AT_FIRST = ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run']
+
+const ENDS: Record<Exclude<Job['state'], 'RUNNING'>, string> = {
+  DONE: 'done',
+  FAILED: 'failed',
+  CANCELLED: 'cancelled',
+}
 
 const TOUCHES_FOLDER = ['deployment', 'run', 'tools']
 
@@ -81,6 +88,8 @@ function keepJob(queries: QueryClient, workspace: number, job: Job) {
   queries.setQueryData<Job[]>(of(workspace, 'jobs'), (jobs = []) =>
     jobs.some((j) => j.id === job.id) ? jobs.map((j) => (j.id === job.id ? job : j)) : [job, ...jobs],
   )
+  if (job.state === 'RUNNING') return
   // an answer under way may be from before its end, and would say that it still goes on
-  if (job.state !== 'RUNNING') touch(queries, workspace, ['jobs'])
+  touch(queries, workspace, ['jobs'])
+  if (job.kind !== 'look') tellEnd(`${job.title}: ${ENDS[job.state]}`)
 }

@@ -13,6 +13,15 @@ export function setTheme(next: Theme) {
   if (next === 'system') localStorage.removeItem(KEY)
   else localStorage.setItem(KEY, next)
   show()
+  for (const w of watchers) w()
+}
+
+const watchers = new Set<() => void>()
+
+/** Calls whenever another theme is chosen. */
+export function watchTheme(watcher: () => void): () => void {
+  watchers.add(watcher)
+  return () => watchers.delete(watcher)
 }
 
 function show() {

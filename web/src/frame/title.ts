@@ -15,8 +15,28 @@ function useTitlePart(part: keyof typeof parts, words: string | undefined) {
   }, [part, words])
 }
 
+/** What ended while nobody looked; gone once the tab is looked at. */
+let ended = ''
+
+/** Long work has ended: a tab in the background says so in its title. */
+export function tellEnd(words: string): void {
+  if (document.visibilityState === 'visible') return
+  ended = words
+  show()
+  document.addEventListener(
+    'visibilitychange',
+    () => {
+      ended = ''
+      show()
+    },
+    { once: true },
+  )
+}
+
 function show() {
-  document.title = [parts.selected, parts.screen, parts.workspace || 'Ironing'].filter(Boolean).join(' · ')
+  document.title = [ended, parts.selected, parts.screen, parts.workspace || 'Ironing']
+    .filter(Boolean)
+    .join(' · ')
 }
 
 export const useWorkspaceTitle = (title: string | undefined) => useTitlePart('workspace', title)

@@ -19,40 +19,92 @@ export interface View {
   icon: LucideIcon
   /** What it is for, in a line. */
   about: string
+  /** Words of the trade by which it is looked for. */
+  words: readonly string[]
 }
 
 export const VIEWS: readonly View[] = [
-  { path: '', name: 'Overview', icon: House, about: 'How far it is, and what to do next' },
-  { path: 'library', name: 'Library', icon: LibraryBig, about: 'Bring mods in and look at them' },
-  { path: 'layers', name: 'Layers', icon: Layers, about: 'The install order: who covers (overwrites) whom' },
-  { path: 'overlaps', name: 'Overlaps', icon: SquaresIntersect, about: 'Every path that several mods bring' },
-  { path: 'load-order', name: 'Load order', icon: ListOrdered, about: 'The order in which plugins load' },
+  {
+    path: '',
+    name: 'Overview',
+    icon: House,
+    about: 'How far it is, and what to do next',
+    words: ['wrinkles', 'problems', 'progress', 'start'],
+  },
+  {
+    path: 'library',
+    name: 'Library',
+    icon: LibraryBig,
+    about: 'Bring mods in and look at them',
+    words: ['install', 'uninstall', 'archives', 'download', 'add mod', 'remove mod'],
+  },
+  {
+    path: 'layers',
+    name: 'Layers',
+    icon: Layers,
+    about: 'The install order: who covers (overwrites) whom',
+    words: ['install order', 'overwrite', 'priority', 'conflict', 'move', 'enable', 'disable', 'switch'],
+  },
+  {
+    path: 'overlaps',
+    name: 'Overlaps',
+    icon: SquaresIntersect,
+    about: 'Every path that several mods bring',
+    words: ['conflict', 'overwrite', 'files', 'hidden'],
+  },
+  {
+    path: 'load-order',
+    name: 'Load order',
+    icon: ListOrdered,
+    about: 'The order in which plugins load',
+    words: ['plugins', 'sort', 'masters', 'slots', 'limit'],
+  },
   {
     path: 'records',
     name: 'Records',
     icon: Table2,
     about: 'Records that several plugins change, and how they combine',
+    words: ['conflict', 'fields'],
   },
   {
     path: 'mends',
     name: 'Mends',
     icon: Scissors,
     about: 'Patches, merges and combined files, and which are called for',
+    words: ['patch', 'merge', 'conflict resolution'],
   },
   {
     path: 'deploy',
     name: 'Deploy',
     icon: Download,
     about: 'Put all of it into the game folder, or take it out',
+    words: ['undeploy', 'take out', 'link', 'restore', 'vanilla'],
   },
   {
     path: 'tools',
     name: 'Tools',
     icon: Wrench,
     about: 'Programs of yours that work on the deployed game',
+    words: ['run', 'program', 'external'],
   },
-  { path: 'test-run', name: 'Test run', icon: Play, about: 'Start the game and see whether it worked' },
+  {
+    path: 'test-run',
+    name: 'Test run',
+    icon: Play,
+    about: 'Start the game and see whether it worked',
+    words: ['launch', 'play', 'crash', 'log', 'start the game'],
+  },
 ]
+
+/**
+ * The screens that a workspace has: a game without plugins has neither a load order nor records.
+ *
+ * @param steps of its overview; undefined until they are known
+ */
+export function viewsOf(steps: readonly { id: string }[] | undefined): readonly View[] {
+  if (!steps || steps.some((s) => s.id === 'LOAD_ORDER')) return VIEWS
+  return VIEWS.filter((v) => v.path !== 'load-order' && v.path !== 'records')
+}
 
 const BY_PLACE: Record<string, string> = {
   OVERVIEW: '',

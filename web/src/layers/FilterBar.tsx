@@ -139,7 +139,7 @@ function AddMenu({
     'files over 100',
   ]
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <Button>
           <Plus size={14} aria-hidden="true" /> Criterion
@@ -164,7 +164,7 @@ function AddMenu({
 function ViewsMenu(props: FilterBarProps) {
   const [name, setName] = useState('')
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <Button aria-label="Saved views">
           <Bookmark size={14} aria-hidden="true" /> Views

@@ -422,7 +422,7 @@ function ShowMenu({
       ),
     )
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <Button icon aria-label="Columns, sorting and export">
           <Columns3 size={15} aria-hidden="true" />

@@ -11,7 +11,7 @@ export type MenuActs = readonly MenuAct[] | (() => readonly MenuAct[])
 /** A button with three dots that opens a list of acts. */
 export function Menu({ label, acts }: { label: string; acts: MenuActs }) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
         <Button look="quiet" icon aria-label={label} className="h-6 w-6 shrink-0">
           <Ellipsis size={15} aria-hidden="true" />
