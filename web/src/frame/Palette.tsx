@@ -1,4 +1,4 @@
-import { Command } from 'cmdk'
+import { Command, defaultFilter } from 'cmdk'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
@@ -23,12 +23,20 @@ export function Palette({ workspace, open, onOpenChange, onKeys }: PaletteProps)
       open={open}
       onOpenChange={onOpenChange}
       label="Find"
+      filter={fits}
       overlayClassName="fixed inset-0 z-40 bg-black/35"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(620px,92vw)] -translate-x-1/2 overflow-hidden rounded-xl border border-line bg-card shadow-lift"
     >
       {open && <Found workspace={workspace} close={() => onOpenChange(false)} onKeys={onKeys} />}
     </Command.Dialog>
   )
+}
+
+/** How well something fits what is typed: by its name, or else by the beginning of a word of the trade. */
+function fits(value: string, typed: string, words?: string[]): number {
+  const asked = typed.trim().toLowerCase()
+  const byWord = words?.some((w) => w.startsWith(asked) || w.includes(` ${asked}`)) ? 0.2 : 0
+  return Math.max(defaultFilter(value, typed), byWord)
 }
 
 /** Screens below others. */

@@ -23,7 +23,7 @@ export interface View {
   words: readonly string[]
 }
 
-export const VIEWS: readonly View[] = [
+const VIEWS: readonly View[] = [
   {
     path: '',
     name: 'Overview',
