@@ -124,15 +124,15 @@ test.describe('Arranging layers', () => {
     await expect.poll(async () => (await rows(page))[0]).toBe('Quiet Gulls')
   })
 
-  test('an order is suggested with reasons, and taken in part', async ({ page }) => {
-    await page.getByRole('button', { name: 'Suggest an order' }).click()
+  test('an order is proposed with reasons, and taken in part', async ({ page }) => {
+    await page.getByRole('button', { name: 'Propose an order' }).click()
     const moves = page.getByRole('listitem').filter({ has: page.getByRole('checkbox') })
     await expect(moves.first()).toContainText('above')
     const all = await moves.count()
     await moves.first().getByRole('checkbox').uncheck()
     await page.getByRole('button', { name: `Take ${all - 1} of ${all}` }).click()
-    await said(page, /The suggestion is taken/)
-    await page.getByRole('button', { name: 'Suggest an order' }).click()
+    await said(page, /The proposal is taken/)
+    await page.getByRole('button', { name: 'Propose an order' }).click()
     await expect(moves).toHaveCount(1)
   })
 

@@ -106,7 +106,7 @@ test.describe('Layers', () => {
   test('relations count the paths, and a click on a count keeps only those of the two', async ({ page }) => {
     await page.getByRole('row', { name: 'Community Caulking' }).click()
     const aside = page.getByRole('complementary')
-    const covered = aside.getByRole('region', { name: 'It is covered by' })
+    const covered = aside.getByRole('region', { name: 'Covered (overwritten) by' })
     const related = covered.getByRole('listitem').filter({ hasText: 'Harbourmaster’s Ledger' })
     const count = related.getByRole('button', { name: /path/ })
     const paths = Number((await count.textContent())?.replace(/\D/g, ''))

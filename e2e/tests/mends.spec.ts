@@ -15,7 +15,7 @@ test.describe('Mends', () => {
     await world.change(workspace, 'POST', '/load-order/proposal')
   })
 
-  test('an automatic patch goes stale when an ingredient is updated, shows what would change, and is made anew', async ({
+  test('an automatic patch goes stale when an ingredient is updated, shows what would change, and is rebuilt', async ({
     page,
     world,
   }) => {
@@ -31,8 +31,8 @@ test.describe('Mends', () => {
     await mends.getByRole('button', { name: 'See the difference' }).click()
     await expect(mends.getByRole('list', { name: 'Difference' })).toContainText('Vardøya light')
     await expect(mends.getByRole('list', { name: 'Difference' })).toContainText('"range":15')
-    await page.getByRole('button', { name: 'Make 1 stale mend anew' }).click()
-    await said(page, 'All stale mends are made anew')
+    await page.getByRole('button', { name: 'Rebuild 1 stale mend' }).click()
+    await said(page, 'All stale mends are rebuilt')
     await expect(mends.getByText('fresh', { exact: true })).toBeVisible()
   })
 

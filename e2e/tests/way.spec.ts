@@ -76,7 +76,7 @@ test('from archives dropped on the page to a game that reports the combined outc
     expect((await rows(page))[0]).toBe('Winter Timetable')
     await page.getByRole('row', { name: 'Community Caulking' }).click()
     const aside = page.getByRole('complementary')
-    await expect(aside).toContainText('It is covered by')
+    await expect(aside).toContainText('Covered (overwritten) by')
     await expect(aside.getByRole('button', { name: 'Harbourmaster’s Ledger' })).toBeVisible()
     await carry(page, 'Winter Timetable', 'Harbourmaster’s Ledger', async () => {
       await expect(page.getByText(/Dropping Winter Timetable above .* would/)).toBeVisible()

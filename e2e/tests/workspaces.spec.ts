@@ -76,7 +76,7 @@ test.describe('Workspaces', () => {
     await expect(page.getByRole('alert').first()).toContainText('line 4, column')
     await expect(take).toBeDisabled()
     await page.getByLabel('Definition of the game').fill(text('"*.txt", "*.dat"'))
-    await expect(page.getByText('1 mod is installed anew from its archive.')).toBeVisible()
+    await expect(page.getByText('1 mod is installed again from its archive.')).toBeVisible()
     await expect(page.getByText('New in the game with the next deployment: 1 file')).toBeVisible()
     await take.click()
     await expect(page.getByText('The definition is changed.').first()).toBeVisible()

@@ -40,7 +40,7 @@ describe('an answer', () => {
       code: 'internal',
       thing: 'The server',
       reason: 'It answered with 502 and nothing else: something went wrong in it.',
-      remedy: 'Try again. If it stays so, start ./ironing anew; what it prints says more.',
+      remedy: 'Try again. If it stays so, start ./ironing again; what it prints says more.',
     }
     for (const body of [null, undefined, '', {}, '<html>', { problems: [] }])
       expect(problemsOf(502, body)).toEqual([nothing])

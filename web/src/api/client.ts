@@ -48,7 +48,7 @@ export function problemsOf(status: number, body: unknown): Problem[] {
       reason: detail?.detail ?? `It answered with ${status} and nothing else: something went wrong in it.`,
       remedy: detail?.detail
         ? ''
-        : 'Try again. If it stays so, start ./ironing anew; what it prints says more.',
+        : 'Try again. If it stays so, start ./ironing again; what it prints says more.',
     },
   ]
 }

@@ -95,7 +95,7 @@ function driftLine(workspace: number, files: number, behind: boolean) {
 /** What would go into the game out of date, and the way to have it made anew first. */
 function StaleMends({ workspace }: { workspace: number }) {
   const { say } = useNotices()
-  const rebuild = useRebuildStale(workspace, () => say('All stale mends are made anew.'))
+  const rebuild = useRebuildStale(workspace, () => say('All stale mends are rebuilt.'))
   const stale = useOverview(workspace).data?.wrinkles.filter((w) => w.code === 'mend-stale').length ?? 0
   if (stale === 0) return null
   return (
@@ -106,8 +106,8 @@ function StaleMends({ workspace }: { workspace: number }) {
       className="inline-flex h-7 items-center whitespace-nowrap rounded-[7px] border border-ochre px-2.5 text-ink hover:bg-sunk"
     >
       {rebuild.isPending
-        ? 'Making anew …'
-        : `${count(stale, 'mend')} ${stale === 1 ? 'is' : 'are'} stale: make anew`}
+        ? 'Rebuilding …'
+        : `${count(stale, 'mend')} ${stale === 1 ? 'is' : 'are'} stale: rebuild`}
     </button>
   )
 }

@@ -55,7 +55,7 @@ const BELOW = [
   },
   {
     path: 'layers/suggestion',
-    name: 'Suggested order',
+    name: 'Proposed order of layers',
     about: 'An order that keeps all rules with the fewest moves',
     words: ['sort', 'auto sort'],
   },
@@ -254,7 +254,7 @@ function Found(props: { workspace: number; close: () => void; onKeys: () => void
           )}
           {redoes && (
             <Command.Item value="redo do again" onSelect={pick(redo)} className={ITEM}>
-              Do again <span className="truncate text-ink-2">{redoes}</span>
+              Redo <span className="truncate text-ink-2">{redoes}</span>
             </Command.Item>
           )}
           {THEMES.map((t) => (

@@ -66,7 +66,7 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
       </button>
       <Hint
         text={
-          undoes ? 'Takes the last change back. Nothing is lost: it can be done again with Ctrl Shift Z.' : ''
+          undoes ? 'Takes the last change back. Nothing is lost: it can be redone with Ctrl Shift Z.' : ''
         }
       >
         <Button onClick={undo} disabled={!undoes} className="min-w-0 max-w-[270px] bg-paper max-lg:shrink-0">

@@ -75,7 +75,7 @@ export function useUndo(workspace: number) {
     mutationFn: () => got(api.POST('/api/workspaces/{workspace}/redo', { params: { path } })),
     onSuccess: ({ revision, said }) => {
       tookRevision(queries, workspace, revision)
-      say(`Done again: ${said}.`)
+      say(`Redone: ${said}.`)
     },
     onError: fail,
     onSettled: settled,

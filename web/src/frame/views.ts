@@ -57,7 +57,7 @@ const VIEWS: readonly View[] = [
     name: 'Load order',
     icon: ListOrdered,
     about: 'The order in which plugins load',
-    words: ['plugins', 'sort', 'masters', 'slots', 'limit'],
+    words: ['masters', 'plugins', 'sort', 'slots', 'limit'],
   },
   {
     path: 'records',

@@ -253,7 +253,7 @@ function Touched({ workspace, version: v }: { workspace: number; version: GameVe
   return (
     <Part
       title={`${count(v.mends.length, 'mend')} ${v.mends.length === 1 ? 'is' : 'are'} made of changed files`}
-      about="Once the version is taken in, each that would come out differently is stale, and made anew."
+      about="Once the version is taken in, each that would come out differently is stale, and can be rebuilt."
     >
       {v.mends.map((m) => (
         <li key={m.mod} className={ROW}>

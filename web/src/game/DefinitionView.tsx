@@ -112,7 +112,7 @@ function Changes({ workspace, look: l }: { workspace: number; look: Schema['Defi
       <p className="mt-2">
         {anew.length === 0
           ? 'No mod is installed otherwise.'
-          : `${count(anew.length, 'mod')} ${anew.length === 1 ? 'is' : 'are'} installed anew from ${anew.length === 1 ? 'its archive' : 'their archives'}. Layers and their order stay.`}
+          : `${count(anew.length, 'mod')} ${anew.length === 1 ? 'is' : 'are'} installed again from ${anew.length === 1 ? 'its archive' : 'their archives'}. Layers and their order stay.`}
       </p>
       {anew.length > 0 && (
         <ul className="mt-1 max-h-44 shrink-0 overflow-y-auto">

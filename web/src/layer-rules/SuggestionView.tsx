@@ -28,7 +28,7 @@ export function SuggestionView() {
   const change = useChangeLayers(workspace, (_, d) => {
     say(
       <>
-        <b>The suggestion is taken.</b> <DifferenceSaid difference={d} tense="does" />
+        <b>The proposal is taken.</b> <DifferenceSaid difference={d} tense="does" />
       </>,
       { label: 'Undo', run: undo },
     )
@@ -36,12 +36,12 @@ export function SuggestionView() {
   })
   const s = suggestion.data
   if (!s || !layers.data)
-    return <Waiting title="Suggested order" what="an order" queries={[suggestion, layers]} />
+    return <Waiting title="Proposed order" what="an order" queries={[suggestion, layers]} />
   const view = layers.data
   const actions = <Button onClick={back}>Back to the layers</Button>
   if (s.ring.length > 0) {
     return (
-      <Screen title="Suggested order" actions={actions}>
+      <Screen title="Proposed order" actions={actions}>
         <div className="card flex-1 overflow-y-auto p-5">
           <h2>Your own rules contradict one another</h2>
           <p className="mt-1 text-ink-2">
@@ -57,7 +57,7 @@ export function SuggestionView() {
   }
   if (s.moves.length === 0) {
     return (
-      <Screen title="Suggested order" actions={actions} aside={<GaveWay left={s.leftOut} />}>
+      <Screen title="Proposed order" actions={actions} aside={<GaveWay left={s.leftOut} />}>
         <div className="card flex-1">
           <Empty icon={CircleCheck} title="Nothing would have to move">
             The order keeps every rule of the cards and of your own.
@@ -74,7 +74,7 @@ export function SuggestionView() {
   }
   return (
     <Screen
-      title="Suggested order"
+      title="Proposed order"
       says={`${count(s.moves.length, 'layer')} would move, the fewest that keep every rule.`}
       actions={
         <>

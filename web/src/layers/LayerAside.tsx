@@ -95,7 +95,7 @@ function Relations({
         onSelect={onSelect}
       />
       <RelatedList
-        title="It is covered by"
+        title="Covered (overwritten) by"
         items={relations.coveredBy}
         other={other}
         onOther={setOther}

@@ -196,7 +196,7 @@ export function LayersView() {
             onClick={() => go(`/workspaces/${workspace}/layers/suggestion`)}
             disabled={view.layers.length < 2}
           >
-            Suggest an order
+            Propose an order
           </Button>
           <Button
             look={view.layers.length === 0 ? 'strong' : 'plain'}
@@ -370,7 +370,7 @@ function doneWords(change: LayerChange, names: ReadonlyMap<number, string>): str
     case 'dissolve':
       return `The section ${change.name} is dissolved.`
     case 'suggestion':
-      return 'The suggestion is taken.'
+      return 'The proposal is taken.'
     case 'rule':
       return 'The rule is made.'
     case 'drop-rule':

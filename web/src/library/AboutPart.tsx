@@ -206,9 +206,9 @@ function CardForm({ workspace, mod: m, done }: { workspace: number; mod: Mod; do
         ))}
         <div className="flex flex-wrap gap-2">
           <Button type="submit" look="strong" disabled={save.isPending}>
-            Keep it so
+            Save
           </Button>
-          <Button onClick={done}>Leave it as it was</Button>
+          <Button onClick={done}>Discard changes</Button>
           <Button look="quiet" onClick={() => save.mutate(m.given)}>
             As it came
           </Button>
@@ -265,9 +265,9 @@ function Notes({ workspace, mod: m }: { workspace: number; mod: Mod }) {
           />
           <div className="flex gap-2">
             <Button type="submit" look="strong" disabled={save.isPending}>
-              Keep them
+              Save
             </Button>
-            <Button onClick={end}>Leave them as they were</Button>
+            <Button onClick={end}>Discard changes</Button>
           </div>
         </form>
       ) : m.notes ? (

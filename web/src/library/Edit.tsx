@@ -54,7 +54,7 @@ function Editor(props: {
       ),
     () => {
       drop()
-      say('Kept. The file as it came can be put back at any time.')
+      say('Saved. The file as it came can be put back at any time.')
       props.done()
     },
   )
@@ -81,10 +81,10 @@ function Editor(props: {
             props.done()
           }}
         >
-          Leave it as it was
+          Discard changes
         </Button>
         <Button type="submit" look="strong" disabled={save.isPending || text === props.text}>
-          Keep it so
+          Save
         </Button>
       </div>
     </form>

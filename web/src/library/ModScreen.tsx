@@ -72,7 +72,7 @@ export function ModScreen() {
                 ? [
                     { label: 'Install it again', run: () => reinstall.mutate(undefined) },
                     {
-                      label: 'Decide anew what the game gets',
+                      label: 'Choose again what the game gets',
                       run: () => go(`${base}/inbox/${m.archive}?instead=${m.id}`),
                     },
                   ]

@@ -118,7 +118,7 @@ export function ConditionsDialog({
         </Button>
         <p className="mt-4">
           <Button type="submit" look="strong" disabled={save.isPending}>
-            {save.isPending ? 'Making it anew …' : 'Keep it'}
+            {save.isPending ? 'Rebuilding …' : 'Keep it'}
           </Button>
         </p>
       </form>

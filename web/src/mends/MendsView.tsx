@@ -23,7 +23,7 @@ export function MendsView() {
   const workspace = useWorkspace()
   const mends = useMends(workspace)
   const { say } = useNotices()
-  const rebuild = useRebuildStale(workspace, () => say('All stale mends are made anew.'))
+  const rebuild = useRebuildStale(workspace, () => say('All stale mends are rebuilt.'))
   const stale = mends.data?.filter((m) => m.stale && m.kind !== 'TOOL').length ?? 0
   return (
     <Screen
@@ -33,7 +33,7 @@ export function MendsView() {
         <>
           {stale > 0 && (
             <Button look="strong" disabled={rebuild.isPending} onClick={() => rebuild.mutate(undefined)}>
-              {rebuild.isPending ? 'Making them anew …' : `Make ${count(stale, 'stale mend')} anew`}
+              {rebuild.isPending ? 'Rebuilding …' : `Rebuild ${count(stale, 'stale mend')}`}
             </Button>
           )}
           <ButtonLink to={`/workspaces/${workspace}/mends/combined-files`}>Combine files</ButtonLink>
@@ -48,7 +48,7 @@ export function MendsView() {
           ) : !mends.data ? (
             <Failed error={mends.error} retry={() => mends.refetch()} />
           ) : mends.data.length === 0 ? (
-            <Empty icon={Scissors} title="Nothing has been mended yet">
+            <Empty icon={Scissors} title="No patches or merges yet">
               Settle in{' '}
               <Link to={`/workspaces/${workspace}/records`} className="text-woad underline">
                 Records
@@ -79,7 +79,7 @@ const KINDS: Record<Mend['kind'], string> = {
 function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
   const { say } = useNotices()
   const { undo } = useUndo(workspace)
-  const rebuild = useRebuild(workspace, () => say(`“${m.name}” is made anew.`))
+  const rebuild = useRebuild(workspace, () => say(`“${m.name}” is rebuilt.`))
   const back = useTakeBack(workspace, () =>
     say(`“${m.name}” is taken back: its plugins are on again.`, { label: 'Undo', run: undo }),
   )
@@ -153,7 +153,7 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
           </ButtonLink>
         ) : (
           <Button className="h-7" disabled={busy || !m.on} onClick={() => rebuild.mutate(m.mod)}>
-            {rebuild.isPending ? 'Making it anew …' : 'Make it anew'}
+            {rebuild.isPending ? 'Rebuilding …' : 'Rebuild'}
           </Button>
         )}
         {m.stale && m.kind !== 'TOOL' && (

@@ -26,7 +26,7 @@ export function PatchButton({ workspace, states }: { workspace: number; states: 
         : fresh
           ? 'The patch is fresh'
           : patch
-            ? 'Make the patch anew'
+            ? 'Rebuild the patch'
             : `Put the ${count(states.combine, 'record')} into a patch`}
     </Button>
   )

@@ -229,7 +229,7 @@ function Place({ workspace, name, place: p, pair, pending, onChoose, onPair }: P
             <p className="mt-1 flex flex-wrap gap-x-3 text-[11.5px]">
               {!question && !asks && p.changes.length > 0 && (
                 <button type="button" onClick={() => setAsks(true)} className="min-h-6 text-woad underline">
-                  Choose otherwise
+                  Choose another
                 </button>
               )}
               <button type="button" onClick={() => setOpen(true)} className="min-h-6 text-woad underline">

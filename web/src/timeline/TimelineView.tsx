@@ -37,7 +37,7 @@ export function TimelineView() {
             Undo
           </Button>
           <Button onClick={redo} disabled={!redoes}>
-            Do again
+            Redo
           </Button>
         </>
       }

@@ -120,7 +120,7 @@ function label(fix: Fix): string {
     case 'BUILD_PATCH':
       return 'Put them into a patch'
     case 'REBUILD_MEND':
-      return 'Make it anew'
+      return 'Rebuild it'
     case 'DROP_UNREADABLE':
       return 'Go on without it'
     case 'MEND_RULE':
@@ -139,11 +139,11 @@ function about(fix: Fix): string | null {
     case 'TAKE_PROPOSAL':
       return 'Shows an order that keeps the rules; nothing changes until you take it.'
     case 'BUILD_PATCH':
-      return 'Makes the patch anew from the records as they are; it becomes its own layer.'
+      return 'Rebuilds the patch from the records as they are; it becomes its own layer.'
     case 'DROP_UNREADABLE':
       return 'What cannot be read is written down no more.'
     case 'REBUILD_MEND':
-      return 'Makes it anew of what its ingredients are now; your decisions stay.'
+      return 'Rebuilds it from what its ingredients are now; your decisions stay.'
     default:
       return null
   }

@@ -321,8 +321,7 @@ class CombinedFilesIT {
     assertThat(wrinkle("files-asked").isMissingNode()).isTrue();
     install("Bright", "1.1", Map.of("scripts/day.sks", DAY.replace("ring bell", "ring horn")));
     JsonNode asked = wrinkle("files-asked");
-    assertThat(asked.path("title").asText())
-        .isEqualTo("data/scripts/day.sks needs a word from you");
+    assertThat(asked.path("title").asText()).isEqualTo("data/scripts/day.sks needs a decision");
     assertThat(asked.path("place").asText()).isEqualTo("COMBINE_FILES");
     String key = board("data/scripts/day.sks").path("places").get(0).path("key").asText();
     choose("data/scripts/day.sks", Map.of("place", key, "take", List.of("loud")));

@@ -475,7 +475,7 @@ class RecordsIT {
     String second = patchText();
     assertThat(second).doesNotContain("\"speed\":14").isNotEqualTo(first);
     assertThat(mend(patch).path("stale").asBoolean()).isFalse();
-    assertThat(api.get(base + "/timeline").path("undo").asText()).contains("anew");
+    assertThat(api.get(base + "/timeline").path("undo").asText()).contains("Rebuilt");
     // back and forth again, each time the whole content
     for (int i = 0; i < 2; i++) {
       api.change("POST", base + "/undo", Map.of());
@@ -495,9 +495,9 @@ class RecordsIT {
       api.job(base + "/mends/" + patch + "/rebuild", null).result();
     }
     int undone = 0;
-    while (api.get(base + "/timeline").path("undo").asText().contains("anew")
+    while (api.get(base + "/timeline").path("undo").asText().contains("Rebuilt")
         || api.get(base + "/timeline").path("undo").asText().startsWith("Decided")) {
-      boolean anew = api.get(base + "/timeline").path("undo").asText().contains("anew");
+      boolean anew = api.get(base + "/timeline").path("undo").asText().contains("Rebuilt");
       api.change("POST", base + "/undo", Map.of());
       if (anew) undone++;
     }
@@ -742,7 +742,7 @@ class RecordsIT {
     Map<String, Object> off = Map.of("names", List.of("First.plug"), "on", false);
     api.change("POST", base + "/load-order/switch", off);
     assertThat(api.get(pack).at("/path/why").asText())
-        .contains("does not read what is in it: First.plug, which names it, is off.");
+        .contains("does not read what is in it: First.plug, which names it, is switched off.");
     assertThat(api.ask("GET", base + "/path?path=data/hulls/first.obj", null, Map.of()).status())
         .as("nothing of it is in play")
         .isEqualTo(404);

@@ -72,7 +72,7 @@ public final class GameFolder {
           "game-folder-gone",
           folder.toString(),
           "There is no such folder.",
-          "Put the game back there, connect its drive, or name the folder anew.");
+          "Put the game back there, connect its drive, or name the folder again.");
     }
   }
 

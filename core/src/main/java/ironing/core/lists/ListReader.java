@@ -134,7 +134,7 @@ public final class ListReader {
       return table;
     } catch (JsonProcessingException e) {
       int line = e.getLocation() == null ? 1 : e.getLocation().getLineNr();
-      throw bad("It is not JSON: line " + line + " cannot be read.", "Publish it anew.");
+      throw bad("It is not JSON: line " + line + " cannot be read.", "Publish it again.");
     }
   }
 
@@ -237,7 +237,7 @@ public final class ListReader {
       }
       return table;
     } catch (IOException | UncheckedIOException | IllegalStateException e) {
-      throw bad("A cell of it cannot be read: a quotation mark has no end.", "Publish it anew.");
+      throw bad("A cell of it cannot be read: a quotation mark has no end.", "Publish it again.");
     }
   }
 

@@ -159,7 +159,7 @@ public final class MergePlan {
         refuse(
             "merge-patch",
             name,
-            "It is a patch that Ironing made, and is made anew after the merge.",
+            "It is a patch that Ironing made, and is rebuilt after the merge.",
             "Leave it out.");
     }
     int there = index.position(target);

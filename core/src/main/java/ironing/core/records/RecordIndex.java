@@ -353,7 +353,7 @@ public final class RecordIndex {
         "plugin-unreadable",
         plugin,
         "Its file cannot be read: " + e.getMessage() + ".",
-        "Connect the drive again, or let Ironing look at the game folder anew.",
+        "Connect the drive again, or let Ironing look at the game folder again.",
         e);
   }
 

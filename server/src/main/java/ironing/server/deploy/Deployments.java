@@ -290,7 +290,7 @@ public class Deployments {
               "In the library too, the file of "
                   + open.nameOf(d.getKey())
                   + " is no longer what was made, and there is no archive to have it from.",
-              "Make the mend anew, in Mends; then try again."));
+              "Rebuild the mend, in Mends; then try again."));
     }
     if (needed && !lost.isEmpty()) throw new IroningException(lost);
     if (damaged.isEmpty()) return open;

@@ -166,7 +166,7 @@ class Overview {
     int asked = counts.get(State.NEEDS_YOU), combine = counts.get(State.COMBINES);
     String text = "No record loses a change.";
     if (asked > 0)
-      text = count(asked, "record") + " need" + (asked == 1 ? "s" : "") + " a word from you.";
+      text = count(asked, "record") + " need" + (asked == 1 ? "s" : "") + " a decision.";
     else if (combine > 0) text = count(combine, "record") + " can go into a patch.";
     return new Step(StepId.RECORDS, asked + combine == 0, text);
   }

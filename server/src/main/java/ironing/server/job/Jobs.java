@@ -256,7 +256,7 @@ public class Jobs {
       throw IroningException.of(
           "not-found",
           "Job " + id,
-          "There is no such job; the server may have been started anew.",
+          "There is no such job; the server may have been restarted.",
           "Look at its outcome in the library.");
     return r;
   }

@@ -223,8 +223,8 @@ class LayerRulesController {
             Expected.of(dryRun, ifMatch),
             Origin.PROPOSAL,
             body.mods() == null || body.mods().isEmpty()
-                ? "Took the suggested order"
-                : "Took " + body.mods().get().size() + " moves of the suggested order",
+                ? "Took the proposed order"
+                : "Took " + body.mods().get().size() + " moves of the proposed order",
             b -> taken(b, body))
         .asAnswer();
   }
@@ -234,9 +234,9 @@ class LayerRulesController {
     if (!(LayerRulesViews.suggest(open, ruled).outcome() instanceof Outcome.Sorted<Long> sorted)) {
       throw IroningException.of(
           "no-way-out",
-          "The suggestion",
+          "The proposal",
           "Your own rules contradict one another.",
-          "Take one of them back; the suggestion shows which.");
+          "Take one of them back; the proposal shows which.");
     }
     if (body.mods() == null || body.mods().isEmpty()) return sorted.order();
     Set<Long> chosen = new HashSet<>();

@@ -383,7 +383,7 @@ public class Layers {
               "order-incomplete",
               open.nameOf(m),
               "It is missing from the order.",
-              "Name every mod, those that are off too."));
+              "Name every mod, those that are switched off too."));
     }
     if (!problems.isEmpty()) throw new IroningException(problems);
   }

@@ -130,7 +130,7 @@ public class ModFiles {
           "changed-meanwhile",
           path,
           "It was changed meanwhile, in another tab or by a script.",
-          "Copy what you have written, open the file anew, and put it in.");
+          "Copy what you have written, open the file again, and put it in.");
     }
     Charset charset = Charset.forName(text(workspace, mod, path).encoding());
     if (!charset.newEncoder().canEncode(text)) {

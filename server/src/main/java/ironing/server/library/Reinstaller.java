@@ -112,7 +112,7 @@ class Reinstaller implements ModRepair {
     String name = workspaces.get(workspace).nameOf(mod);
     if (row.archiveId() == 0) {
       throw IroningException.of(
-          "no-archive", name, "It was made here, from no archive.", "Make it anew in Records.");
+          "no-archive", name, "It was made here, from no archive.", "Rebuild it in Mends.");
     }
     ArchiveRow archive = archives.get(workspace, row.archiveId());
     try (Staging.Hold hold = staging.hold(archive.id());

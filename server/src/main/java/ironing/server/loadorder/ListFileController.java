@@ -157,7 +157,7 @@ class ListFileController {
       if (!Files.isRegularFile(path)) return Optional.empty();
       if (Files.size(path) > LARGEST) {
         throw IroningException.of(
-            "bad-list", file, "It is larger than 4 MiB.", "Put it back, or make it anew.");
+            "bad-list", file, "It is larger than 4 MiB.", "Put it back, or write a new one.");
       }
       return Optional.of(Files.readAllBytes(path));
     } catch (IOException e) {

@@ -99,7 +99,7 @@ public class LoadHealth {
                 Code.PLUGIN_OFF,
                 e.name(),
                 mod,
-                e.name() + " is off, though its mod " + mod + " is on.",
+                e.name() + " is switched off, though its mod " + mod + " is on.",
                 "Switch it on, unless you mean it so.",
                 false,
                 new Fix(Fix.Kind.SWITCH_PLUGIN_ON, null, e.name(), e.name())));
@@ -117,7 +117,7 @@ public class LoadHealth {
     String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
     String is =
         switch (c.state()) {
-          case OFF -> "which is off";
+          case OFF -> "which is switched off";
           case WRONG_VERSION -> "which is here in version " + c.found().get().version();
           default -> "which is not in your library";
         };

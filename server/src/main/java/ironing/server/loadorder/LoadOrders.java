@@ -358,7 +358,7 @@ public class LoadOrders {
                 "order-incomplete",
                 e.name(),
                 "It is missing from the order.",
-                "Name every plugin, those that are off too."));
+                "Name every plugin, those that are switched off too."));
       }
     }
     if (!problems.isEmpty()) throw new IroningException(problems);

@@ -108,7 +108,7 @@ class CombinedFiles {
     former.keep(open.workspace(), former.asTheyAre(open, filled.files().keySet()));
     Writing w = writing(open, before, Recipe.combined(name, List.copyOf(paths), carried), filled);
     if (before.isEmpty()) return store.addAndUse(open, w);
-    store.replace(open, before.get().mod(), w, "Made “" + name + "” anew");
+    store.replace(open, before.get().mod(), w, "Rebuilt “" + name + "”");
     raise(open.workspace(), before.get().mod());
     return before.get().mod();
   }

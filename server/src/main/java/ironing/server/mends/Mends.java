@@ -383,7 +383,7 @@ public class Mends implements Contributions {
         workspace,
         Lane.GAME,
         "merge",
-        "Make the merge anew",
+        "Rebuild the merge",
         p -> {
           OpenWorkspace now = workspaces.get(workspace);
           merges.rebuild(now, store.require(now, mod));
@@ -408,7 +408,7 @@ public class Mends implements Contributions {
         workspace,
         Lane.GAME,
         "mends",
-        "Make all stale mends anew",
+        "Rebuild all stale mends",
         p -> {
           long done = 0;
           List<Long> order = inOrder(workspaces.get(workspace));

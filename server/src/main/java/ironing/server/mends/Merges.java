@@ -418,7 +418,7 @@ class Merges {
                 was.combining(),
                 was.patchesOff()));
     Writing w = writing(apart, plan, recipe, Optional.of(k));
-    store.replace(open, k.mod(), w, "Made “" + recipe.name() + "” anew");
+    store.replace(open, k.mod(), w, "Rebuilt “" + recipe.name() + "”");
   }
 
   /** The bytes of the merged plugin as making it anew would give them. */

@@ -150,7 +150,7 @@ class Patches {
                         recipe.name() == null ? open.profileName() + " patch" : recipe.name()));
     Writing w = writing(open, before, recipe, name, file, wanted);
     if (before.isEmpty()) return store.addAndUse(open, w);
-    store.replace(open, before.get().mod(), w, "Made “" + name + "” anew");
+    store.replace(open, before.get().mod(), w, "Rebuilt “" + name + "”");
     return before.get().mod();
   }
 

@@ -108,7 +108,9 @@ public final class PathViews {
     if (off.isEmpty()) return "";
     return " The game does not read what is in it: "
         + String.join(" and ", off)
-        + (off.size() == 1 ? ", which names it, is off." : ", which name it, are off.");
+        + (off.size() == 1
+            ? ", which names it, is switched off."
+            : ", which name it, are switched off.");
   }
 
   private String whyRuled(int path, List<Holder> holders) {

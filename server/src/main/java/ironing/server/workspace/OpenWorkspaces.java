@@ -220,7 +220,7 @@ public class OpenWorkspaces {
         throw IroningException.of(
             "nothing-to-undo",
             before.title(),
-            back ? "Nothing is left to undo." : "Nothing was undone that could be done again.",
+            back ? "Nothing is left to undo." : "Nothing was undone that could be redone.",
             "Go on as things are.");
       }
       Arrangement present = before.picture().arrangement();

@@ -430,8 +430,8 @@ public class Wrinkles {
                   asked.size() == 1
                       ? "“"
                           + open.get(RECORDS).index().label(all.record(asked.get(0)))
-                          + "” needs a word from you"
-                      : asked.size() + " records need a word from you",
+                          + "” needs a decision"
+                      : asked.size() + " records need a decision",
                   "Plugins change them in different ways; the game reads the last one whole.",
                   "Decide field by field in Records.",
                   Place.RECORDS,
@@ -475,8 +475,8 @@ public class Wrinkles {
                   "files-asked",
                   Weight.LOSES,
                   asked.size() == 1
-                      ? asked.get(0) + " needs a word from you"
-                      : asked.size() + " files need a word from you",
+                      ? asked.get(0) + " needs a decision"
+                      : asked.size() + " files need a decision",
                   "Mods change them in different ways at one place; the highest layer decides: "
                       + String.join(", ", asked.subList(0, Math.min(NAMED, asked.size())))
                       + more
@@ -528,7 +528,7 @@ public class Wrinkles {
                 Weight.LOSES,
                 m.name() + " is stale",
                 String.join(" ", m.reasons()),
-                "Make it anew.",
+                "Rebuild it.",
                 Place.MENDS,
                 m.mod(),
                 new Fix(Fix.Kind.REBUILD_MEND, m.mod(), null, "the mend")));
