@@ -67,6 +67,19 @@ test.describe('What happens is heard', () => {
       await inOrder(page, (at) => expect(at('Rope Locker')).toBeGreaterThan(at('Hull Textures Large')))
     })
 
+    test('a screen whose code is gone says so, and the page can be loaded again', async ({ page }) => {
+      await page.route('**/assets/TimelineView*', (route) => route.fulfill({ status: 404, body: '' }))
+      await page.goto(`/workspaces/${workspace}/layers`)
+      await expect(page.getByRole('row', { name: 'Rope Locker' })).toBeVisible()
+      await page.getByRole('link', { name: 'Timeline' }).click()
+      await expect(page.getByText('Ironing was updated, or does not run')).toBeVisible()
+      // the rest of the page goes on
+      await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible()
+      await page.unroute('**/assets/TimelineView*')
+      await page.getByRole('button', { name: 'Load the page again' }).click()
+      await expect(page.getByRole('heading', { level: 1 })).toHaveText('Timeline')
+    })
+
     test('a screen that failed keeps its title, and says what to do', async ({ page }) => {
       await page.route('**/api/workspaces/*/load-order', (route) => route.fulfill({ status: 500, body: '' }))
       await page.goto(`/workspaces/${workspace}/load-order`)

@@ -1,6 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query'
 import type { ComponentType } from 'react'
 import { createBrowserRouter, Navigate, type RouteObject, useLocation } from 'react-router'
+import { Broken } from './frame/Broken'
 import { wentTo } from './frame/focus'
 import { NothingHere } from './frame/NothingHere'
 import { Shell } from './frame/Shell'
@@ -88,6 +89,7 @@ export function createRouter(queries: QueryClient) {
       ...place,
       lazy: async () => ({ Component: await load() }),
       hydrateFallbackElement: <Waiting title="" what="the screen" queries={[]} />,
+      errorElement: <Broken />,
     }
   })
   const router = createBrowserRouter([
@@ -96,6 +98,7 @@ export function createRouter(queries: QueryClient) {
       path: '/workspaces',
       lazy: async () => ({ Component: (await import('./game/WorkspacesView')).WorkspacesView }),
       hydrateFallbackElement: <div />,
+      errorElement: <Broken />,
     },
     {
       path: '/workspaces/:workspace',
@@ -124,6 +127,10 @@ const REST_AFTER_MS = 1500
 
 function fetchTheRest() {
   setTimeout(async () => {
-    for (const load of Object.values(SCREENS)) await load()
+    try {
+      for (const load of Object.values(SCREENS)) await load()
+    } catch {
+      // whoever goes to a screen whose code does not come is told there
+    }
   }, REST_AFTER_MS)
 }

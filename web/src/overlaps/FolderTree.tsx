@@ -12,6 +12,7 @@ import { useFolder, type Which } from './queries'
 /** The contested paths as folders with counts; a folder is asked for when it is opened. */
 export function FolderTree({ workspace, which }: { workspace: number; which: Which }) {
   const tree = useRef<HTMLDivElement>(null)
+  const [room] = useState(() => Math.floor((window.innerHeight - AROUND) / ROW_HEIGHT))
   const key = (e: KeyboardEvent) => {
     const here = (e.target as HTMLElement).closest<HTMLElement>('[role=treeitem]')
     if (!here || e.altKey || e.ctrlKey || e.metaKey) return
@@ -48,11 +49,15 @@ export function FolderTree({ workspace, which }: { workspace: number; which: Whi
         onKeyDown={key}
         className="min-h-0 flex-1 overflow-y-auto py-1"
       >
-        <Level workspace={workspace} folder="" depth={0} which={which} />
+        <Level workspace={workspace} folder="" depth={0} which={which} room={room} />
       </div>
     </div>
   )
 }
+
+const ROW_HEIGHT = 27
+/** What of a window is not the tree: the bar, the hem, the title and the filters. */
+const AROUND = 260
 
 const ROW =
   'flex h-[27px] w-full items-center gap-3 pr-3.5 text-left outline-offset-[-2px] hover:bg-sunk/60 focus:bg-woad-soft'
@@ -62,15 +67,25 @@ function Level({
   folder,
   depth,
   which,
+  room,
 }: {
   workspace: number
   folder: string
   depth: number
   which: Which
+  /** How many rows it may take to begin with: folders in it are unfolded as far as they fit. */
+  room: number
 }) {
   const level = useFolder(workspace, folder, which).data
   if (!level) return <p className="px-3.5 py-1 text-ink-3">…</p>
   const alone = level.folders.length === 1 && level.files === 0
+  let left = room - level.folders.length - level.paths.length
+  const rooms = level.folders.map((f) => {
+    if (f.contested > left) return 0
+    const own = left
+    left -= f.contested
+    return own
+  })
   return (
     <>
       {level.folders.map((f, i) => (
@@ -81,7 +96,8 @@ function Level({
           depth={depth}
           which={which}
           first={depth === 0 && i === 0}
-          openAtFirst={alone}
+          openAtFirst={alone || (rooms[i] ?? 0) > 0}
+          room={alone ? room - 1 : (rooms[i] ?? 0)}
         />
       ))}
       {level.paths.map((p) => (
@@ -104,6 +120,7 @@ function OneFolder({
   which,
   first,
   openAtFirst,
+  room,
 }: {
   workspace: number
   folder: Schema['FolderCount']
@@ -111,6 +128,7 @@ function OneFolder({
   which: Which
   first: boolean
   openAtFirst: boolean
+  room: number
 }) {
   const [open, setOpen] = useState(openAtFirst)
   return (
@@ -138,7 +156,15 @@ function OneFolder({
         <span className="num w-[84px] text-right text-ink-2">{f.differs > 0 ? number(f.differs) : ''}</span>
         <span className="num w-[84px] text-right">{number(f.contested)}</span>
       </button>
-      {open && <Level workspace={workspace} folder={f.path} depth={depth + 1} which={which} />}
+      {open && (
+        <Level
+          workspace={workspace}
+          folder={f.path}
+          depth={depth + 1}
+          which={which}
+          room={openAtFirst ? room : 0}
+        />
+      )}
     </>
   )
 }
