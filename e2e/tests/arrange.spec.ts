@@ -99,7 +99,7 @@ test.describe('Arranging layers', () => {
   test('files inside are found, and what is chosen is what is shown', async ({ page }) => {
     await page.getByLabel('Show only layers that').fill('file has tariffs')
     await expect.poll(async () => (await rows(page)).length).toBe(2)
-    await page.getByRole('row').first().click()
+    await page.locator('[role=row][aria-label]').first().click()
     await page.keyboard.press('Control+a')
     await expect(toolbar(page)).toContainText('2 layers')
   })

@@ -11,64 +11,41 @@ import { Waiting } from './ui/Screen'
 /** Gets the code of a screen. */
 type Load = () => Promise<ComponentType>
 
-/** By path below a workspace: the code of each screen is fetched when it is shown for the first time. */
+/**
+ * By path below a workspace: the code of each screen is fetched when it is shown for the first time. What may be
+ * selected in a screen is an optional part of its path: another selection is not another screen.
+ */
 const SCREENS: Record<string, Load> = {
   '': async () => (await import('./overview/OverviewView')).OverviewView,
   definition: async () => (await import('./game/DefinitionView')).DefinitionView,
-  library: library,
   'library/inbox': async () => (await import('./library/InboxView')).InboxView,
   'library/inbox/:archive': async () => (await import('./library/IntakeView')).IntakeView,
   'library/storage': async () => (await import('./library/StorageView')).StorageView,
-  'library/:mod': library,
+  'library/:mod?': async () => (await import('./library/LibraryView')).LibraryView,
   'library/:mod/:part': async () => (await import('./library/ModScreen')).ModScreen,
-  layers: layers,
   'layers/suggestion': async () => (await import('./layer-rules/SuggestionView')).SuggestionView,
   'layers/rules': async () => (await import('./layer-rules/RulesView')).RulesView,
   'layers/lists': async () => (await import('./lists/ListsView')).LayersListsView,
   'layers/lists/:list': async () => (await import('./lists/ListView')).LayersListView,
-  'layers/:mod': layers,
+  'layers/:mod?': async () => (await import('./layers/LayersView')).LayersView,
   overlaps: async () => (await import('./overlaps/OverlapsView')).OverlapsView,
   'overlaps/path': async () => (await import('./overlaps/PathScreen')).PathScreen,
   profiles: async () => (await import('./profiles/ProfilesView')).ProfilesView,
   timeline: async () => (await import('./timeline/TimelineView')).TimelineView,
-  'load-order': loadOrder,
   'load-order/proposal': async () => (await import('./load-order/ProposalView')).ProposalView,
   'load-order/lists': async () => (await import('./lists/ListsView')).OrderListsView,
   'load-order/lists/:list': async () => (await import('./lists/ListView')).OrderListView,
   'load-order/rules': async () => (await import('./load-order/LoadRulesView')).LoadRulesView,
-  'load-order/:plugin': loadOrder,
-  records: records,
-  'records/:owner/:id': records,
+  'load-order/:plugin?': async () => (await import('./load-order/LoadOrderView')).LoadOrderView,
+  'records/:owner?/:id?': async () => (await import('./records/RecordsView')).RecordsView,
   mends: async () => (await import('./mends/MendsView')).MendsView,
   'mends/combined-files': async () => (await import('./combined-files/FilesView')).FilesView,
   'mends/merge': async () => (await import('./mends/MergeView')).MergeView,
   deploy: async () => (await import('./deploy/DeployView')).DeployView,
   'deploy/drift': async () => (await import('./drift/DriftView')).DriftView,
   'deploy/game-version': async () => (await import('./game-version/GameVersionView')).GameVersionView,
-  tools: tools,
-  'tools/:tool': tools,
-  'test-run': testRun,
-  'test-run/:run': testRun,
-}
-
-// each of these stands at two addresses, with something selected and without
-async function library() {
-  return (await import('./library/LibraryView')).LibraryView
-}
-async function layers() {
-  return (await import('./layers/LayersView')).LayersView
-}
-async function loadOrder() {
-  return (await import('./load-order/LoadOrderView')).LoadOrderView
-}
-async function records() {
-  return (await import('./records/RecordsView')).RecordsView
-}
-async function tools() {
-  return (await import('./tools/ToolsView')).ToolsView
-}
-async function testRun() {
-  return (await import('./test-run/TestRunView')).TestRunView
+  'tools/:tool?': async () => (await import('./tools/ToolsView')).ToolsView,
+  'test-run/:run?': async () => (await import('./test-run/TestRunView')).TestRunView,
 }
 
 /** Leads an address that was given up to the one that took its place; what was selected stays. */
