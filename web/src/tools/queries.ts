@@ -86,7 +86,7 @@ export function useRunTool(workspace: number) {
         }),
       )
     },
-    onSuccess: (run) => say(run.why ?? 'What it wrote is taken in and deployed.'),
+    onSuccess: (run) => say(run.why || 'What it wrote is taken in and deployed.'),
     onError: (error) => (error instanceof Cancelled ? say('Stopped; nothing was taken in.') : fail(error)),
     onSettled: () => makeOld(queries, of(workspace)),
   })
