@@ -1,5 +1,5 @@
 import type { QueryClient } from '@tanstack/react-query'
-import type { ComponentType } from 'react'
+import { type ComponentType, lazy, Suspense, useState } from 'react'
 import { createBrowserRouter, Navigate, type RouteObject, useLocation } from 'react-router'
 import { Broken } from './frame/Broken'
 import { wentTo } from './frame/focus'
@@ -48,6 +48,35 @@ const SCREENS: Record<string, Load> = {
   'test-run/:run?': async () => (await import('./test-run/TestRunView')).TestRunView,
 }
 
+/** Screens whose code is here. */
+const here = new Map<string, ComponentType>()
+
+async function fetched(path: string): Promise<ComponentType> {
+  const load = SCREENS[path] as Load
+  const screen = await load()
+  here.set(path, screen)
+  return screen
+}
+
+const COMING = Object.fromEntries(
+  Object.keys(SCREENS).map((path) => [path, lazy(async () => ({ default: await fetched(path) }))]),
+)
+
+const Workspaces = lazy(async () => ({ default: (await import('./game/WorkspacesView')).WorkspacesView }))
+
+/**
+ * The screen of a path. The way to it never waits for its code: what was shown before goes at once, and would
+ * otherwise ask for what may be gone.
+ */
+function ScreenAt({ path }: { path: string }) {
+  const [Shown] = useState(() => here.get(path) ?? (COMING[path] as ComponentType))
+  return (
+    <Suspense fallback={<Waiting title="" what="the screen" queries={[]} />}>
+      <Shown />
+    </Suspense>
+  )
+}
+
 /** Leads an address that was given up to the one that took its place; what was selected stays. */
 function Moved({ to }: { to: string }) {
   const { search, hash } = useLocation()
@@ -60,21 +89,22 @@ function Moved({ to }: { to: string }) {
  * @param queries where what a screen shows is asked for while the screen itself is still on its way
  */
 export function createRouter(queries: QueryClient) {
-  const screens = Object.entries(SCREENS).map(([path, load]): RouteObject => {
-    const place = path === '' ? { index: true as const } : { path }
-    return {
-      ...place,
-      lazy: async () => ({ Component: await load() }),
-      hydrateFallbackElement: <Waiting title="" what="the screen" queries={[]} />,
+  const screens = Object.keys(SCREENS).map(
+    (path): RouteObject => ({
+      ...(path === '' ? { index: true as const } : { path }),
+      element: <ScreenAt key={path} path={path} />,
       errorElement: <Broken />,
-    }
-  })
+    }),
+  )
   const router = createBrowserRouter([
     { path: '/', element: <Navigate to="/workspaces" replace /> },
     {
       path: '/workspaces',
-      lazy: async () => ({ Component: (await import('./game/WorkspacesView')).WorkspacesView }),
-      hydrateFallbackElement: <div />,
+      element: (
+        <Suspense>
+          <Workspaces />
+        </Suspense>
+      ),
       errorElement: <Broken />,
     },
     {
@@ -105,7 +135,7 @@ const REST_AFTER_MS = 1500
 function fetchTheRest() {
   setTimeout(async () => {
     try {
-      for (const load of Object.values(SCREENS)) await load()
+      for (const path of Object.keys(SCREENS)) await fetched(path)
     } catch {
       // whoever goes to a screen whose code does not come is told there
     }
