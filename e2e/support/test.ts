@@ -155,7 +155,7 @@ export const test = base.extend<Fixtures, WorkerFixtures>({
     page.on('pageerror', (e) => troubles.push(e.message))
     page.on('console', (m) => {
       const refusal = /the server responded with a status of 4\d\d|net::ERR_/.test(m.text())
-      const failure = /the server responded with a status of 5\d\d/.test(m.text())
+      const failure = /the server responded with a status of 5\d\d|dynamically imported module/.test(m.text())
       const expected = (refusal && expectRefusals) || (failure && expectFailures)
       if (['error', 'warning'].includes(m.type()) && !expected) troubles.push(m.text())
     })
@@ -211,6 +211,9 @@ export async function drop(page: Page, selector: string, files: readonly GivenFi
     return data
   }, given)
   const target = page.locator(selector)
+  // a screen that is on its way takes nothing
+  await target.waitFor()
+  await expect(page.getByRole('status', { name: /^Loading/ })).toHaveCount(0)
   await target.dispatchEvent('dragover', { dataTransfer: transfer })
   await target.dispatchEvent('drop', { dataTransfer: transfer })
   await transfer.dispose()
