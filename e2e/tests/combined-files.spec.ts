@@ -38,6 +38,11 @@ test.describe('Combined files', () => {
     const place = board.getByRole('group', { name: 'line 2' })
     await expect(place).toContainText('is changed in different ways')
     await expect(board.getByText('still to settle')).toBeVisible()
+    // arrows walk through the answers and settle nothing
+    await place.getByRole('radio').first().focus()
+    await page.keyboard.press('ArrowDown')
+    await expect(place.getByRole('radio').nth(1)).toBeFocused()
+    await expect(place.getByRole('radio', { checked: true })).toHaveCount(0)
     await place.getByRole('radio', { name: /Harbourmaster’s Ledger, then Community Caulking/ }).click()
     await expect(place).toContainText('you have settled this')
     await board.getByRole('button', { name: 'Put it into the mend' }).click()

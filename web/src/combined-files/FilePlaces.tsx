@@ -28,7 +28,6 @@ export function Twice({
     <section
       aria-label={p.where}
       tabIndex={-1}
-      onKeyDown={walkAnswers}
       data-question={p.how === 'ASKED' ? '' : undefined}
       className={clsx('mt-3 rounded-lg border px-3 py-2', p.how === 'ASKED' ? 'border-ochre' : 'border-line')}
     >
@@ -103,6 +102,7 @@ export function OpenPlace({
       className={clsx('mt-3 rounded-lg border px-3 pt-1 pb-2.5', asked ? 'border-ochre' : 'border-line')}
       aria-label={p.where}
       tabIndex={-1}
+      onKeyDown={walkAnswers}
       data-question={asked ? '' : undefined}
     >
       <legend className="px-1">

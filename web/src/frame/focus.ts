@@ -62,7 +62,9 @@ export function keepFocus(): () => void {
     if (!touched || left || !nobody() || pressed) return
     const last = trail.at(-1)
     const off = last?.element.isConnected && last.element.matches(':disabled') ? last.element : undefined
-    heirOf(trail).focus({ preventScroll: true })
+    // not to its neighbour: a key that is still held would do what that one does
+    if (off) focusMain()
+    else heirOf(trail).focus({ preventScroll: true })
     busy = off && { control: off, heir: document.activeElement }
   }
   // the browser takes the focus from what is gone or switched off when it draws

@@ -102,8 +102,8 @@ class FakeSource {
     this.closed = true
   }
 
-  hello() {
-    this.on.get('hello')?.({ data: '{}' } as MessageEvent)
+  hello(told = 0, server = 'one') {
+    this.on.get('hello')?.({ data: JSON.stringify({ server, told }) } as MessageEvent)
   }
 
   tell(told: Told) {
@@ -111,7 +111,8 @@ class FakeSource {
   }
 }
 
-const EVENT: Told = { workspace: 1, kind: 'inbox', data: {} }
+const EVENT: Told = { number: 1, workspace: 1, kind: 'inbox', data: {} }
+const NEXT: Told = { ...EVENT, number: 2 }
 
 function listen(tab: Tab) {
   return tab.stream.listen({ told: (t) => tab.told.push(t), opened: (m) => tab.missed.push(m) })
@@ -138,24 +139,36 @@ describe('ten tabs', () => {
     for (const t of tabs) expect(t.missed).toEqual([false])
   })
 
-  test('when the one that holds it closes, another takes it, and all ask for everything anew', async () => {
+  test('when the one that holds it closes, another takes it, and nobody asks for what all have heard', async () => {
     const [a, b, c] = [browser.tab(), browser.tab(), browser.tab()]
     for (const t of [a, b, c]) listen(t)
     await turn()
     browser.source().hello()
+    browser.source().tell(EVENT)
     a.show(true)
     await turn()
-    expect(browser.sources).toHaveLength(1)
+    browser.source().hello(1)
+    expect(b.missed).toEqual([false])
+    expect(c.missed).toEqual([false])
+    browser.source().tell(NEXT)
+    expect(c.told).toEqual([EVENT, NEXT])
+  })
+
+  test('what happened while nobody held it is asked for by all', async () => {
+    const [a, b] = [browser.tab(), browser.tab()]
+    for (const t of [a, b]) listen(t)
+    await turn()
     browser.source().hello()
+    a.show(true)
+    await turn()
+    browser.source().hello(3)
     expect(b.missed).toEqual([false, true])
-    expect(c.missed).toEqual([false, true])
-    browser.source().tell(EVENT)
-    expect(c.told).toEqual([EVENT])
+    expect(a.missed).toEqual([false, true])
   })
 })
 
 describe('hidden tabs', () => {
-  test('hold no stream; whoever is shown again asks for everything anew', async () => {
+  test('hold no stream; whoever is shown again asks for what happened, and for nothing if nothing did', async () => {
     const [a, b] = [browser.tab(), browser.tab()]
     listen(a)
     listen(b)
@@ -168,6 +181,12 @@ describe('hidden tabs', () => {
     b.show(false)
     await turn()
     browser.source().hello()
+    expect(b.missed).toEqual([false])
+    b.show(true)
+    await turn()
+    b.show(false)
+    await turn()
+    browser.source().hello(1)
     expect(b.missed).toEqual([false, true])
   })
 
@@ -200,7 +219,8 @@ describe('a server that is gone', () => {
       await vi.advanceTimersByTimeAsync(10_000)
       expect(browser.sources).toHaveLength(1)
     }
-    browser.source().hello()
+    // it was started anew
+    browser.source().hello(0, 'two')
     expect(a.stream.heard).toBe(true)
     expect(b.stream.heard).toBe(true)
     expect(a.missed).toEqual([false, true])
@@ -218,16 +238,16 @@ test('a tab that missed one thing asks for everything', async () => {
   b.channel.onmessage = null
   browser.source().tell(EVENT)
   b.channel.onmessage = hears
-  browser.source().tell(EVENT)
+  browser.source().tell(NEXT)
   expect(b.missed).toEqual([false, true])
-  expect(b.told).toEqual([EVENT])
+  expect(b.told).toEqual([NEXT])
 })
 
 describe('the end of long work', () => {
   const job = { id: 7, state: 'RUNNING', title: 'Deploy' } as Schema['Job']
   const done = { ...job, state: 'DONE' } as Schema['Job']
   const asked = vi.fn(async () => job)
-  const told = (j: Schema['Job']): Told => ({ workspace: 1, kind: 'job', data: j })
+  const told = (j: Schema['Job']): Told => ({ number: 1, workspace: 1, kind: 'job', data: j })
 
   test('is heard, and nobody is asked', async () => {
     const a = browser.tab()
@@ -270,7 +290,7 @@ describe('the end of long work', () => {
     browser.source().tell(told(done))
     browser.source().onerror?.()
     await vi.advanceTimersByTimeAsync(1_000)
-    browser.source().hello()
+    browser.source().hello(0, 'two')
     expect(a.stream.ended(7)).toBeUndefined()
   })
 })

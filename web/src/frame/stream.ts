@@ -1,7 +1,8 @@
 import type { Schema } from '../api/client'
 
-/** One thing that happened, in any workspace. */
+/** One thing that happened, in any workspace; its number is one more than that of the one before. */
 export interface Told {
+  number: number
   workspace: number
   kind: string
   data: unknown
@@ -18,10 +19,16 @@ export interface Listener {
   opened: (missed: boolean) => void
 }
 
+/** What a server says first: which one it is, and the number of the last thing that it told. */
+interface Hello {
+  server: string
+  told: number
+}
+
 /** What the tabs of one browser say to one another. */
 type Word =
-  | { what: 'told'; stream: string; number: number; told: Told }
-  | { what: 'here'; stream: string; number: number; heard: boolean }
+  | { what: 'told'; server: string; told: Told }
+  | { what: 'here'; server: string; number: number; heard: boolean }
   | { what: 'who' }
 
 /** What a stream needs of the browser: a test brings its own. */
@@ -41,7 +48,8 @@ const REMEMBERED = 200
 /**
  * The one stream of events that all tabs of a browser share: a browser opens six connections to a server, and
  * each stream holds one for good. One tab holds it and tells the others. Nobody holds it while all tabs are
- * hidden and none has work under way. Each event has a number: who misses one asks for everything anew.
+ * hidden and none has work under way. Each event has a number: who has missed one asks for everything anew, and
+ * only then.
  */
 export class SharedStream {
   readonly #around: Surroundings
@@ -56,8 +64,8 @@ export class SharedStream {
   #source: EventSource | undefined
   #again: ReturnType<typeof setTimeout> | undefined
   #pause = FIRST_PAUSE_MS
-  /** Which stream was heard last, and how far. */
-  #stream = ''
+  /** Which server was heard last, and how far. */
+  #server = ''
   #number = 0
   /** Work that ended lately, by its number: whoever asked for it may begin to wait only now. */
   readonly #ended = new Map<number, Schema['Job']>()
@@ -80,7 +88,7 @@ export class SharedStream {
   listen(listener: Listener): () => void {
     this.#listeners.add(listener)
     if (!this.#started) this.#start()
-    else if (this.#stream && this.#heard) listener.opened(false)
+    else if (this.#server && this.#heard) listener.opened(false)
     return () => this.#listeners.delete(listener)
   }
 
@@ -145,15 +153,16 @@ export class SharedStream {
   #open(): void {
     const source = this.#around.source()
     this.#source = source
-    source.addEventListener('hello', () => {
+    source.addEventListener('hello', (e) => {
+      const { server, told } = JSON.parse((e as MessageEvent<string>).data) as Hello
       this.#pause = FIRST_PAUSE_MS
-      this.#here(crypto.randomUUID(), 0, true)
-      this.#say({ what: 'here', stream: this.#stream, number: 0, heard: true })
+      this.#here(server, told)
+      this.#say({ what: 'here', server, number: told, heard: true })
     })
     source.addEventListener('told', (e) => {
       const told = JSON.parse((e as MessageEvent<string>).data) as Told
-      this.#number++
-      this.#say({ what: 'told', stream: this.#stream, number: this.#number, told })
+      this.#number = told.number
+      this.#say({ what: 'told', server: this.#server, told })
       this.#tell(told)
     })
     source.onerror = () => {
@@ -161,7 +170,7 @@ export class SharedStream {
       source.close()
       if (this.#source !== source || !this.#holds) return
       this.#setHeard(false)
-      this.#say({ what: 'here', stream: this.#stream, number: this.#number, heard: false })
+      this.#say({ what: 'here', server: this.#server, number: this.#number, heard: false })
       this.#again = setTimeout(() => this.#open(), this.#pause)
       this.#pause = Math.min(LONGEST_PAUSE_MS, this.#pause * 2)
     }
@@ -169,17 +178,16 @@ export class SharedStream {
 
   #hear(word: Word): void {
     if (word.what === 'who') {
-      if (this.#holds && this.#stream)
-        this.#say({ what: 'here', stream: this.#stream, number: this.#number, heard: this.#heard })
+      if (this.#holds && this.#server)
+        this.#say({ what: 'here', server: this.#server, number: this.#number, heard: this.#heard })
     } else if (this.#holds) {
       // the tab that held it before may have said one more thing
     } else if (word.what === 'here') {
-      if (word.heard) this.#here(word.stream, word.number, false)
+      if (word.heard) this.#here(word.server, word.number)
       else this.#setHeard(false)
     } else {
-      if (word.stream !== this.#stream || word.number !== this.#number + 1)
-        this.#here(word.stream, word.number, false)
-      this.#number = word.number
+      this.#here(word.server, word.told.number - 1)
+      this.#number = word.told.number
       this.#setHeard(true)
       this.#tell(word.told)
     }
@@ -196,13 +204,13 @@ export class SharedStream {
     for (const l of this.#listeners) l.told(event)
   }
 
-  /** The stream is this one and has come so far. */
-  #here(stream: string, number: number, opened: boolean): void {
-    const first = this.#stream === ''
+  /** A server is heard, and has told so much. */
+  #here(server: string, number: number): void {
+    const first = this.#server === ''
     // a server that was started anew counts its work from 1 again
-    if (stream !== this.#stream) this.#ended.clear()
-    const known = !opened && stream === this.#stream && number === this.#number
-    this.#stream = stream
+    if (server !== this.#server) this.#ended.clear()
+    const known = server === this.#server && number === this.#number
+    this.#server = server
     this.#number = number
     this.#setHeard(true)
     if (!known) for (const l of this.#listeners) l.opened(!first)

@@ -3,6 +3,7 @@ package ironing.server.platform;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.springframework.context.event.ContextClosedEvent;
@@ -25,13 +26,31 @@ public class Events {
   private final Map<Long, List<SseEmitter>> listeners = new ConcurrentHashMap<>();
   private final List<SseEmitter> ofAll = new CopyOnWriteArrayList<>();
 
+  /** Another one after each start: numbers of different servers have nothing to do with another. */
+  private final String server = UUID.randomUUID().toString();
+
+  /** Held while an event gets its number and is sent, so that each listener hears them in order. */
+  private final Object turn = new Object();
+
+  /** How many events were told since the start, to anybody or to nobody. */
+  private long told;
+
+  /**
+   * What a listener of all workspaces hears first. Whoever has heard the same before has missed
+   * nothing meanwhile.
+   *
+   * @param told the number of the last event
+   */
+  record Hello(String server, long told) {}
+
   /**
    * One thing that happened, as it is told to those who hear of all workspaces.
    *
+   * @param number one more than that of the event before
    * @param kind as in {@link #tell}
    * @param data the same that listeners of the workspace get
    */
-  record Told(long workspace, String kind, Object data) {}
+  record Told(long number, long workspace, String kind, Object data) {}
 
   public SseEmitter listen(long workspace) {
     return listen(
@@ -39,9 +58,11 @@ public class Events {
         Map.of("workspace", workspace));
   }
 
-  /** Each event is called {@code told} and says its workspace, its kind and its data. */
+  /** Hello is a {@link Hello}; each event is called {@code told} and is a {@link Told}. */
   SseEmitter listenToAll() {
-    return listen(ofAll, Map.of());
+    synchronized (turn) {
+      return listen(ofAll, new Hello(server, told));
+    }
   }
 
   private static SseEmitter listen(List<SseEmitter> list, Object hello) {
@@ -60,7 +81,10 @@ public class Events {
   public void tell(long workspace, String kind, Object data) {
     List<SseEmitter> list = listeners.getOrDefault(workspace, List.of());
     for (SseEmitter e : list) send(list, e, kind, data);
-    for (SseEmitter e : ofAll) send(ofAll, e, "told", new Told(workspace, kind, data));
+    synchronized (turn) {
+      Told next = new Told(++told, workspace, kind, data);
+      for (SseEmitter e : ofAll) send(ofAll, e, "told", next);
+    }
   }
 
   // Finds closed pages even when nothing happens, so that their connections do not pile up.

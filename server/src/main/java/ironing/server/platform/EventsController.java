@@ -31,8 +31,9 @@ class EventsController {
 
   /**
    * What happens in any workspace, as it happens: one connection for a browser with many tabs. Each
-   * event is called told, and its data says the workspace, the kind and what the events of that
-   * workspace say.
+   * event is called told, and its data says its number, the workspace, the kind and what the events
+   * of that workspace say. The hello says which server it is and the number of the last event: who
+   * has heard that before has missed nothing.
    */
   @GetMapping(value = "/api/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
   @ApiResponse(
