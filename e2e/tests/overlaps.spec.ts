@@ -10,7 +10,14 @@ test.describe('Overlaps', () => {
 
   test('by folder with counts, by the keyboard', async ({ page }) => {
     const tree = page.getByRole('tree', { name: 'Contested paths' })
-    await tree.getByRole('treeitem', { name: /^data/ }).focus()
+    const data = tree.getByRole('treeitem', { name: /^data/ })
+    // unfolded as far as the window goes, and no further
+    await expect(tree.getByRole('treeitem', { name: /berthing\.sks/ })).toBeVisible()
+    await expect(tree.getByRole('treeitem', { name: /^textures/ })).toBeVisible()
+    await expect(tree.getByRole('treeitem').last()).toBeInViewport()
+    await data.focus()
+    await page.keyboard.press('ArrowLeft')
+    await expect(data).toHaveAttribute('aria-expanded', 'false')
     await page.keyboard.press('ArrowRight')
     await expect(tree.getByRole('treeitem', { name: /^tables/ })).toBeVisible()
     await page.keyboard.press('ArrowDown')

@@ -8,6 +8,7 @@ import { Tag } from '../ui/Tag'
 import { count, number } from '../ui/text'
 import { Holders, WayMark } from './PathRow'
 import { useFolder, type Which } from './queries'
+import { roomsOf } from './unfold'
 
 /** The contested paths as folders with counts; a folder is asked for when it is opened. */
 export function FolderTree({ workspace, which }: { workspace: number; which: Which }) {
@@ -79,13 +80,10 @@ function Level({
   const level = useFolder(workspace, folder, which).data
   if (!level) return <p className="px-3.5 py-1 text-ink-3">…</p>
   const alone = level.folders.length === 1 && level.files === 0
-  let left = room - level.folders.length - level.paths.length
-  const rooms = level.folders.map((f) => {
-    if (f.contested > left) return 0
-    const own = left
-    left -= f.contested
-    return own
-  })
+  const rooms = roomsOf(
+    level.folders.map((f) => f.contested),
+    room - level.folders.length - level.paths.length,
+  )
   return (
     <>
       {level.folders.map((f, i) => (
@@ -96,8 +94,8 @@ function Level({
           depth={depth}
           which={which}
           first={depth === 0 && i === 0}
-          openAtFirst={alone || (rooms[i] ?? 0) > 0}
-          room={alone ? room - 1 : (rooms[i] ?? 0)}
+          alone={alone}
+          room={rooms[i] ?? 0}
         />
       ))}
       {level.paths.map((p) => (
@@ -119,7 +117,7 @@ function OneFolder({
   depth,
   which,
   first,
-  openAtFirst,
+  alone,
   room,
 }: {
   workspace: number
@@ -127,10 +125,16 @@ function OneFolder({
   depth: number
   which: Which
   first: boolean
-  openAtFirst: boolean
+  /** Whether it is all that its level has: it is unfolded then, however long it is. */
+  alone: boolean
+  /** How many rows it may take at first. */
   room: number
 }) {
-  const [open, setOpen] = useState(openAtFirst)
+  const [asked, setOpen] = useState<boolean>()
+  const tries = room > 0 && asked === undefined
+  const inner = useFolder(workspace, f.path, which, tries).data
+  const fits = tries && inner !== undefined && inner.folders.length + inner.paths.length <= room
+  const open = asked ?? (alone || fits)
   return (
     <>
       <button
@@ -162,7 +166,7 @@ function OneFolder({
           folder={f.path}
           depth={depth + 1}
           which={which}
-          room={openAtFirst ? room : 0}
+          room={asked === undefined ? room : 0}
         />
       )}
     </>

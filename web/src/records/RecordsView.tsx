@@ -59,7 +59,7 @@ export function RecordsView() {
                 { value: 'compare', label: 'Compare plugins' },
               ]}
             />
-            <span className="ml-auto flex gap-3">
+            <span className="ml-auto flex items-center gap-3">
               <button type="button" className="min-h-6 text-woad underline" onClick={() => setPattern(true)}>
                 Decide by pattern
               </button>
