@@ -179,7 +179,7 @@ test.describe('Arranging layers', () => {
     await page.keyboard.press('Alt+ArrowDown')
     await said(page, /is layer/)
     await page.goto(`/workspaces/${workspace}/timeline`)
-    await expect(page.getByRole('option').first()).toContainText('Moved “Winter Timetable”')
+    await expect(page.locator('[data-row]').first()).toContainText('Moved “Winter Timetable”')
     await page.getByRole('button', { name: /As it came/ }).click()
     await expect(
       page.getByRole('status').filter({ hasText: /would change|Nothing in the game/ }),

@@ -130,11 +130,11 @@ test.describe('Layers', () => {
 
   test('overlaps: every contested path with the file in play; finding and comparing', async ({ page }) => {
     await page.goto(`/workspaces/${workspace}/overlaps?show=list`)
-    const list = page.getByRole('list', { name: 'Contested paths' })
-    await expect(list.getByRole('listitem').first()).toBeVisible()
+    const list = page.getByRole('grid', { name: 'Contested paths' })
+    await expect(list.locator('[data-row]').first()).toBeVisible()
     await page.getByLabel('Part of a path').fill('bollards')
-    await expect(list.getByRole('listitem')).toHaveCount(2)
-    await expect(list.getByRole('listitem').filter({ hasText: 'iron.png' })).toContainText(
+    await expect(list.locator('[data-row]')).toHaveCount(2)
+    await expect(list.locator('[data-row]').filter({ hasText: 'iron.png' })).toContainText(
       'Harbourmaster’s Ledger',
     )
     await list

@@ -35,10 +35,10 @@ test.describe('Overlaps', () => {
     })
     const paths = Number(await cell.textContent())
     await cell.click()
-    await expect(page.getByRole('list', { name: 'Contested paths' }).getByRole('listitem')).toHaveCount(paths)
+    await expect(page.getByRole('grid', { name: 'Contested paths' }).locator('[data-row]')).toHaveCount(paths)
     await page.getByRole('button', { name: /brought by Winter Timetable and Harbourmaster/ }).click()
     await expect
-      .poll(() => page.getByRole('list', { name: 'Contested paths' }).getByRole('listitem').count())
+      .poll(() => page.getByRole('grid', { name: 'Contested paths' }).locator('[data-row]').count())
       .toBeGreaterThan(paths)
   })
 

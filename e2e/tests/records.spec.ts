@@ -46,7 +46,7 @@ test.describe('Records', () => {
     await page.getByRole('button', { name: 'Write it' }).click()
     await expect(board.getByText('you wrote it')).toBeVisible()
     await expect(board.getByRole('radio', { name: '13.5 kn your own' })).toBeChecked()
-    await page.getByRole('option', { name: 'Tordis' }).click()
+    await page.getByRole('row', { name: 'Tordis' }).click()
     const tordis = page.getByRole('region', { name: 'Tordis' })
     await tordis.getByText(/more fields are the same everywhere/).click()
     await tordis.getByRole('button', { name: 'Write another berth' }).click()
@@ -57,7 +57,7 @@ test.describe('Records', () => {
   })
 
   test('a sequence that two lengthen is offered laid into one another', async ({ page }) => {
-    await page.getByRole('option', { name: 'Tordis' }).click()
+    await page.getByRole('row', { name: 'Tordis' }).click()
     const board = page.getByRole('region', { name: 'Tordis' })
     await board.getByRole('radio', { name: /the changes laid into one another/ }).click()
     await expect(board.getByText('you took both, laid into one another')).toBeVisible()
@@ -67,20 +67,20 @@ test.describe('Records', () => {
   })
 
   test('records are found by name, value and state, and by what a plugin loses', async ({ page }) => {
-    const list = page.getByRole('listbox', { name: 'Records' })
+    const list = page.getByRole('grid', { name: 'Records' })
     const find = page.getByRole('searchbox', { name: /Find a record/ })
     await find.fill('gamle')
-    await expect(list.getByRole('option')).toHaveCount(1)
+    await expect(list.locator('[data-row]')).toHaveCount(1)
     await find.fill('depth > 6')
-    await expect(list.getByRole('option', { name: 'Lyngholm', exact: true })).toBeVisible()
-    await expect(list.getByRole('option')).toHaveCount(1)
+    await expect(list.getByRole('row', { name: 'Lyngholm', exact: true })).toBeVisible()
+    await expect(list.locator('[data-row]')).toHaveCount(1)
     await find.fill('')
     await page.getByRole('button', { name: /^all \d+/ }).click()
     await page.getByLabel('What does a plugin lose').selectOption('Lamplight.plug')
-    await expect(list.getByRole('option', { name: 'Vardøya light' })).toBeVisible()
+    await expect(list.getByRole('row', { name: 'Vardøya light' })).toBeVisible()
     await page.getByLabel('What does a plugin lose').selectOption('')
     await page.getByLabel('Of which type').selectOption('weather')
-    await expect(list.getByRole('option', { name: 'Sea fog' })).toBeVisible()
+    await expect(list.getByRole('row', { name: 'Sea fog' })).toBeVisible()
   })
 
   test('one pattern decides many, after they were shown', async ({ page }) => {
@@ -100,7 +100,7 @@ test.describe('Records', () => {
     await page.goto(`/workspaces/${workspace}/records/Isles.plug/1281`)
     await expect(page.getByRole('radio', { name: /5 crowns Harbourmaster/ })).toBeChecked()
     await page.getByRole('button', { name: 'decided', exact: true }).click()
-    await expect(page.getByRole('listbox', { name: 'Records' }).getByRole('option')).toHaveCount(2)
+    await expect(page.getByRole('grid', { name: 'Records' }).locator('[data-row]')).toHaveCount(2)
   })
 
   test('pairs, findings and whole plugins beside one another', async ({ page }) => {

@@ -61,12 +61,12 @@ test('from archives dropped on the page to a game that reports the combined outc
     await installReady(page, INSTALL_ORDER.length)
     await expect(page.getByText('Nothing waits here')).toBeVisible({ timeout: 120_000 })
     await open(page, 'Library')
-    await expect(page.getByRole('option')).toHaveCount(INSTALL_ORDER.length)
-    await expect(page.getByRole('option', { name: 'Harbourmaster’s Ledger' })).toContainText('2.1.0')
-    await expect(page.getByRole('option', { name: 'Harbourmaster’s Ledger' })).toContainText(
+    await expect(page.locator('[data-row]')).toHaveCount(INSTALL_ORDER.length)
+    await expect(page.getByRole('row', { name: 'Harbourmaster’s Ledger' })).toContainText('2.1.0')
+    await expect(page.getByRole('row', { name: 'Harbourmaster’s Ledger' })).toContainText(
       'Harbourmaster.plug',
     )
-    await page.getByRole('option', { name: 'Night Ferry' }).click()
+    await page.getByRole('row', { name: 'Night Ferry' }).click()
     await expect(page.getByRole('complementary')).toContainText('NightFerry.plug')
   })
 
@@ -99,11 +99,11 @@ test('from archives dropped on the page to a game that reports the combined outc
 
   await test.step('5: records: what asks is decided, and the outcome goes into a patch', async () => {
     await open(page, 'Records')
-    await page.getByRole('option', { name: 'Aud Helga' }).click()
+    await page.getByRole('row', { name: 'Aud Helga' }).click()
     await expect(page.getByText('Which one?')).toBeVisible()
     await page.getByRole('radio', { name: /12 kn/ }).click()
     await expect(page.getByText('You took')).toBeVisible()
-    await page.getByRole('option', { name: 'Lyngholm to Vardøya, by night' }).click()
+    await page.getByRole('row', { name: 'Lyngholm to Vardøya, by night' }).click()
     await page.getByRole('radio', { name: /6\.5/ }).click()
     await page.getByRole('button', { name: /Put the \d+ records into a patch/ }).click()
     await said(page, 'The patch is made')

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Outlet, useParams } from 'react-router'
 import { Refused } from '../api/client'
+import { Dropping } from '../library/Dropping'
 import { Waiting } from '../ui/Screen'
 import { focusMain } from './focus'
 import { Hem } from './Hem'
@@ -45,7 +46,13 @@ function Frame({ workspace }: { workspace: number }) {
       <TopBar workspace={workspace} onFind={() => setPalette(true)} />
       <div className="flex min-h-0 flex-1">
         <Rail workspace={workspace} />
-        {missing ? <Waiting title="Workspace" what="the workspace" queries={[overview]} /> : <Outlet />}
+        {missing ? (
+          <Waiting title="Workspace" what="the workspace" queries={[overview]} />
+        ) : (
+          <Dropping workspace={workspace}>
+            <Outlet />
+          </Dropping>
+        )}
       </div>
       <Hem workspace={workspace} heard={heard} />
       <Palette workspace={workspace} open={palette} onOpenChange={setPalette} onKeys={() => setKeys(true)} />

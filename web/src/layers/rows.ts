@@ -1,5 +1,5 @@
 import type { Schema } from '../api/client'
-import type { OrderRow } from '../ui/OrderList'
+import type { ListRow } from '../ui/list/rows'
 import { type Facts, type Filter, passes } from './filter'
 
 type LayersView = Schema['LayersView']
@@ -8,7 +8,7 @@ type Layer = Schema['LayerView']
 const GAME = '0'
 
 /** A layer, a section that is folded, or the game. */
-export interface LayerRow extends OrderRow {
+export interface LayerRow extends ListRow {
   layer: Layer | null
   /** Of a folded section: its layers from the lowest. */
   folded?: { section: Schema['SectionView']; layers: readonly Layer[] }

@@ -1,6 +1,8 @@
 import { type DragEvent, type ReactNode, useState } from 'react'
+import { useNavigate } from 'react-router'
 import { Refused } from '../api/client'
 import { useNotices } from '../frame/Notices'
+import { bringIn } from './uploads'
 
 const FOLDER = {
   code: 'folder-dropped',
@@ -9,8 +11,19 @@ const FOLDER = {
   remedy: 'Bring it in by “From a folder”, where you name it as a mod that is unpacked.',
 }
 
-/** A screen that takes files which are dropped on it. */
-export function Dropping({ onDrop, children }: { onDrop: (files: File[]) => void; children: ReactNode }) {
+/** Brings archives in, and goes to the inbox, where they are seen to come. */
+export function useBringIn(workspace: number): (files: File[]) => void {
+  const go = useNavigate()
+  return (files) => {
+    if (files.length === 0) return
+    bringIn(workspace, files)
+    go(`/workspaces/${workspace}/library/inbox`)
+  }
+}
+
+/** Takes archives that are dropped on any screen of a workspace, be it still on its way. */
+export function Dropping({ workspace, children }: { workspace: number; children: ReactNode }) {
+  const onDrop = useBringIn(workspace)
   const [over, setOver] = useState(false)
   const { fail } = useNotices()
   const isFiles = (e: DragEvent) => e.dataTransfer.types.includes('Files')
@@ -34,7 +47,7 @@ export function Dropping({ onDrop, children }: { onDrop: (files: File[]) => void
         const isFolder = (i: number) => items[i]?.webkitGetAsEntry?.()?.isDirectory === true
         const files = [...e.dataTransfer.files].filter((_, i) => !isFolder(i))
         if (items.some((_, i) => isFolder(i))) fail(new Refused(0, [FOLDER]))
-        if (files.length > 0) onDrop(files)
+        onDrop(files)
       }}
     >
       {children}

@@ -7,14 +7,14 @@ import { useNotices } from '../frame/Notices'
 import { useJobs } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
+import { copyAct, useCopy } from '../ui/copy'
 import { Dialog } from '../ui/Dialog'
-import { Menu } from '../ui/Menu'
+import { ContextMenu, Menu, type MenuAct } from '../ui/Menu'
 import { Problems } from '../ui/Problems'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, number } from '../ui/text'
 import { BringIn } from './BringIn'
-import { Dropping } from './Dropping'
 import { FolderField } from './FolderField'
 import { useAct, useInbox } from './queries'
 import { UploadList } from './UploadList'
@@ -46,50 +46,48 @@ export function InboxView() {
   )
   const nothing = waiting.length + (inbox.data?.arrived.length ?? 0) + uploads.length === 0
   return (
-    <Dropping onDrop={(files) => bringIn(workspace, files)}>
-      <Screen
-        title="Inbox"
-        says={inbox.data && waiting.length > 0 && waitingWords(waiting.length, ready, asks)}
-        actions={
-          <>
-            <Link to={`/workspaces/${workspace}/library`} className="text-woad underline">
-              Library
-            </Link>
-            <BringIn workspace={workspace} strong={ready === 0} onFiles={(f) => bringIn(workspace, f)} />
-            {ready > 0 && (
-              <Button look="strong" disabled={install.isPending} onClick={() => install.mutate(undefined)}>
-                Install {number(ready)} that {ready === 1 ? 'needs' : 'need'} no decision
-              </Button>
-            )}
-          </>
-        }
-      >
-        <UploadList workspace={workspace} uploads={uploads} />
-        <JobTroubles workspace={workspace} />
-        {inbox.isPending ? (
-          <div className="card flex-1">
-            <Loading what="the inbox" />
-          </div>
-        ) : inbox.isError ? (
-          <Failed error={inbox.error} retry={() => inbox.refetch()} />
-        ) : (
-          <div className="card min-h-0 flex-1 overflow-y-auto">
-            {nothing && (
-              <Empty icon={Inbox} title="Nothing waits here">
-                Drop archives anywhere on this screen: zip, 7z, or tar with gzip, xz, bzip2 or zstd. Each is
-                looked into first, and nothing is installed before you say so.
-              </Empty>
-            )}
-            <ul aria-label="Archives that wait">
-              {waiting.map((a) => (
-                <Waiting key={a.id} workspace={workspace} archive={a} />
-              ))}
-            </ul>
-            <WatchedPart workspace={workspace} inbox={inbox.data} />
-          </div>
-        )}
-      </Screen>
-    </Dropping>
+    <Screen
+      title="Inbox"
+      says={inbox.data && waiting.length > 0 && waitingWords(waiting.length, ready, asks)}
+      actions={
+        <>
+          <Link to={`/workspaces/${workspace}/library`} className="text-woad underline">
+            Library
+          </Link>
+          <BringIn workspace={workspace} strong={ready === 0} onFiles={(f) => bringIn(workspace, f)} />
+          {ready > 0 && (
+            <Button look="strong" disabled={install.isPending} onClick={() => install.mutate(undefined)}>
+              Install {number(ready)} that {ready === 1 ? 'needs' : 'need'} no decision
+            </Button>
+          )}
+        </>
+      }
+    >
+      <UploadList workspace={workspace} uploads={uploads} />
+      <JobTroubles workspace={workspace} />
+      {inbox.isPending ? (
+        <div className="card flex-1">
+          <Loading what="the inbox" />
+        </div>
+      ) : inbox.isError ? (
+        <Failed error={inbox.error} retry={() => inbox.refetch()} />
+      ) : (
+        <div className="card min-h-0 flex-1 overflow-y-auto">
+          {nothing && (
+            <Empty icon={Inbox} title="Nothing waits here">
+              Drop archives anywhere on this screen: zip, 7z, or tar with gzip, xz, bzip2 or zstd. Each is
+              looked into first, and nothing is installed before you say so.
+            </Empty>
+          )}
+          <ul aria-label="Archives that wait">
+            {waiting.map((a) => (
+              <Waiting key={a.id} workspace={workspace} archive={a} />
+            ))}
+          </ul>
+          <WatchedPart workspace={workspace} inbox={inbox.data} />
+        </div>
+      )}
+    </Screen>
   )
 }
 
@@ -128,6 +126,7 @@ function needs(a: Archive, looking: boolean): string {
 function Waiting({ workspace, archive: a }: { workspace: number; archive: Archive }) {
   const go = useNavigate()
   const { say } = useNotices()
+  const copy = useCopy()
   const path = { workspace, archive: a.id }
   const look = a.look
   const looking = useJobs(workspace).data?.find(
@@ -156,69 +155,77 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
       }),
     ),
   )
+  const acts: MenuAct[] = [
+    ...(look?.decision === 'NONE' ? [{ label: 'Install it', run: () => install.mutate(undefined) }] : []),
+    ...(!look && !looking ? [{ label: 'Look into it again', run: () => lookAgain.mutate(undefined) }] : []),
+    ...(refused || !look ? [] : [{ label: 'See what the game gets', run: () => go(address) }, null]),
+    copyAct(copy, 'its name', a.name),
+    { label: 'Remove it', run: () => remove.mutate(undefined) },
+  ]
   return (
-    <li className="flex items-center gap-3 border-line border-b px-3.5 py-2">
-      <div className="min-w-0 flex-1">
-        <p className="flex min-w-0 items-baseline gap-2">
-          {refused || !look ? (
-            <b className="truncate font-medium">{a.name}</b>
-          ) : (
-            <>
-              <Link to={address} className="truncate font-medium hover:underline" title={look.name}>
-                {look.name}
-              </Link>
-              <span className="num shrink-0 text-ink-2">{look.version}</span>
-              <small className="mono min-w-0 truncate text-ink-3" title={a.name}>
-                {a.name}
-              </small>
-            </>
-          )}
-        </p>
-        <p
-          className={clsx(
-            'break-words text-[12px]',
-            refused ? 'text-madder' : look?.decision === 'NONE' ? 'text-ink-2' : 'text-ochre',
-            !look && looking && 'animate-pulse text-ink-2',
-          )}
-        >
-          {needs(a, looking !== undefined)}
-          {!look && looking && looking.total > 0 && `, ${Math.floor((100 * looking.done) / looking.total)} %`}
-        </p>
-        {refused && <p className="text-[12px] text-ink-2">{look?.problems[0]?.remedy}</p>}
-      </div>
-      <span className="num whitespace-nowrap text-ink-2">{bytes(a.sizeBytes)}</span>
-      {look?.decision === 'NONE' ? (
-        <Button
-          className="w-[68px]"
-          aria-label={`Install ${look.name}`}
-          disabled={install.isPending}
-          onClick={() => install.mutate(undefined)}
-        >
-          Install
-        </Button>
-      ) : (
-        !refused && (
+    <ContextMenu acts={() => acts}>
+      <li
+        className="flex items-center gap-3 border-line border-b px-3.5 py-2"
+        onDoubleClick={(e) => {
+          if (look && !refused && !(e.target as HTMLElement).closest('button, a')) go(address)
+        }}
+      >
+        <div className="min-w-0 flex-1">
+          <p className="flex min-w-0 items-baseline gap-2">
+            {refused || !look ? (
+              <b className="truncate font-medium">{a.name}</b>
+            ) : (
+              <>
+                <Link to={address} className="truncate font-medium hover:underline" title={look.name}>
+                  {look.name}
+                </Link>
+                <span className="num shrink-0 text-ink-2">{look.version}</span>
+                <small className="mono min-w-0 truncate text-ink-3" title={a.name}>
+                  {a.name}
+                </small>
+              </>
+            )}
+          </p>
+          <p
+            className={clsx(
+              'break-words text-[12px]',
+              refused ? 'text-madder' : look?.decision === 'NONE' ? 'text-ink-2' : 'text-ochre',
+              !look && looking && 'animate-pulse text-ink-2',
+            )}
+          >
+            {needs(a, looking !== undefined)}
+            {!look &&
+              looking &&
+              looking.total > 0 &&
+              `, ${Math.floor((100 * looking.done) / looking.total)} %`}
+          </p>
+          {refused && <p className="text-[12px] text-ink-2">{look?.problems[0]?.remedy}</p>}
+        </div>
+        <span className="num whitespace-nowrap text-ink-2">{bytes(a.sizeBytes)}</span>
+        {look?.decision === 'NONE' ? (
           <Button
             className="w-[68px]"
-            aria-label={`Decide about ${look?.name ?? a.name}`}
-            disabled={!look}
-            onClick={() => go(address)}
+            aria-label={`Install ${look.name}`}
+            disabled={install.isPending}
+            onClick={() => install.mutate(undefined)}
           >
-            Decide
+            Install
           </Button>
-        )
-      )}
-      <Menu
-        label={`More about ${a.name}`}
-        acts={[
-          ...(!look && !looking
-            ? [{ label: 'Look into it again', run: () => lookAgain.mutate(undefined) }]
-            : []),
-          ...(refused || !look ? [] : [{ label: 'See what the game gets', run: () => go(address) }, null]),
-          { label: 'Remove it', run: () => remove.mutate(undefined) },
-        ]}
-      />
-    </li>
+        ) : (
+          !refused && (
+            <Button
+              className="w-[68px]"
+              aria-label={`Decide about ${look?.name ?? a.name}`}
+              disabled={!look}
+              onClick={() => go(address)}
+            >
+              Decide
+            </Button>
+          )
+        )}
+        <Menu label={`More about ${a.name}`} acts={acts} />
+      </li>
+    </ContextMenu>
   )
 }
 

@@ -71,12 +71,15 @@ function ListsView({ kind }: { kind: Kind }) {
         aria-label="Lists"
         className={`card min-h-0 flex-1 overflow-y-auto ${over ? 'outline-2 outline-woad outline-dashed' : ''}`}
         onDragOver={(e) => {
+          // a list, and not an archive for the inbox
           e.preventDefault()
+          e.stopPropagation()
           setOver(true)
         }}
         onDragLeave={() => setOver(false)}
         onDrop={(e) => {
           e.preventDefault()
+          e.stopPropagation()
           setOver(false)
           const file = e.dataTransfer.files[0]
           if (file) bringIn.mutate(file)

@@ -1,41 +1,35 @@
-import clsx from 'clsx'
-import { ListOrdered, TriangleAlert } from 'lucide-react'
+import { ListOrdered } from 'lucide-react'
 import { useCallback, useMemo, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useLocation, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
+import { useAddress } from '../frame/address'
 import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
+import { useSearch } from '../frame/search'
 import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
-import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
-import { Hint } from '../ui/Hint'
-import { HowFar, pluginDetail } from '../ui/HowFar'
+import { Chip } from '../ui/Chip'
+import { ChosenBar } from '../ui/list/ChosenBar'
+import { List } from '../ui/list/List'
+import { NONE } from '../ui/list/rows'
 import { Menu } from '../ui/Menu'
-import { OnOff } from '../ui/OnOff'
-import { OrderList, type OrderRow, type Carried as Rows } from '../ui/OrderList'
 import { Screen, Waiting } from '../ui/Screen'
+import { SearchField } from '../ui/SearchField'
 import { Empty } from '../ui/States'
-import { Tag } from '../ui/Tag'
-import { count } from '../ui/text'
+import { count, number } from '../ui/text'
 import { ListFileNotice } from './ListFileNotice'
 import { PluginAside } from './PluginAside'
-import { PluginName } from './PluginName'
+import { PluginCells, PluginHead, ROW } from './PluginRow'
 import { PointsDialog } from './PointsDialog'
 import { type LoadChange, useChangeLoadOrder, useLoadOrder, useLoadPreview, useProposal } from './queries'
+import { KIND_WORDS, KINDS, moveOf, type PluginRow, rowsOf, SORTS, type Sort } from './rows'
 import { Slots } from './Slots'
-import { loadWords } from './sentence'
+import { doneWords, loadWords } from './sentence'
+import { type PluginActs, usePluginActs } from './usePluginActs'
 
-const ROW = 32
-const COLUMNS =
-  'grid grid-cols-[52px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center max-lg:grid-cols-[52px_minmax(0,1fr)_64px_52px]'
-
-type PluginView = Schema['PluginView']
-const NONE: readonly Schema['TroubleView'][] = []
-
-interface PluginRow extends OrderRow {
-  plugin: PluginView
-}
+type View = Schema['LoadOrderView']
+const UNTROUBLED: readonly Schema['TroubleView'][] = []
 
 /** The plugins in play in the order in which the game reads them, the first on top. */
 export function LoadOrderView() {
@@ -45,9 +39,8 @@ export function LoadOrderView() {
   const go = useNavigate()
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
-  const [carried, setCarried] = useState<LoadChange | null>(null)
   const [points, setPoints] = useState(false)
-  const change = useChangeLoadOrder(workspace, (c, d) =>
+  const { mutate } = useChangeLoadOrder(workspace, (c, d) =>
     say(
       <>
         <b>{doneWords(c, d)}</b> {loadWords(d, 'does')}
@@ -56,35 +49,8 @@ export function LoadOrderView() {
     ),
   )
   const view = order.data
-  const rows = useMemo<PluginRow[]>(
-    () => view?.plugins.map((p) => ({ id: p.name, label: p.name, fixed: p.own, plugin: p })) ?? [],
-    [view],
-  )
-  const troublesOf = useMemo(() => {
-    const by = new Map<string, Schema['TroubleView'][]>()
-    for (const t of view?.troubles ?? []) by.set(t.plugin, [...(by.get(t.plugin) ?? []), t])
-    return by
-  }, [view])
-  const { mutate } = change
-  const renderRow = useCallback(
-    (row: PluginRow, state: { active: boolean }) => (
-      <Row
-        plugin={row.plugin}
-        active={state.active}
-        troubles={troublesOf.get(row.plugin.name) ?? NONE}
-        onSwitch={(on) => mutate({ kind: 'switch', names: [row.plugin.name], on })}
-      />
-    ),
-    [troublesOf, mutate],
-  )
-  const select = useCallback(
-    (name: string) =>
-      go(`/workspaces/${workspace}/load-order/${encodeURIComponent(name)}`, { replace: true }),
-    [go, workspace],
-  )
   useSelectedTitle(view?.plugins.find((p) => p.name === selected)?.name)
   if (!view) return <Waiting title="Load order" what="the load order" queries={[order]} />
-  const shown = view.plugins.find((p) => p.name === selected)
   return (
     <Screen
       title="Load order"
@@ -115,10 +81,15 @@ export function LoadOrderView() {
         )
       }
       aside={
-        <PluginAside workspace={workspace} view={view} plugin={shown} onChange={(c) => change.mutate(c)} />
+        <PluginAside
+          workspace={workspace}
+          view={view}
+          plugin={view.plugins.find((p) => p.name === selected)}
+          onChange={mutate}
+        />
       }
     >
-      {!view.hasPlugins || rows.length === 0 ? (
+      {!view.hasPlugins || view.plugins.length === 0 ? (
         <div className="card flex-1">
           <Empty
             icon={ListOrdered}
@@ -131,44 +102,21 @@ export function LoadOrderView() {
         </div>
       ) : (
         <>
-          <Slots workspace={workspace} slots={view.slots} onChange={(c) => change.mutate(c)} />
-          <ListFileNotice workspace={workspace} revision={view.revision} onTake={(c) => change.mutate(c)} />
+          <Slots workspace={workspace} slots={view.slots} onChange={mutate} />
+          <ListFileNotice workspace={workspace} revision={view.revision} onTake={mutate} />
           {points && (
             <PointsDialog
               workspace={workspace}
               revision={view.revision}
-              onChange={(c) => change.mutate(c)}
+              onChange={mutate}
               onClose={() => setPoints(false)}
             />
           )}
-          <div className="relative flex min-h-0 flex-1">
-            <OrderList
-              rows={rows}
-              rowHeight={ROW}
-              label="Plugins, the first to load on top"
-              selected={selected}
-              onSelect={select}
-              onCarry={(c) => setCarried(c && moveOf(c))}
-              onPut={(c) => change.mutate(moveOf(c))}
-              head={<Head />}
-              renderRow={renderRow}
-            />
-            {carried && <Carried workspace={workspace} revision={view.revision} change={carried} />}
-          </div>
+          <Plugins workspace={workspace} view={view} selected={selected} onChange={mutate} />
         </>
       )}
     </Screen>
   )
-}
-
-function doneWords(c: LoadChange, d: Schema['LoadDifferenceView']): string {
-  if (c.kind === 'move') return `${c.name} loads as ${d.place?.to ?? c.to} now.`
-  if (c.kind === 'keep')
-    return `${c.names.length === 1 ? c.names[0] : count(c.names.length, 'plugin')} ${c.names.length === 1 ? 'is' : 'are'} ${c.kept ? '' : 'no longer '}kept here.`
-  if (c.kind === 'restore') return `The load order of ${c.name} is back.`
-  if (c.kind === 'list-file') return 'The list file is taken over.'
-  if (c.kind === 'switch') return `${c.names[0]} switched ${c.on ? 'on' : 'off'}.`
-  return 'The proposal is taken.'
 }
 
 function ProposalButton({ workspace }: { workspace: number }) {
@@ -185,78 +133,177 @@ function ProposalButton({ workspace }: { workspace: number }) {
   )
 }
 
-function Head() {
-  return (
-    <HeadRow className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
-      <ColumnHead className="pr-3 text-right">loads</ColumnHead>
-      <ColumnHead>plugin</ColumnHead>
-      <ColumnHead className="max-lg:hidden">from</ColumnHead>
-      <ColumnHead className="max-lg:hidden">overrides</ColumnHead>
-      <ColumnHead className="max-lg:hidden">stage</ColumnHead>
-      <ColumnHead>how far</ColumnHead>
-      <ColumnHead className="text-right">on</ColumnHead>
-    </HeadRow>
+/** The plugins that are looked for, to choose from and to carry. */
+function Plugins({
+  workspace,
+  view,
+  selected,
+  onChange,
+}: {
+  workspace: number
+  view: View
+  selected: string | null
+  onChange: (change: LoadChange) => void
+}) {
+  const go = useNavigate()
+  const { search } = useLocation()
+  const [query, put] = useAddress()
+  const { typed, type, wanted } = useSearch()
+  const [chosen, choose] = useState<ReadonlySet<string>>(NONE)
+  const [carried, setCarried] = useState<LoadChange | null>(null)
+  const acts = usePluginActs(workspace, view, onChange)
+  const troublesOf = useMemo(() => {
+    const by = new Map<string, Schema['TroubleView'][]>()
+    for (const t of view.troubles) by.set(t.plugin, [...(by.get(t.plugin) ?? []), t])
+    return by
+  }, [view])
+  const said = query.get('sort')
+  const sort: Sort = said !== null && said in SORTS ? (said as Sort) : 'order'
+  const down = query.has('turned') !== SORTS[sort].down
+  const only = query.getAll('only').join(' ')
+  const rows = useMemo(() => {
+    const kinds = KINDS.filter((k) => only.split(' ').includes(k))
+    return rowsOf(view, new Set(troublesOf.keys()), { find: wanted, kinds, sort, down })
+  }, [view, troublesOf, wanted, only, sort, down])
+  const kinds = KINDS.filter((k) => only.split(' ').includes(k))
+  const renderRow = useCallback(
+    (row: PluginRow, state: { active: boolean }) => (
+      <PluginCells
+        plugin={row.plugin}
+        active={state.active}
+        troubles={troublesOf.get(row.plugin.name) ?? UNTROUBLED}
+        onSwitch={(on) => onChange({ kind: 'switch', names: [row.plugin.name], on })}
+      />
+    ),
+    [troublesOf, onChange],
   )
-}
-
-interface RowProps {
-  plugin: PluginView
-  active: boolean
-  troubles: readonly Schema['TroubleView'][]
-  onSwitch: (on: boolean) => void
-}
-
-function Row({ plugin: p, active, troubles, onSwitch }: RowProps) {
+  const of = (ids: Iterable<string>) => {
+    const names = new Set(ids)
+    return view.plugins.filter((p) => names.has(p.name))
+  }
+  const inBar = of(chosen.size > 0 ? chosen : selected === null ? [] : [selected])
   return (
-    <div className={clsx(COLUMNS, 'h-full pr-2.5', p.own && 'bg-sunk/50', !p.on && 'text-ink-2')}>
-      <Cell className="num pr-3 text-right text-ink-2">{p.position}</Cell>
-      <Cell className="flex min-w-0 items-center gap-2">
-        <span className="truncate" title={p.name}>
-          <PluginName name={p.name} />
-        </span>
-        {p.kept && <Tag>kept here</Tag>}
-        {p.fresh && <Tag>new</Tag>}
-        {troubles.length > 0 && (
-          <Hint text={troubles.map((t) => t.text).join(' ')}>
-            <span className="flex shrink-0 items-center gap-1 rounded-[5px] bg-madder-soft px-1.5 font-medium text-[11px] text-madder">
-              <TriangleAlert size={12} aria-hidden="true" />
-              {TROUBLES[troubles[0]?.code ?? ''] ?? 'trouble'}
-            </span>
-          </Hint>
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <SearchField label="Plugin or mod" value={typed} onChange={type} />
+        <fieldset aria-label="Show only" className="flex flex-wrap gap-1.5">
+          {KINDS.map((k) => (
+            <Chip
+              key={k}
+              says={KIND_WORDS[k]}
+              on={kinds.includes(k)}
+              onTurn={() =>
+                put((q) => {
+                  q.delete('only')
+                  for (const x of kinds) if (x !== k) q.append('only', x)
+                  if (!kinds.includes(k)) q.append('only', k)
+                })
+              }
+            />
+          ))}
+        </fieldset>
+        {(wanted.trim() !== '' || kinds.length > 0) && (
+          <span className="num ml-auto text-ink-2">
+            {number(rows.length)} of {number(view.plugins.length)}
+          </span>
         )}
-      </Cell>
-      <Cell className="truncate text-ink-2 max-lg:hidden">{p.own ? 'the game' : p.modName}</Cell>
-      <Cell className="num text-ink-2 max-lg:hidden">
-        {p.overrides > 0 ? count(p.overrides, 'record') : ''}
-      </Cell>
-      <Cell className="num text-ink-2 max-lg:hidden">{p.own ? '' : p.stage}</Cell>
-      <Cell>
-        <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} />
-      </Cell>
-      <Cell className="flex justify-end">
-        {p.own ? (
-          <small className="text-ink-2">always</small>
+      </div>
+      <div className="relative flex min-h-0 flex-1">
+        {rows.length === 0 ? (
+          <div className="card flex-1">
+            <Empty icon={ListOrdered} title="No plugin is like that">
+              Look for something else, or take a filter away.
+            </Empty>
+          </div>
         ) : (
-          <OnOff on={p.on} label={`${p.name} on`} onChange={onSwitch} tabIndex={active ? 0 : -1} />
+          <List
+            rows={rows}
+            rowHeight={ROW}
+            label={sort === 'order' ? 'Plugins, the first to load on top' : `Plugins by ${SORTS[sort].says}`}
+            selected={selected}
+            onSelect={(name) =>
+              go(
+                { pathname: `/workspaces/${workspace}/load-order/${encodeURIComponent(name)}`, search },
+                { replace: true },
+              )
+            }
+            chosen={chosen}
+            onChoose={choose}
+            onOpen={(row) =>
+              row.plugin.own
+                ? undefined
+                : go(`/workspaces/${workspace}/records?any=&plugin=${encodeURIComponent(row.plugin.name)}`)
+            }
+            acts={(ids) => acts.of(of(ids))}
+            still={sort !== 'order'}
+            onCarry={(c) => setCarried(c && moveOf(view, rows, c))}
+            onPut={(c) => onChange(moveOf(view, rows, c))}
+            head={
+              <PluginHead
+                sort={sort}
+                down={down}
+                onSort={(by) =>
+                  put((q) => {
+                    if (by === 'order') q.delete('sort')
+                    else q.set('sort', by)
+                    if (by === sort && by !== 'order' && !q.has('turned')) q.set('turned', '')
+                    else q.delete('turned')
+                  })
+                }
+              />
+            }
+            renderRow={renderRow}
+            foot={
+              inBar.some((p) => !p.own) && (
+                <PluginBar plugins={inBar} acts={acts} onChange={onChange} onClear={() => choose(NONE)} />
+              )
+            }
+          />
         )}
-      </Cell>
-    </div>
+        {carried && <Carried workspace={workspace} revision={view.revision} change={carried} />}
+      </div>
+      {acts.dialog}
+    </>
   )
 }
 
-const TROUBLES: Record<string, string> = {
-  UNDECODABLE: 'cannot be read',
-  MASTER_MISSING: 'master missing',
-  MASTER_OFF: 'master off',
-  MASTER_LATE: 'master loads later',
-  WRONG_GAME_VERSION: 'other game version',
-  NO_SLOT: 'no slot left',
-  PACK_MISSING: 'pack missing',
-  SAME_NAME: 'one name, two files',
-  NEEDS_OTHER: 'goes not alone',
-  CLASHES: 'does not go together',
+/** What can be done with the plugins that are chosen. */
+function PluginBar({
+  plugins,
+  acts,
+  onChange,
+  onClear,
+}: {
+  plugins: readonly Schema['PluginView'][]
+  acts: PluginActs
+  onChange: (change: LoadChange) => void
+  onClear: () => void
+}) {
+  const movable = plugins.filter((p) => !p.own)
+  const names = movable.map((p) => p.name)
+  const many = movable.length > 1
+  const turn = (on: boolean) => (
+    <Button className="h-7" onClick={() => onChange({ kind: 'switch', names, on })}>
+      {on ? 'Switch on' : 'Switch off'}
+    </Button>
+  )
+  return (
+    <ChosenBar
+      label={many ? `${names.length} plugins chosen` : (names[0] ?? '')}
+      name={many ? count(names.length, 'plugin') : (names[0] ?? '')}
+      menu={() => acts.of(plugins)}
+      onClear={many ? onClear : undefined}
+    >
+      {movable.some((p) => !p.on) && turn(true)}
+      {movable.some((p) => p.on) && turn(false)}
+      <Button className="h-7" onClick={() => acts.askPlace(names)}>
+        Move …
+      </Button>
+    </ChosenBar>
+  )
 }
 
+/** While plugins are carried: what dropping them there would change. */
 function Carried({
   workspace,
   revision,
@@ -273,21 +320,12 @@ function Carried({
       role="status"
       className="pointer-events-none absolute right-4 bottom-3.5 left-4 z-20 rounded-[10px] bg-strong px-3.5 py-2.5 text-[12.5px] text-on-strong shadow-lift"
     >
-      Dropping <b className="font-semibold">{change.name}</b> as {change.to}
+      Dropping{' '}
+      <b className="font-semibold">
+        {change.names.length === 1 ? change.names[0] : count(change.names.length, 'plugin')}
+      </b>{' '}
+      as {change.to}
       {preview ? `. ${loadWords(preview, 'would')}` : ' …'}
     </div>
   )
-}
-
-export function BackToOrder({ workspace }: { workspace: number }) {
-  return (
-    <Link to={`/workspaces/${workspace}/load-order`} className="text-woad underline">
-      Back to the load order
-    </Link>
-  )
-}
-
-/** One plugin at a time is moved. */
-function moveOf(c: Rows): LoadChange {
-  return { kind: 'move', name: c.ids[0] as string, to: c.to + 1 }
 }

@@ -6,7 +6,8 @@ import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
 import { HowFar, pluginDetail } from '../ui/HowFar'
 import { count } from '../ui/text'
-import { FixButton } from '../wrinkles/Wrinkles'
+import { RemedyButton } from '../wrinkles/RemedyButton'
+import { remedyOf } from '../wrinkles/remedies'
 import type { LoadChange } from './queries'
 import { WhyHere } from './WhyHere'
 
@@ -199,10 +200,15 @@ function Troubles({
         >
           <p className="break-words font-semibold">{t.text}</p>
           <p className="text-ink-2">{t.remedy}</p>
-          {t.fix && <FixButton workspace={workspace} fix={t.fix} className="mt-1.5" />}
+          <TroubleFix workspace={workspace} trouble={t} />
         </li>
       ))}
       {troubles.length > MOST && <li className="text-ink-2">… and {troubles.length - MOST} more.</li>}
     </ul>
   )
+}
+
+function TroubleFix({ workspace, trouble }: { workspace: number; trouble: Schema['TroubleView'] }) {
+  const remedy = trouble.fix ? remedyOf([{ fix: trouble.fix }]) : null
+  return remedy && <RemedyButton workspace={workspace} remedy={remedy} className="mt-1.5" />
 }

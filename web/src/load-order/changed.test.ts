@@ -14,8 +14,12 @@ const names = (v: Schema['LoadOrderView']) => v.plugins.map((p) => p.name).join(
 
 describe('the load order before the server has answered', () => {
   it('has a plugin at the place to which it is moved', () => {
-    expect(names(changed(view, { kind: 'move', name: 'A', to: 3 }))).toBe('BCA')
-    expect(names(changed(view, { kind: 'move', name: 'Nobody', to: 1 }))).toBe('ABC')
+    expect(names(changed(view, { kind: 'move', names: ['A'], to: 3 }))).toBe('BCA')
+    expect(names(changed(view, { kind: 'move', names: ['Nobody'], to: 1 }))).toBe('ABC')
+  })
+  it('has several one behind the other where they are moved together', () => {
+    expect(names(changed(view, { kind: 'move', names: ['C', 'A'], to: 2 }))).toBe('BAC')
+    expect(names(changed(view, { kind: 'move', names: ['C', 'B'], to: 1 }))).toBe('BCA')
   })
   it('has switches and kept places as they will be', () => {
     const off = changed(view, { kind: 'switch', names: ['B'], on: false })

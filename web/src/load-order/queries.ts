@@ -33,7 +33,8 @@ export function useProposal(workspace: number) {
 
 /** A change of the load order, as asked or as done. */
 export type LoadChange =
-  | { kind: 'move'; name: string; to: number }
+  /** They come to stand one behind the other, the first of them as number `to`. */
+  | { kind: 'move'; names: readonly string[]; to: number }
   | { kind: 'switch'; names: readonly string[]; on: boolean }
   /** Taking a proposal: the whole order, and whose moves; all where none are named. */
   | { kind: 'proposal'; order: readonly string[]; names?: readonly string[] }
@@ -66,7 +67,7 @@ function request(
   if (change.kind === 'list-file')
     return got(api.POST('/api/workspaces/{workspace}/load-order/list-file/take', { params, signal }))
   if (change.kind === 'move') {
-    const body = { name: change.name, to: change.to }
+    const body = { names: [...change.names], to: change.to }
     return got(api.POST('/api/workspaces/{workspace}/load-order/move', { params, body, signal }))
   }
   const body = { names: [...change.names], on: change.on }
@@ -140,10 +141,11 @@ export function changed(view: LoadOrderView, change: LoadChange): LoadOrderView 
       plugins: view.plugins.map((p) => (change.names.includes(p.name) ? { ...p, on: change.on } : p)),
     }
   }
-  const moved = view.plugins.find((p) => p.name === change.name)
-  if (!moved) return view
-  const rest = view.plugins.filter((p) => p.name !== change.name)
-  rest.splice(change.to - 1, 0, moved)
+  const moving = new Set(change.names)
+  const moved = view.plugins.filter((p) => moving.has(p.name))
+  if (moved.length === 0) return view
+  const rest = view.plugins.filter((p) => !moving.has(p.name))
+  rest.splice(change.to - 1, 0, ...moved)
   return { ...view, plugins: rest.map((p, i) => ({ ...p, position: i + 1 })) }
 }
 

@@ -44,7 +44,7 @@ describe('the load order as it will be', () => {
 
   it('moves and switches the one that is named', () => {
     expect(
-      changed(view, { kind: 'move', name: 'A', to: 3 }).plugins.map((p) => `${p.name}${p.position}`),
+      changed(view, { kind: 'move', names: ['A'], to: 3 }).plugins.map((p) => `${p.name}${p.position}`),
     ).toEqual(['B1', 'C2', 'A3'])
     expect(changed(view, { kind: 'switch', names: ['B'], on: false }).plugins.map((p) => p.on)).toEqual([
       true,

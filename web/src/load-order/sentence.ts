@@ -1,5 +1,6 @@
 import type { Schema } from '../api/client'
 import { count, list } from '../ui/text'
+import type { LoadChange } from './queries'
 
 type Difference = Schema['LoadDifferenceView']
 
@@ -31,4 +32,19 @@ export function loadWords(d: Difference, tense: 'would' | 'does'): string {
 
 function lowerFirst(text: string): string {
   return text.charAt(0).toLowerCase() + text.slice(1)
+}
+
+/** What a change has done, as the beginning of a message. */
+export function doneWords(c: LoadChange, d: Difference): string {
+  if (c.kind === 'move')
+    return c.names.length === 1
+      ? `${c.names[0]} loads as ${d.place?.to ?? c.to} now.`
+      : `${count(c.names.length, 'plugin')} moved.`
+  if (c.kind === 'keep')
+    return `${c.names.length === 1 ? c.names[0] : count(c.names.length, 'plugin')} ${c.names.length === 1 ? 'is' : 'are'} ${c.kept ? '' : 'no longer '}kept here.`
+  if (c.kind === 'restore') return `The load order of ${c.name} is back.`
+  if (c.kind === 'list-file') return 'The list file is taken over.'
+  if (c.kind === 'switch')
+    return `${c.names.length === 1 ? c.names[0] : count(c.names.length, 'plugin')} switched ${c.on ? 'on' : 'off'}.`
+  return 'The proposal is taken.'
 }

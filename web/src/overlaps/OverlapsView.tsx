@@ -1,11 +1,12 @@
-import { Search, SquaresIntersect } from 'lucide-react'
-import { useDeferredValue, useState } from 'react'
+import { SquaresIntersect } from 'lucide-react'
 import { useAddress } from '../frame/address'
+import { useSearch } from '../frame/search'
 import { useWorkspace } from '../frame/workspace'
 import { useLayers } from '../layers/queries'
 import { RulingsPart } from '../rulings/RulingsPart'
 import { FileBarKey } from '../ui/FileBar'
 import { Screen } from '../ui/Screen'
+import { SearchField } from '../ui/SearchField'
 import { Segments } from '../ui/Segments'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, list } from '../ui/text'
@@ -29,8 +30,7 @@ const KINDS: Record<Kind, string> = {
 export function OverlapsView() {
   const workspace = useWorkspace()
   const [query, put] = useAddress()
-  const [typed, setTyped] = useState(query.get('find') ?? '')
-  const find = useDeferredValue(typed)
+  const { typed, type, wanted: find } = useSearch()
   const view: View = VIEWS.find((v) => v === query.get('show')) ?? 'folders'
   const kind = query.getAll('kind').filter((k): k is Kind => k in KINDS)
   const mod = query.getAll('mod').map(Number)
@@ -53,19 +53,7 @@ export function OverlapsView() {
           </div>
         )
       }
-      actions={
-        <label className="flex h-[30px] w-[230px] items-center gap-2 rounded-[7px] border border-line-2 bg-card px-2.5">
-          <Search size={14} className="text-ink-3" aria-hidden="true" />
-          <input
-            type="search"
-            value={typed}
-            onChange={(e) => setTyped(e.target.value)}
-            placeholder="Part of a path"
-            aria-label="Part of a path"
-            className="w-full bg-transparent outline-none"
-          />
-        </label>
-      }
+      actions={<SearchField label="Part of a path" value={typed} onChange={type} />}
     >
       <div className="mb-2 flex flex-wrap items-center gap-2">
         <Segments

@@ -1,6 +1,8 @@
-import { useEffect, useRef } from 'react'
+import { useCallback, useMemo } from 'react'
 import type { Schema } from '../api/client'
-import { OrderlessList } from '../ui/OrderlessList'
+import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
+import { copyAct, useCopy } from '../ui/copy'
+import { List } from '../ui/list/List'
 import { count, number } from '../ui/text'
 import { STATES } from './states'
 
@@ -20,56 +22,49 @@ export function RecordList({
   more: () => void
   onSelect: (key: string) => void
 }) {
-  const rows: Line[] = lines.map((l) => ({ ...l, id: l.key }))
+  const rows = useMemo<Line[]>(() => lines.map((l) => ({ ...l, id: l.key })), [lines])
+  const copy = useCopy()
   return (
-    <OrderlessList
+    <List
       label="Records"
       rows={rows}
       rowHeight={46}
       selected={selected}
       onSelect={onSelect}
+      onNearEnd={() => rows.length < total && more()}
+      acts={([key]) => {
+        const line = rows.find((r) => r.id === key)
+        return line ? [copyAct(copy, 'its name', line.label), copyAct(copy, 'its key', line.key)] : []
+      }}
       head={
-        <p className="h-[26px] shrink-0 border-line border-b px-3 pt-1.5 text-[11px] text-ink-3">
-          {count(total, 'record')}
-        </p>
+        <HeadRow className="h-[26px] border-line border-b px-3 pt-1.5 text-[11px] text-ink-3">
+          <ColumnHead>{count(total, 'record')}</ColumnHead>
+          <ColumnHead className="sr-only">how it is</ColumnHead>
+        </HeadRow>
       }
-      renderRow={(l) => (
-        <>
-          <RecordRow line={l} />
-          {l === rows.at(-1) && rows.length < total && <Nearing more={more} at={rows.length} />}
-        </>
-      )}
+      renderRow={useCallback((l: Line) => <RecordRow line={l} />, [])}
     />
   )
-}
-
-// the last row is drawn a little before it is seen
-function Nearing({ more, at }: { more: () => void; at: number }) {
-  const latest = useRef(more)
-  latest.current = more
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked once for each length of the list
-  useEffect(() => latest.current(), [at])
-  return null
 }
 
 function RecordRow({ line: l }: { line: Schema['RecordLine'] }) {
   const state = l.state && (l.state === 'NEEDS_YOU' ? `${number(l.asked)} asked` : STATES[l.state].short)
   return (
     <div className="flex h-full items-center gap-2 px-3">
-      <span className="min-w-0 flex-1">
+      <Cell className="min-w-0 flex-1">
         <span className="block truncate font-semibold">{l.label}</span>
         <span className="block truncate text-[11.5px] text-ink-2">
           {l.title} · {l.key}
         </span>
-      </span>
-      <span className="num max-w-[92px] text-right text-[11.5px] text-ink-2 leading-tight">
+      </Cell>
+      <Cell className="num max-w-[92px] text-right text-[11.5px] text-ink-2 leading-tight">
         {l.lost > 0 ? (
           <span className="text-ochre">{l.lost} lost</span>
         ) : (
           <span className="block truncate">{state ?? 'one plugin'}</span>
         )}
         {l.lost > 0 && state && <span className="block truncate">{state}</span>}
-      </span>
+      </Cell>
     </div>
   )
 }

@@ -1,12 +1,14 @@
-import { Search, Table2 } from 'lucide-react'
-import { useDeferredValue, useMemo, useState } from 'react'
+import { Table2 } from 'lucide-react'
+import { useMemo, useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import type { Schema } from '../api/client'
 import { useAddress } from '../frame/address'
+import { useSearch } from '../frame/search'
 import { useWorkspace } from '../frame/workspace'
 import { useLoadOrder } from '../load-order/queries'
 import { PatchButton } from '../mends/PatchButton'
 import { Screen, Waiting } from '../ui/Screen'
+import { SearchField } from '../ui/SearchField'
 import { Segments } from '../ui/Segments'
 import { Empty, Failed } from '../ui/States'
 import { count, list, number } from '../ui/text'
@@ -102,8 +104,7 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
   const { owner, id } = useParams()
   const [query, put] = useAddress()
   const go = useNavigate()
-  const [typed, setTyped] = useState(query.get('find') ?? '')
-  const find = useDeferredValue(typed)
+  const { typed, type, wanted: find } = useSearch()
   const asked = query.getAll('state').filter((s): s is RecordState => ALL_STATES.some((a) => a === s))
   const which: WhichRecords = {
     find,
@@ -128,17 +129,13 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
   return (
     <>
       <div className="mb-2 flex flex-wrap items-center gap-2">
-        <label className="flex h-[30px] w-[160px] items-center gap-2 rounded-[7px] border border-line-2 bg-card px-2.5">
-          <Search size={14} className="text-ink-3" aria-hidden="true" />
-          <input
-            type="search"
-            value={typed}
-            onChange={(e) => setTyped(e.target.value)}
-            placeholder="Name, speed > 10"
-            aria-label="Find a record by name, id, type or value"
-            className="w-full bg-transparent outline-none"
-          />
-        </label>
+        <SearchField
+          label="Find a record by name, id, type or value"
+          hint="Name, speed > 10"
+          value={typed}
+          onChange={type}
+          className="w-[160px]"
+        />
         <RecordFilters
           view={view}
           which={which}

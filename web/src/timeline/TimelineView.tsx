@@ -8,7 +8,8 @@ import { useWorkspace } from '../frame/workspace'
 import { DifferenceSaid } from '../layers/Preview'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
-import { OrderlessList } from '../ui/OrderlessList'
+import { Cell } from '../ui/Cell'
+import { List } from '../ui/list/List'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { when } from '../ui/text'
@@ -68,7 +69,7 @@ export function TimelineView() {
         </div>
       ) : (
         <>
-          <OrderlessList
+          <List
             rows={rows}
             rowHeight={ROW}
             label="Changes, the newest first"
@@ -90,16 +91,18 @@ export function TimelineView() {
 function ChangeRow({ change: c, profile }: { change: Schema['TimelineChange']; profile: string }) {
   return (
     <div className={clsx('flex h-full items-center gap-3 px-3.5', c.state !== 'done' && 'text-ink-3')}>
-      <span className="num w-[130px] shrink-0 text-[12px] text-ink-2">{when(c.at)}</span>
-      <span className="min-w-0 flex-1 truncate" title={c.said}>
+      <Cell className="num w-[130px] shrink-0 text-[12px] text-ink-2">{when(c.at)}</Cell>
+      <Cell className="min-w-0 flex-1 truncate" title={c.said}>
         {c.said}
         {c.state === 'undone' && ' (undone)'}
         {c.state === 'dropped' && ' (undone, and something else was done then)'}
-      </span>
+      </Cell>
       {c.profile !== profile && (
-        <small className="shrink-0 text-ink-2">in {c.profile || 'a profile that is gone'}</small>
+        <Cell className="shrink-0 text-[11.5px] text-ink-2">in {c.profile || 'a profile that is gone'}</Cell>
       )}
-      <small className="w-[90px] shrink-0 text-right text-ink-2">by {ORIGINS[c.origin] ?? c.origin}</small>
+      <Cell className="w-[90px] shrink-0 text-right text-[11.5px] text-ink-2">
+        by {ORIGINS[c.origin] ?? c.origin}
+      </Cell>
     </div>
   )
 }

@@ -1,11 +1,11 @@
 import type { ReactNode } from 'react'
 
 /** What stands in one column of a row of an ordered list; the row has the focus. */
-export function Cell({ className, children }: { className?: string; children?: ReactNode }) {
+export function Cell(props: { className?: string; title?: string | undefined; children?: ReactNode }) {
   return (
     // biome-ignore lint/a11y/useFocusableInteractive: the row has the focus
-    <span role="gridcell" className={className}>
-      {children}
+    <span role="gridcell" className={props.className} title={props.title}>
+      {props.children}
     </span>
   )
 }

@@ -9,11 +9,12 @@ import { addressOf } from '../frame/views'
 import { of } from '../frame/workspace'
 import { useAct } from '../library/queries'
 import { Button } from '../ui/Button'
-import { Hint } from '../ui/Hint'
-import { Menu, type MenuAct } from '../ui/Menu'
-import { number, when } from '../ui/text'
+import { copyAct, useCopy } from '../ui/copy'
+import { ContextMenu, Menu, type MenuAct } from '../ui/Menu'
+import { count, number, when } from '../ui/text'
 import { type Group, grouped } from './groups'
-import { useFix, useFixPreview } from './useFix'
+import { RemedyButton } from './RemedyButton'
+import { remedyOf } from './remedies'
 
 type Wrinkle = Schema['Wrinkle']
 
@@ -79,8 +80,9 @@ export function Wrinkles({
       )}
       <ol>
         {grouped(open).map((g) => (
-          <Alike
+          <Together
             key={g.key}
+            workspace={workspace}
             group={g}
             one={(w) => (
               <OpenWrinkle
@@ -128,28 +130,48 @@ export function Wrinkles({
   )
 }
 
-/** Wrinkles that are alike: a few of them, and the rest when it is asked for. */
-function Alike({ group, one }: { group: Group; one: (w: Wrinkle) => ReactNode }) {
+/** Wrinkles that one remedy mends: a few of them, the rest when it is asked for, and one act for them all. */
+function Together({
+  workspace,
+  group,
+  one,
+}: {
+  workspace: number
+  group: Group
+  one: (w: Wrinkle) => ReactNode
+}) {
   const [all, setAll] = useState(false)
   const rest = group.more.length
+  const remedy = rest > 0 ? remedyOf(group.all) : null
   return (
     <>
       {group.shown.map(one)}
       {all && group.more.map(one)}
       {rest > 0 && (
-        <li className="pb-2.5 pl-[30px]">
+        <li className="flex items-center gap-3 pb-2.5 pl-[30px]">
           <button
             type="button"
             aria-expanded={all}
             onClick={() => setAll(!all)}
-            className="text-ink-2 underline"
+            className="min-h-6 text-ink-2 underline"
           >
-            {all ? 'Show only the first of these' : `and ${number(rest)} more like it`}
+            {all ? 'Show only the first of these' : moreWords(group)}
           </button>
+          {remedy && (
+            <span className="ml-auto flex items-center gap-2 text-ink-2">
+              {count(group.all.length, 'wrinkle')} at once:
+              <RemedyButton workspace={workspace} remedy={remedy} />
+            </span>
+          )}
         </li>
       )}
     </>
   )
+}
+
+function moreWords(group: Group): string {
+  const alike = group.more.every((w) => w.code === group.first.code)
+  return `and ${number(group.more.length)} more ${alike ? 'like it' : 'that are mended alike'}`
 }
 
 function OpenWrinkle({
@@ -165,6 +187,7 @@ function OpenWrinkle({
 }) {
   const go = useNavigate()
   const [asking, setAsking] = useState(false)
+  const copy = useCopy()
   const weight = WEIGHTS[w.weight]
   const place =
     w.mod !== undefined && w.place === 'LAYERS'
@@ -174,48 +197,52 @@ function OpenWrinkle({
     w.mod !== undefined && w.other !== undefined
       ? `/workspaces/${workspace}/overlaps?show=list&mod=${w.mod}&mod=${w.other}`
       : null
+  const remedy = remedyOf([w])
   const acts: MenuAct[] = [
-    ...(w.fix ? [{ label: 'Show where it is', run: () => go(place) }] : []),
+    ...(remedy ? [{ label: 'Show where it is', run: () => go(place) }] : []),
     ...(both ? [{ label: 'Show the paths of the two', run: () => go(both) }] : []),
     { label: 'Set aside …', run: () => setAsking(true) },
+    copyAct(copy, 'it as text', `${w.title} ${w.reason} ${w.remedy}`),
   ]
   return (
-    <li className="border-line border-t py-2.5">
-      <div className="flex gap-3">
-        <span
-          className={clsx(
-            'num grid size-[18px] shrink-0 place-items-center rounded-[5px] font-semibold text-[11px]',
-            weight.look,
+    <ContextMenu acts={() => acts}>
+      <li className="border-line border-t py-2.5">
+        <div className="flex gap-3">
+          <span
+            className={clsx(
+              'num grid size-[18px] shrink-0 place-items-center rounded-[5px] font-semibold text-[11px]',
+              weight.look,
+            )}
+          >
+            {n}
+          </span>
+          <div className="min-w-0 flex-1">
+            <p className="break-words font-semibold">
+              {w.title} <small className="ml-1 whitespace-nowrap font-normal text-ink-3">{weight.says}</small>
+            </p>
+            <p className="break-words text-ink-2">
+              {w.reason} {w.remedy}
+            </p>
+          </div>
+          {remedy ? (
+            <RemedyButton workspace={workspace} remedy={remedy} />
+          ) : (
+            <Button onClick={() => go(place)}>Show</Button>
           )}
-        >
-          {n}
-        </span>
-        <div className="min-w-0 flex-1">
-          <p className="break-words font-semibold">
-            {w.title} <small className="ml-1 whitespace-nowrap font-normal text-ink-3">{weight.says}</small>
-          </p>
-          <p className="break-words text-ink-2">
-            {w.reason} {w.remedy}
-          </p>
+          {/* the menu gives the focus back to its button, which must not take it from the form */}
+          {!asking && <Menu label={`More to do with wrinkle ${n}`} acts={acts} />}
         </div>
-        {w.fix ? (
-          <FixButton workspace={workspace} fix={w.fix} />
-        ) : (
-          <Button onClick={() => go(place)}>Show</Button>
+        {asking && (
+          <SetAsideForm
+            onClose={() => setAsking(false)}
+            onWhy={(why) => {
+              setAsking(false)
+              onSetAside(why)
+            }}
+          />
         )}
-        {/* the menu gives the focus back to its button, which must not take it from the form */}
-        {!asking && <Menu label={`More to do with wrinkle ${n}`} acts={acts} />}
-      </div>
-      {asking && (
-        <SetAsideForm
-          onClose={() => setAsking(false)}
-          onWhy={(why) => {
-            setAsking(false)
-            onSetAside(why)
-          }}
-        />
-      )}
-    </li>
+      </li>
+    </ContextMenu>
   )
 }
 
@@ -247,27 +274,5 @@ function SetAsideForm({ onWhy, onClose }: { onWhy: (why: string) => void; onClos
         Leave it
       </Button>
     </form>
-  )
-}
-
-/** The act that remedies something, and on pointing at it what it would change in the game. */
-export function FixButton({
-  workspace,
-  fix,
-  className,
-}: {
-  workspace: number
-  fix: Schema['Fix']
-  className?: string
-}) {
-  const act = useFix(workspace)
-  const [open, setOpen] = useState(false)
-  const preview = useFixPreview(workspace, fix, open)
-  return (
-    <Hint side="bottom" onOpenChange={setOpen} text={preview ?? act.about(fix)}>
-      <Button className={className} onClick={() => act.run(fix)} disabled={act.busy}>
-        {act.label(fix)}
-      </Button>
-    </Hint>
   )
 }

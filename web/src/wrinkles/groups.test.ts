@@ -44,4 +44,13 @@ describe('wrinkles that are alike', () => {
     expect(grouped(all)).toHaveLength(3)
     expect(grouped(all).flatMap((g) => [...g.shown, ...g.more])).toHaveLength(3)
   })
+
+  it('stand together where one act mends them, whatever they are', () => {
+    const fix = (mod: number) => ({ kind: 'SWITCH_MOD_ON', mod, name: 'A' }) as Wrinkle['fix']
+    const [group] = grouped([
+      wrinkle('a', 'need-unmet', { fix: fix(1) }),
+      wrinkle('b', 'master-off', { fix: fix(2), place: 'LOAD_ORDER' }),
+    ])
+    expect(group?.all).toHaveLength(2)
+  })
 })

@@ -2,24 +2,28 @@ import type { Schema } from '../api/client'
 
 type Wrinkle = Schema['Wrinkle']
 
-/** So many alike are listed one by one. */
+/** So many that one remedy mends are listed one by one. */
 const FEW = 2
 
-/** Wrinkles of one kind that are mended in one way, in the order in which they came. */
+/** Wrinkles of one weight that one remedy mends, in the order in which they came. */
 export interface Group {
   key: string
   first: Wrinkle
+  all: readonly Wrinkle[]
   /** What is shown at once, the first among them. */
-  shown: Wrinkle[]
+  shown: readonly Wrinkle[]
   /** What is shown when it is asked for. */
-  more: Wrinkle[]
+  more: readonly Wrinkle[]
 }
 
-/** Alike wrinkles together, at the place of the first of them. */
+/**
+ * Wrinkles by what mends them, each group at the place of the first of it. Where no act mends a kind of wrinkles,
+ * those of one code stand together.
+ */
 export function grouped(all: readonly Wrinkle[]): Group[] {
   const groups = new Map<string, Wrinkle[]>()
   for (const w of all) {
-    const key = [w.weight, w.code, w.place, w.fix?.kind ?? ''].join(' ')
+    const key = w.fix ? `${w.weight} ${w.fix.kind}` : [w.weight, w.code, w.place].join(' ')
     const group = groups.get(key)
     if (group) group.push(w)
     else groups.set(key, [w])
@@ -28,6 +32,6 @@ export function grouped(all: readonly Wrinkle[]): Group[] {
     const [first] = of
     if (!first) return []
     const few = of.length <= FEW
-    return [{ key, first, shown: few ? of : [first], more: few ? [] : of.slice(1) }]
+    return [{ key, first, all: of, shown: few ? of : [first], more: few ? [] : of.slice(1) }]
   })
 }

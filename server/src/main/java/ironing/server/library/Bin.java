@@ -22,6 +22,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -181,6 +182,18 @@ class Bin {
           if (archiveGoes) db.binArchive(row.archiveId());
           return mod;
         });
+  }
+
+  /**
+   * Removes several mods, one after the other, once all of them are known to be there.
+   *
+   * @param withArchive their archives go too, those that nothing else is made of
+   */
+  void removeAll(long workspace, List<Long> of, boolean withArchive) {
+    OpenWorkspace open = workspaces.get(workspace);
+    Set<Long> distinct = new LinkedHashSet<>(of);
+    distinct.forEach(open::required);
+    for (long mod : distinct) remove(workspace, mod, withArchive);
   }
 
   /** Takes an archive out of the inbox, into the bin. */

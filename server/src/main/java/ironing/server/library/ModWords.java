@@ -8,9 +8,12 @@ import ironing.server.library.StrandMapper.StrandRow;
 import ironing.server.platform.Json;
 import ironing.server.workspace.LibraryChange;
 import ironing.server.workspace.OpenWorkspaces;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** What the user says of a mod: tags, notes, and what its card should say. */
 @Component
@@ -21,14 +24,21 @@ class ModWords {
   private final LibraryMapper db;
   private final StrandMapper strands;
   private final OpenWorkspaces workspaces;
+  private final TransactionTemplate transaction;
   private final Json json;
 
   ModWords(
-      ModStore mods, LibraryMapper db, StrandMapper strands, OpenWorkspaces workspaces, Json json) {
+      ModStore mods,
+      LibraryMapper db,
+      StrandMapper strands,
+      OpenWorkspaces workspaces,
+      TransactionTemplate transaction,
+      Json json) {
     this.mods = mods;
     this.db = db;
     this.strands = strands;
     this.workspaces = workspaces;
+    this.transaction = transaction;
     this.json = json;
   }
 
@@ -37,6 +47,33 @@ class ModWords {
    */
   void setTags(long workspace, long mod, List<String> wished) {
     ModRow row = mods.row(workspace, mod);
+    strands.setTags(row.strandId(), json.write(checked(wished)));
+    workspaces.tellLibrary(workspace, mod);
+  }
+
+  /**
+   * Gives tags to several mods, and takes tags from them; all of them or none.
+   *
+   * @throws IroningException with code {@code tag-long}
+   */
+  void changeTags(long workspace, List<Long> of, List<String> added, List<String> removed) {
+    List<String> add = checked(added);
+    List<ModRow> rows = of.stream().map(mod -> mods.row(workspace, mod)).toList();
+    transaction.executeWithoutResult(
+        t -> {
+          for (ModRow row : rows) {
+            Set<String> tags =
+                new LinkedHashSet<>(
+                    List.of(json.read(strands.strand(row.strandId()).tags(), String[].class)));
+            tags.addAll(add);
+            removed.forEach(tags::remove);
+            strands.setTags(row.strandId(), json.write(List.copyOf(tags)));
+          }
+        });
+    of.forEach(mod -> workspaces.tellLibrary(workspace, mod));
+  }
+
+  private static List<String> checked(List<String> wished) {
     List<String> tags =
         wished.stream().map(String::strip).filter(t -> !t.isEmpty()).distinct().toList();
     for (String t : tags) {
@@ -45,8 +82,7 @@ class ModWords {
             "tag-long", t, "A tag has at most 40 letters.", "Shorten it, or write a note.");
       }
     }
-    strands.setTags(row.strandId(), json.write(tags));
-    workspaces.tellLibrary(workspace, mod);
+    return tags;
   }
 
   /**

@@ -210,7 +210,7 @@ class LoadOrderController {
         List.of());
   }
 
-  /** Moves a plugin to a place, counted from 1 over all plugins. */
+  /** Moves plugins to a place, counted from 1 over all plugins. */
   @PostMapping("/move")
   ResponseEntity<LoadDifferenceView> movePlugin(
       @PathVariable long workspace,
@@ -218,7 +218,7 @@ class LoadOrderController {
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     Expected expected = Expected.of(dryRun, ifMatch);
-    return LoadOrderViews.answer(orders.move(workspace, expected, body.name(), body.to()));
+    return LoadOrderViews.answer(orders.move(workspace, expected, body.moved(), body.to()));
   }
 
   /** Switches plugins on or off. */

@@ -133,9 +133,19 @@ final class LoadOrderViews {
       List<MoveView> keptNumbers,
       @MayBeAbsent LoadDifferenceView difference) {}
 
-  record MovePluginRequest(String name, int to) {
+  /**
+   * @param name the plugin that is moved
+   * @param names several in its place, which come to stand one behind the other in the order that
+   *     they have
+   * @param to where the first of them is to stand among all plugins, counted from 1
+   */
+  record MovePluginRequest(@MayBeAbsent String name, @MayBeAbsent List<String> names, int to) {
     MovePluginRequest {
-      Objects.requireNonNull(name, "name");
+      if (names == null) Objects.requireNonNull(name, "name");
+    }
+
+    List<String> moved() {
+      return names == null ? List.of(name) : names;
     }
   }
 

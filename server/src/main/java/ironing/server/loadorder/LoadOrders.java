@@ -6,7 +6,6 @@ import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.loadorder.LoadOrderProposal;
-import ironing.core.order.Ordering;
 import ironing.core.order.Ordering.Outcome;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
@@ -43,30 +42,43 @@ public class LoadOrders {
     this.workspaces = workspaces;
   }
 
-  /** Puts a plugin at a place, counted from 1 with the game's own; its stage may hold it back. */
-  LoadDifferenceView move(long workspace, Expected expected, String name, int to) {
-    Entry plugin = require(workspaces.get(workspace).picture().loadOrder(), name);
-    if (plugin.own()) {
+  /**
+   * Puts plugins one behind the other at a place, counted from 1 with the game's own; their stages
+   * may hold them back.
+   */
+  LoadDifferenceView move(long workspace, Expected expected, List<String> names, int to) {
+    LoadOrder now = workspaces.get(workspace).picture().loadOrder();
+    if (names.isEmpty()) {
       throw IroningException.of(
-          "plugin-fixed",
-          plugin.name(),
-          "The game loads its own plugins first, in its own order.",
-          "Move another plugin instead.");
+          "body-unreadable", "names", "It names no plugin.", "Say which plugins are to be moved.");
     }
+    List<Entry> plugins = names.stream().map(n -> movable(now, n)).toList();
+    Set<String> moving = new HashSet<>();
+    plugins.forEach(p -> moving.add(p.name()));
+    Entry first = plugins.get(0);
     return apply(
         workspace,
         expected,
-        "Moved " + plugin.name() + " in the load order",
+        "Moved "
+            + (moving.size() == 1 ? first.name() : moving.size() + " plugins")
+            + " in the load order",
         order -> {
-          List<Wish> wishes = new ArrayList<>();
-          List<String> names = order.entries().stream().map(Entry::name).toList();
-          for (String n : Ordering.moved(names, plugin.name(), to - 1)) {
-            Entry e = order.find(n).orElseThrow();
-            wishes.add(new Wish(n, e.on(), e.kept()));
-          }
-          return wishes;
+          List<Entry> moved = new ArrayList<>(), rest = new ArrayList<>();
+          for (Entry e : order.entries()) (moving.contains(e.name()) ? moved : rest).add(e);
+          rest.addAll(Math.max(0, Math.min(to - 1, rest.size())), moved);
+          return rest.stream().map(e -> new Wish(e.name(), e.on(), e.kept())).toList();
         },
-        (before, after) -> place(before, after, plugin, to));
+        (before, after) -> moving.size() == 1 ? place(before, after, first, to) : null);
+  }
+
+  private static Entry movable(LoadOrder order, String name) {
+    Entry plugin = require(order, name);
+    if (!plugin.own()) return plugin;
+    throw IroningException.of(
+        "plugin-fixed",
+        plugin.name(),
+        "The game loads its own plugins first, in its own order.",
+        "Move another plugin instead.");
   }
 
   private static PluginPlace place(LoadOrder before, LoadOrder after, Entry plugin, int wished) {
