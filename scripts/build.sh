@@ -30,7 +30,7 @@ BUILT_FROM=$ROOT/server/target/built-from
 SERVER_APP=$ROOT/server/target/app
 
 product_sum() {
-  sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT"/{pom.xml,package.json,package-lock.json,web,docs/api}
+  sources_sum "$ROOT"/{core,standins,demo,server}/src "$ROOT"/{core,standins,demo,server}/pom.xml "$ROOT"/{pom.xml,package.json,package-lock.json,web,docs/api,docs/guide.md}
 }
 
 # mark_built SUM: what has been built is of the sources that had this sum before building began.

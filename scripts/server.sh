@@ -18,7 +18,7 @@ server_start() {
   local archive=-XX:SharedArchiveFile=$CLASS_ARCHIVE
   if [ ! -f "$CLASS_ARCHIVE" ]; then archive=-XX:ArchiveClassesAtExit=$CLASS_ARCHIVE.$$; fi
   # a heap that holds a large workspace from the first: else it is searched through again and again while that is read
-  IRONING_DB_URL=$DB_URL IRONING_STANDINS=$ROOT/standins/target \
+  IRONING_DB_URL=$DB_URL IRONING_STANDINS=$ROOT/standins/target IRONING_DEMO=$ROOT/demo \
     java ${JAVA_MORE[@]+"${JAVA_MORE[@]}"} -XX:+UseG1GC -Xms512m -Xmx1g -XX:InitiatingHeapOccupancyPercent=70 "$archive" -Xlog:cds=error -Xlog:cds+dynamic=error \
     -jar "$SERVER_APP/ironing.jar" >"$IRONING_HOME/server.log" 2>&1 &
   SERVER_PID=$!

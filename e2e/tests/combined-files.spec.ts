@@ -159,4 +159,44 @@ test.describe('Combined files', () => {
     await page.getByRole('link', { name: 'What came from whom' }).click()
     await expect(page.getByRole('region', { name: 'data/ui/ledger.json' })).toContainText('Wheelhouse Panel')
   })
+
+  test('one answer settles the rest of a file, and neighbouring lines are both kept', async ({
+    page,
+    world,
+  }) => {
+    const names = 'data/ui/names.properties'
+    const lamps = 'data/scripts/lamps.sks'
+    const unmodded = world.unmodded(names).toString()
+    const mods = [
+      ['Base of lamps', 'fog', 'routine lamps\n  dim red\n  dim green\nend\n'],
+      ['Loud', 'loud', 'routine lamps\n  light red\n  dim green\nend\n'],
+      ['Quiet', 'quiet', 'routine lamps\n  dim red\n  light green\nend\n'],
+    ] as const
+    for (const [mod, word, script] of mods) {
+      const files = {
+        [names]: unmodded.replace('= Speed', `= ${word} speed`).replace('= Clock', `= ${word} clock`),
+        [lamps]: script,
+      }
+      await world.install(workspace, zipFile(`${mod} 1.0.zip`, files))
+    }
+    await page.goto(`/workspaces/${workspace}/mends/combined-files?path=${names}`)
+    const board = page.getByRole('region', { name: names })
+    await expect(board.getByRole('group').first()).toContainText('What lies around it')
+    await board.getByRole('button', { name: 'One answer for the rest …' }).click()
+    const dialog = page.getByRole('dialog', { name: 'One answer for the rest' })
+    await dialog.getByRole('radio', { name: 'Loud' }).check()
+    await dialog.getByRole('button', { name: /^Settle \d+ places$/ }).click()
+    await said(page, /places of 1 file are settled\./)
+    await expect(board.getByText('you have settled this').first()).toBeVisible()
+    await page.getByRole('button', { name: 'Undo', exact: true }).click()
+    await said(page, /Undone/)
+    await expect(board.getByRole('button', { name: 'One answer for the rest …' })).toBeVisible()
+
+    await page.goto(`/workspaces/${workspace}/mends/combined-files?path=${lamps}`)
+    const script = page.getByRole('region', { name: lamps })
+    await script.getByRole('button', { name: /^Keep both/ }).click()
+    await expect(script.getByText('you have settled this')).toBeVisible()
+    await expect(script.getByRole('region', { name: 'What comes out' })).toContainText('light red')
+    await expect(script.getByRole('region', { name: 'What comes out' })).toContainText('light green')
+  })
 })

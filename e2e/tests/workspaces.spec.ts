@@ -194,4 +194,26 @@ test.describe('Workspaces', () => {
     await page.getByRole('link', { name: 'Ironing' }).click()
     await expect(page.getByRole('heading', { name: 'Workspaces' })).toBeVisible()
   })
+
+  test('games are found below a folder, and the sample game comes and goes by a click', async ({
+    page,
+    world,
+  }) => {
+    const folder = world.copyGame()
+    await page.goto('/workspaces')
+    await page.getByLabel('Folder in which to look for games').fill(world.folder)
+    await page.getByRole('button', { name: 'Look for games' }).click()
+    const found = page.getByRole('list', { name: 'Games that were found' }).getByRole('listitem')
+    await found.filter({ hasText: folder }).getByRole('button', { name: 'Look at it' }).click()
+    await expect(page.getByText('It brings its own definition.')).toBeVisible()
+    await page.getByRole('button', { name: 'Bring in the sample game' }).click()
+    await expect(page.getByRole('navigation', { name: 'Screens' })).toBeVisible({ timeout: 90_000 })
+    await page.goto('/workspaces')
+    const sample = page.getByRole('listitem').filter({ hasText: 'a sample to try out' })
+    await sample.getByRole('button', { name: /^More for/ }).click()
+    await page.getByRole('menuitem', { name: 'Remove the sample game' }).click()
+    await expect(page.getByText('The sample game is removed.').first()).toBeVisible({ timeout: 90_000 })
+    await expect(sample).toHaveCount(0)
+    await expect(page.getByRole('button', { name: 'Bring in the sample game' })).toBeVisible()
+  })
 })

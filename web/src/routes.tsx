@@ -45,6 +45,7 @@ const SCREENS: Record<string, Load> = {
   'deploy/drift': async () => (await import('./drift/DriftView')).DriftView,
   'deploy/game-version': async () => (await import('./game-version/GameVersionView')).GameVersionView,
   'tools/:tool?': async () => (await import('./tools/ToolsView')).ToolsView,
+  'guide/:part?': async () => (await import('./guide/GuideView')).GuideView,
   'test-run/:run?': async () => (await import('./test-run/TestRunView')).TestRunView,
 }
 

@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp } from 'lucide-react'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -8,8 +8,10 @@ import { Button } from '../ui/Button'
 import { Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { list } from '../ui/text'
+import { around } from './around'
 import { Changes, Outcome } from './FileOutcome'
 import { OpenPlace, Twice } from './FilePlaces'
+import { SweepDialog } from './SweepDialog'
 
 type Board = Schema['FileBoard']
 
@@ -41,6 +43,7 @@ export function FileBoard({
     return () => places?.removeEventListener('focusin', noted)
   })
   const board = useFileBoard(workspace, path, carry)
+  const [sweeping, setSweeping] = useState(false)
   const settle = useSettle(workspace, path, carry)
   const { say } = useNotices()
   const name = path.slice(path.lastIndexOf('/') + 1)
@@ -101,6 +104,10 @@ export function FileBoard({
             <ChevronDown size={16} aria-hidden="true" />
           </Button>
         </span>
+        {b.file.asked > 1 && <Button onClick={() => setSweeping(true)}>One answer for the rest …</Button>}
+        {sweeping && (
+          <SweepDialog workspace={workspace} file={b.file} carry={carry} onClose={() => setSweeping(false)} />
+        )}
         {settled && !b.file.written && (
           <Button
             look="strong"
@@ -146,6 +153,7 @@ export function FileBoard({
               nameOf={nameOf}
               settle={(c) => settle.mutate(c)}
               text={b.as === 'text'}
+              around={around(b, p)}
               keep={`${workspace} ${path} ${carry ?? ''} ${p.key}`}
             />
           ),

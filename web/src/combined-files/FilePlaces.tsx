@@ -7,6 +7,7 @@ import { Button } from '../ui/Button'
 import { kept, useKept } from '../ui/kept'
 import { walkAnswers } from '../ui/radios'
 import { list } from '../ui/text'
+import { type Around, bothChanges } from './around'
 
 type Place = Schema['FilePlace']
 
@@ -54,12 +55,15 @@ export function OpenPlace({
   nameOf,
   settle,
   text,
+  around,
   keep,
 }: {
   place: Place
   nameOf: (id: string) => string
   settle: (c: FileChoice) => void
   text: boolean
+  /** What lies around it in the file. */
+  around: Around | null
   /** Under which name what is half typed is kept. */
   keep: string
 }) {
@@ -75,6 +79,8 @@ export function OpenPlace({
     on: !asked && same(p.from, s.of),
   }))
   const [first, second] = p.sides
+  const together =
+    both && first && second ? bothChanges(p.base ?? '', first.text ?? '', second.text ?? '') : null
   if (both && first && second)
     for (const [one, two] of [
       [first, second],
@@ -130,6 +136,16 @@ export function OpenPlace({
           )}
         </label>
       ))}
+      {around && <Neighbours around={around} />}
+      {together !== null && (
+        <Button
+          className="mt-1 mr-1.5 h-7"
+          disabled={!asked && p.outcome === together}
+          onClick={() => settle({ place: p.key, text: together })}
+        >
+          Keep both: they change lines beside one another
+        </Button>
+      )}
       {typing || own ? (
         <div className="mt-1.5">
           <textarea
@@ -190,5 +206,19 @@ function Words({ text, base }: { text: string; base?: string }) {
         )
       })}
     </span>
+  )
+}
+
+/** The lines on either side of a question; they can be folded away. */
+function Neighbours({ around: { before, behind } }: { around: Around }) {
+  return (
+    <details open className="mt-1">
+      <summary className="w-fit cursor-pointer text-[11.5px] text-ink-2">What lies around it</summary>
+      <pre className="mt-1 whitespace-pre-wrap rounded-md bg-sunk px-2 py-1 font-mono text-[12px] text-ink-2">
+        {before}
+        <span className="my-0.5 block border-ochre border-l-2 pl-1.5 font-sans text-ochre">this place</span>
+        {behind}
+      </pre>
+    </details>
   )
 }

@@ -103,7 +103,16 @@ function FileRow({ file: f, here, choose }: { file: File; here: boolean; choose:
         </span>
         {f.written && <small className="text-ink-2">in the mend</small>}
       </span>
-      <span className="block truncate text-[11.5px] text-ink-2">{list(f.contenders.map((c) => c.name))}</span>
+      <span
+        className="block truncate text-[11.5px] text-ink-2"
+        title={`${folderOf(f.path)} · ${list(f.contenders.map((c) => c.name))}`}
+      >
+        <span className="mono text-[11px]">{folderOf(f.path)}</span> · {list(f.contenders.map((c) => c.name))}
+      </span>
     </button>
   )
+}
+
+function folderOf(path: string): string {
+  return path.slice(0, path.lastIndexOf('/') + 1) || '/'
 }

@@ -3,6 +3,8 @@ import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
 import { Progress } from '../ui/Progress'
 import { bytes, number } from '../ui/text'
+import { useNotices } from './Notices'
+import { askToNotify, canAskToNotify } from './notify'
 import { useCancelJob } from './queries'
 
 type Job = Schema['Job']
@@ -40,6 +42,28 @@ export function JobLine({ job }: { job: Job }) {
       <Button look="quiet" className="h-6" onClick={() => cancel.mutate(job.id)}>
         Cancel
       </Button>
+      <NotifyButton />
     </span>
+  )
+}
+
+/** Offers to say, by a notification, when long work ends in the background; gone once the user has said. */
+function NotifyButton() {
+  const [offered, setOffered] = useState(canAskToNotify)
+  const { say } = useNotices()
+  if (!offered) return null
+  const ask = async () => {
+    const allowed = await askToNotify()
+    setOffered(false)
+    say(
+      allowed
+        ? 'When long work ends while you look at something else, a notification says so.'
+        : 'The browser shows no notifications of Ironing; its settings for this address can change that.',
+    )
+  }
+  return (
+    <Button look="quiet" className="h-6 max-lg:hidden" onClick={ask}>
+      Notify me
+    </Button>
   )
 }

@@ -3,7 +3,7 @@ import { Outlet, useParams } from 'react-router'
 import { Refused } from '../api/client'
 import { Dropping } from '../library/Dropping'
 import { Waiting } from '../ui/Screen'
-import { focusMain } from './focus'
+import { focusMain, MAIN } from './focus'
 import { Hem } from './Hem'
 import { KeysDialog } from './KeysDialog'
 import { useLive } from './live'
@@ -74,7 +74,7 @@ function SkipLink() {
   )
 }
 
-/** Ctrl K finds, Ctrl Z undoes, Ctrl Shift Z does again, ? tells the keys; in a field they are the field's. */
+/** Ctrl K finds, Ctrl Z undoes, Ctrl Shift Z redoes, / searches, ? tells the keys; in a field they are the field's. */
 function useKeys(workspace: number, find: () => void, tell: () => void) {
   const { undo, redo, redoes } = useUndo(workspace)
   useEffect(() => {
@@ -83,6 +83,14 @@ function useKeys(workspace: number, find: () => void, tell: () => void) {
       if (e.key === '?' && !field && !e.ctrlKey && !e.metaKey && !e.altKey) {
         e.preventDefault()
         tell()
+        return
+      }
+      if (e.key === '/' && !field && !e.ctrlKey && !e.metaKey && !e.altKey) {
+        const search = document.querySelector<HTMLInputElement>(`#${MAIN} input[type=search]`)
+        if (!search) return
+        e.preventDefault()
+        search.focus()
+        search.select()
         return
       }
       if (!(e.ctrlKey || e.metaKey) || e.altKey) return

@@ -1,6 +1,7 @@
-import { History, Moon, Search, Sun, SunMoon, Undo2 } from 'lucide-react'
+import { BookOpen, History, Moon, Search, Sun, SunMoon, Undo2 } from 'lucide-react'
 import { useSyncExternalStore } from 'react'
-import { Link } from 'react-router'
+import { Link, useLocation } from 'react-router'
+import { partFor } from '../guide/parts'
 import { Button } from '../ui/Button'
 import { Hint } from '../ui/Hint'
 import { useOverview, useUndo } from './queries'
@@ -31,6 +32,7 @@ function Key({ children }: { children: string }) {
 export function TopBar({ workspace, onFind }: { workspace: number; onFind: () => void }) {
   const overview = useOverview(workspace).data
   const { undoes, undo } = useUndo(workspace)
+  const { pathname } = useLocation()
   return (
     <header className="flex h-12 shrink-0 items-center gap-3.5 border-line border-b bg-card px-4 max-lg:gap-2">
       <Mark />
@@ -86,6 +88,15 @@ export function TopBar({ workspace, onFind }: { workspace: number; onFind: () =>
           className="grid size-[30px] shrink-0 place-items-center rounded-[7px] text-ink-2 hover:bg-sunk hover:text-ink"
         >
           <History size={16} />
+        </Link>
+      </Hint>
+      <Hint text="What the guide says about this screen." side="bottom">
+        <Link
+          to={`/workspaces/${workspace}/guide/${partFor(pathname)}`}
+          aria-label="Guide to this screen"
+          className="grid size-[30px] shrink-0 place-items-center rounded-[7px] text-ink-2 hover:bg-sunk hover:text-ink"
+        >
+          <BookOpen size={16} />
         </Link>
       </Hint>
       <ThemeButton />

@@ -8,8 +8,9 @@ export const KEYS: readonly { keys: string; does: string }[] = [
   { keys: 'Alt ↑, Alt ↓', does: 'move the row by one' },
   { keys: 'Shift with an arrow or a click, Ctrl click, Ctrl A', does: 'choose several' },
   { keys: '← →', does: 'fold a section, unfold it' },
-  { keys: '/', does: 'go to Show only' },
+  { keys: '/', does: 'search the screen' },
   { keys: 'Space', does: 'take a row up, put it down; take the answer that is focused' },
-  { keys: 'Enter', does: 'look closer; take the answer that is focused' },
+  { keys: 'Enter, double click', does: 'look closer; Enter takes the answer that is focused' },
+  { keys: 'Shift F10, second button of the mouse', does: 'what can be done with the row' },
   { keys: 'Esc', does: 'leave what is carried, close' },
 ]

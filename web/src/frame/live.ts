@@ -3,6 +3,7 @@ import { useEffect, useSyncExternalStore } from 'react'
 import type { Schema } from '../api/client'
 import { lookAtFolderAgain } from '../deploy/queries'
 import { keepLine } from '../test-run/lines'
+import { notify } from './notify'
 import { makeOld } from './old'
 import { useJobs } from './queries'
 import { followsAnyway } from './revision'
@@ -20,6 +21,7 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   lists: ['lists', 'list', 'timeline'],
   'pair-notes': ['pair-notes', 'timeline'],
   inbox: ['inbox'],
+  'layers-shown': ['layers-shown'],
   tools: ['tools', 'tool-run', 'tool-runs', 'deploy-status'],
   run: ['runs', 'run', 'saves', 'deploy-status', 'overview', 'layers', 'load-order', 'library'],
 }
@@ -91,5 +93,8 @@ function keepJob(queries: QueryClient, workspace: number, job: Job) {
   if (job.state === 'RUNNING') return
   // an answer under way may be from before its end, and would say that it still goes on
   touch(queries, workspace, ['jobs'])
-  if (job.kind !== 'look') tellEnd(`${job.title}: ${ENDS[job.state]}`)
+  if (job.kind === 'look') return
+  const words = `${job.title}: ${ENDS[job.state]}`
+  tellEnd(words)
+  notify(words, `job ${job.id}`)
 }

@@ -1,27 +1,23 @@
-import { FolderOpen, FolderSearch } from 'lucide-react'
-import { type FormEvent, useEffect, useId, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
-import { asProblems, Refused, type Schema } from '../api/client'
+import { FolderOpen } from 'lucide-react'
+import { useEffect, useState } from 'react'
 import { MAIN, screenDrawn } from '../frame/focus'
 import { Mark, ThemeButton } from '../frame/TopBar'
 import { useScreenTitle } from '../frame/title'
-import { Button } from '../ui/Button'
-import { Menu } from '../ui/Menu'
-import { Problems } from '../ui/Problems'
 import { Empty, Failed, Loading } from '../ui/States'
-import { count, number } from '../ui/text'
-import { FolderDialog } from './FolderDialog'
-import { Matches } from './Matches'
-import { useLook, useMakeWorkspace, useWorkspaces } from './queries'
-import { RemoveDialog } from './RemoveDialog'
+import { FindGames } from './FindGames'
+import { NewWorkspace } from './NewWorkspace'
+import { useWorkspaces } from './queries'
+import { SampleGame } from './SampleGame'
+import { SixSteps } from './SixSteps'
+import { WorkspaceList } from './WorkspaceList'
 
-/** All workspaces, making one of a game's folder, and deleting one. */
+/** All workspaces, and the ways to one more; where there is none yet, what there is to do. */
 export function WorkspacesView() {
   const workspaces = useWorkspaces()
-  const [leaving, setLeaving] = useState<Schema['WorkspaceView'] | null>(null)
-  const go = useNavigate()
+  const [chosen, choose] = useState('')
   useEffect(screenDrawn, [])
   useScreenTitle('Workspaces')
+  const none = workspaces.data?.length === 0
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-12 shrink-0 items-center border-line border-b bg-card px-4">
@@ -35,261 +31,29 @@ export function WorkspacesView() {
         tabIndex={-1}
         className="mx-auto grid w-full max-w-[1120px] flex-1 content-start gap-4 overflow-y-auto px-6 py-8 outline-none lg:grid-cols-2"
       >
-        <section className="card flex flex-col">
-          <h1 className="px-5 pt-4">Workspaces</h1>
-          <p className="px-5 pb-2 text-ink-2">
-            One game on this machine, with everything that belongs to it.
-          </p>
-          {workspaces.isPending && <Loading what="workspaces" />}
-          {workspaces.isError && <Failed error={workspaces.error} retry={() => workspaces.refetch()} />}
-          {workspaces.data?.length === 0 && (
-            <Empty icon={FolderOpen} title="No game yet">
-              Name the folder of a game to begin. Nothing in it is changed before you deploy.
-            </Empty>
-          )}
-          <ul className="pb-2">
-            {workspaces.data?.map((w) => (
-              <li key={w.id} className="flex items-center border-line border-t pr-3 hover:bg-sunk">
-                <Link to={`/workspaces/${w.id}`} className="flex min-w-0 flex-1 flex-col px-5 py-3">
-                  <span>
-                    <b className="font-semibold text-[14px]">{w.title}</b>
-                    {w.version && <small className="ml-2 text-ink-2">{w.version}</small>}
-                    <small className="ml-2 text-ink-2">{count(w.mods, 'mod')}</small>
-                  </span>
-                  <span className="mono truncate text-ink-3" title={w.folder}>
-                    {w.folder}
-                  </span>
-                </Link>
-                <Menu
-                  label={`More for ${w.title}`}
-                  acts={[
-                    { label: 'Definition of the game', run: () => go(`/workspaces/${w.id}/definition`) },
-                    null,
-                    { label: 'Delete it …', run: () => setLeaving(w) },
-                  ]}
-                />
-              </li>
-            ))}
-          </ul>
-          {leaving && (
-            <RemoveDialog workspace={leaving.id} title={leaving.title} onClose={() => setLeaving(null)} />
-          )}
-        </section>
-        <NewWorkspace />
+        <div className="flex flex-col gap-4">
+          <section className="card flex flex-col">
+            <h1 className="px-5 pt-4">Workspaces</h1>
+            <p className="px-5 pb-2 text-ink-2">
+              One game on this machine, with everything that belongs to it.
+            </p>
+            {workspaces.isPending && <Loading what="workspaces" />}
+            {workspaces.isError && <Failed error={workspaces.error} retry={() => workspaces.refetch()} />}
+            {none && (
+              <Empty icon={FolderOpen} title="No game yet">
+                Look for your games, or name the folder of one. Nothing in it is changed before you deploy.
+              </Empty>
+            )}
+            {workspaces.data && workspaces.data.length > 0 && <WorkspaceList workspaces={workspaces.data} />}
+          </section>
+          {workspaces.data && <SampleGame />}
+          {none && <SixSteps />}
+        </div>
+        <div className="flex flex-col gap-4 self-start">
+          <FindGames onChoose={choose} />
+          <NewWorkspace key={chosen} chosen={chosen} />
+        </div>
       </main>
     </div>
-  )
-}
-
-const PLAIN = (title: string) => `format: ironing/game@1
-id: plain-files
-title: ${title}
-mounts:
-  # mods go into the folder itself
-  - { id: all, at: ".", holds: [ "**" ] }
-`
-
-/** Naming a folder, looking at it, and making it a workspace. */
-function NewWorkspace() {
-  const [folder, setFolder] = useState('')
-  const [choosing, setChoosing] = useState(false)
-  const [definition, setDefinition] = useState<string | null>(null)
-  const [asFound, setAsFound] = useState(false)
-  const [progress, setProgress] = useState<Schema['Job'] | null>(null)
-  const look = useLook()
-  const make = useMakeWorkspace(setProgress)
-  const go = useNavigate()
-  const ids = { folder: useId(), definition: useId() }
-  const body = { folder, definition: definition ?? undefined }
-  const { mutate: lookAt } = look
-  // whoever writes a definition sees what it matches, once the hands rest
-  useEffect(() => {
-    if (definition === null || !folder.trim()) return
-    const rests = setTimeout(() => lookAt({ folder, definition }), 400)
-    return () => clearTimeout(rests)
-  }, [folder, definition, lookAt])
-  const missing = look.error instanceof Refused && look.error.code === 'definition-missing'
-  const found = look.data
-  const problems = make.error ?? (missing && definition !== null ? null : look.error)
-
-  const submit = (e: FormEvent) => {
-    e.preventDefault()
-    make.reset()
-    look.mutate(body)
-  }
-  const describe = () => {
-    const name = folder.replace(/\/+$/, '').split('/').at(-1) ?? 'My game'
-    setDefinition(PLAIN(name || 'My game'))
-    look.reset()
-  }
-  const create = () => {
-    setProgress(null)
-    make.mutate({ ...body, asFound: asFound || undefined }, { onSuccess: (id) => go(`/workspaces/${id}`) })
-  }
-  return (
-    <section className="card flex flex-col gap-3 self-start px-5 py-4">
-      <div>
-        <h2>New workspace</h2>
-        <p className="text-ink-2">Ironing looks at the folder first and says what it found.</p>
-      </div>
-      <form onSubmit={submit} className="flex flex-col gap-3">
-        <label htmlFor={ids.folder} className="flex flex-col gap-1 font-medium">
-          Folder of the game, as a full path on this machine
-          <input
-            id={ids.folder}
-            value={folder}
-            onChange={(e) => {
-              setFolder(e.target.value)
-              look.reset()
-              make.reset()
-            }}
-            placeholder="/home/me/games/the-game"
-            spellCheck={false}
-            className="mono h-9 rounded-[7px] border border-line-2 bg-card px-2.5"
-          />
-        </label>
-        {choosing && (
-          <FolderDialog
-            start={folder.trim()}
-            onClose={() => setChoosing(false)}
-            onChoose={(chosen) => {
-              setFolder(chosen)
-              setChoosing(false)
-              make.reset()
-              look.mutate({ folder: chosen, definition: definition ?? undefined })
-            }}
-          />
-        )}
-        {definition !== null && (
-          <label htmlFor={ids.definition} className="flex flex-col gap-1 font-medium">
-            Definition of the game (game.yaml)
-            <textarea
-              id={ids.definition}
-              value={definition}
-              onChange={(e) => setDefinition(e.target.value)}
-              rows={9}
-              spellCheck={false}
-              className="mono rounded-[7px] border border-line-2 bg-card px-2.5 py-2 leading-relaxed"
-            />
-          </label>
-        )}
-        <div className="flex flex-wrap items-center gap-2">
-          <Button onClick={() => setChoosing(true)}>
-            <FolderOpen size={15} aria-hidden="true" /> Choose a folder
-          </Button>
-          <Button type="submit" look={found ? 'plain' : 'strong'} disabled={!folder.trim() || look.isPending}>
-            <FolderSearch size={15} aria-hidden="true" /> Look at it
-          </Button>
-          {definition === null && folder.trim() !== '' && (
-            <Button look="quiet" onClick={describe}>
-              Describe the game here
-            </Button>
-          )}
-        </div>
-      </form>
-      {problems && <Problems problems={asProblems(problems)} />}
-      {missing && definition === null && (
-        <p className="text-ink-2">
-          A folder of plain files needs only a few lines.{' '}
-          <button type="button" onClick={describe} className="font-medium min-h-6 text-woad underline">
-            Start with those
-          </button>
-        </p>
-      )}
-      {found && (
-        <div className="flex flex-col gap-2.5 rounded-lg border border-line bg-paper px-3.5 py-3">
-          <p>
-            <b className="font-semibold">{found.title}</b>
-            {found.version && `, version ${found.version}`}.{' '}
-            {found.itsOwn ? 'It brings its own definition.' : 'Described as above.'}
-          </p>
-          <p className="mono break-all text-ink-2">{found.folder}</p>
-          {found.warnings.map((w) => (
-            <p key={w.thing + w.reason} className="text-ochre">
-              {w.thing}: {w.reason} {w.remedy}
-            </p>
-          ))}
-          {found.manifest && <ByManifest manifest={found.manifest} asFound={asFound} onChange={setAsFound} />}
-          <Matches matches={found.matches} open={definition !== null} />
-          {found.workspace !== undefined ? (
-            <Link to={`/workspaces/${found.workspace}`} className="font-medium text-woad underline">
-              It has a workspace already: open it
-            </Link>
-          ) : (
-            <div className="flex items-center gap-3">
-              <Button look="strong" onClick={create} disabled={make.isPending}>
-                Make a workspace of it
-              </Button>
-              {make.isPending && (
-                <span role="status" className="num text-ink-2">
-                  Reading the unmodded game
-                  {progress &&
-                    progress.total > 0 &&
-                    `: ${number(progress.done)} of ${number(progress.total)} files`}
-                </span>
-              )}
-            </div>
-          )}
-        </div>
-      )}
-    </section>
-  )
-}
-
-/** What a folder is by the game's manifest, and what is to become of what it does not name. */
-function ByManifest({
-  manifest: m,
-  asFound,
-  onChange,
-}: {
-  manifest: Schema['ManifestView']
-  asFound: boolean
-  onChange: (asFound: boolean) => void
-}) {
-  const name = useId()
-  return (
-    <section aria-label="By the game’s manifest" className="border-line border-t pt-2">
-      <h3 className="mb-1">By the game’s manifest</h3>
-      <p className="text-ink-2">
-        It names {count(m.named, 'file')}.{' '}
-        {m.missingInAll > 0 &&
-          `${number(m.missingInAll)} of them ${m.missingInAll === 1 ? 'is' : 'are'} missing, such as ${m.missing[0]}. `}
-        {m.besideInAll === 0
-          ? 'Nothing else lies there: the folder is not modded.'
-          : `${count(m.besideInAll, 'file')} more ${m.besideInAll === 1 ? 'lies' : 'lie'} there: somebody has modded it by hand.`}
-      </p>
-      {m.besideInAll > 0 && (
-        <>
-          <ul className="mt-1 max-h-32 overflow-y-auto">
-            {m.beside.map((path) => (
-              <li key={path} className="mono truncate" title={path}>
-                {path}
-              </li>
-            ))}
-            {m.besideInAll > m.beside.length && (
-              <li className="text-ink-2">and {number(m.besideInAll - m.beside.length)} more</li>
-            )}
-          </ul>
-          <fieldset className="mt-1.5 flex flex-col gap-1">
-            <legend className="sr-only">What is to become of them</legend>
-            {[
-              { value: false, says: 'Keep them apart: they can be taken into a mod' },
-              { value: true, says: 'Count them as the game’s: undeploying leaves them there' },
-            ].map((o) => (
-              <label key={o.says} className="flex items-baseline gap-2">
-                <input
-                  type="radio"
-                  name={name}
-                  checked={asFound === o.value}
-                  onChange={() => onChange(o.value)}
-                  className="translate-y-[1px] accent-(--woad)"
-                />
-                {o.says}
-              </label>
-            ))}
-          </fieldset>
-        </>
-      )}
-    </section>
   )
 }

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, Refused, type Schema } from '../api/client'
 import { finished } from '../frame/jobs'
+import { useNotices } from '../frame/Notices'
 import { makeOld } from '../frame/old'
 import { of } from '../frame/workspace'
 import { useAct } from '../library/queries'
@@ -103,4 +104,55 @@ export function useChangeDefinition(workspace: number, done: () => void) {
     },
     done,
   )
+}
+
+/** Looks for games below a folder. */
+export function useFindGames() {
+  return useMutation({
+    mutationFn: (below: string) => got(api.GET('/api/folders/games', { params: { query: { below } } })),
+  })
+}
+
+/** Whether the sample game is here, and whether it can be. */
+export function useSample() {
+  return useQuery({
+    queryKey: ['sample'],
+    queryFn: ({ signal }) => got(api.GET('/api/sample', { signal })),
+  })
+}
+
+/** Brings the sample game in; gives the number of its workspace. */
+export function useLoadSample(done: (workspace: number) => void) {
+  const queries = useQueryClient()
+  const { fail } = useNotices()
+  return useMutation({
+    mutationFn: async () => {
+      const job = await finished(got(api.POST('/api/sample', {})))
+      if (job.result === undefined) throw new Refused(422, job.problems)
+      return job.result
+    },
+    onSuccess: done,
+    onError: fail,
+    onSettled: () => {
+      makeOld(queries, ['workspaces'])
+      makeOld(queries, ['sample'])
+    },
+  })
+}
+
+/** Removes the sample game with its workspace and its folder. */
+export function useRemoveSample() {
+  const queries = useQueryClient()
+  const { say, fail } = useNotices()
+  return useMutation({
+    mutationFn: async () => {
+      await finished(got(api.DELETE('/api/sample', {})))
+    },
+    onSuccess: () => say('The sample game is removed.'),
+    onError: fail,
+    onSettled: () => {
+      makeOld(queries, ['workspaces'])
+      makeOld(queries, ['sample'])
+    },
+  })
 }

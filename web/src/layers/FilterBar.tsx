@@ -1,6 +1,6 @@
 import { Bookmark, ListFilter, Plus, X } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { type Ref, useState } from 'react'
+import { useState } from 'react'
 import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
 import { count, number } from '../ui/text'
@@ -17,7 +17,6 @@ interface FilterBarProps {
   onSave: (name: string) => void
   onView: (view: SavedView) => void
   onForget: (name: string) => void
-  input: Ref<HTMLInputElement>
 }
 
 /** A filter under a name, with how the list was shown. */
@@ -47,7 +46,6 @@ export function FilterBar(props: FilterBarProps) {
       <label className="flex h-[30px] min-w-[240px] flex-1 items-center gap-2 rounded-[7px] border border-line-2 bg-card px-2.5 focus-within:outline focus-within:outline-2 focus-within:outline-woad">
         <ListFilter size={14} className="text-ink-3" aria-hidden="true" />
         <input
-          ref={props.input}
           type="search"
           value={text}
           onChange={(e) => onText(e.target.value)}

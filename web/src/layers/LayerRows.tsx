@@ -1,14 +1,15 @@
 import clsx from 'clsx'
 import type { CSSProperties } from 'react'
 import type { Schema } from '../api/client'
-import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
+import { Cell } from '../ui/Cell'
 import { FileBar } from '../ui/FileBar'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { Tag } from '../ui/Tag'
 import { bytes, count, number, when } from '../ui/text'
 import { addsNothing } from './filter'
 import { LayerSwitch } from './LayerSwitch'
-import { COLUMNS, type Column, type LayerRow, SORTS, type Sort } from './rows'
+import { COLUMNS, type Column, type LayerRow } from './rows'
+import type { Shown } from './shown'
 
 /** What a layer that was generated is called. */
 const KINDS: Record<string, string> = {
@@ -23,11 +24,11 @@ export const ROW = 34
 export const GUTTER = 112
 /** Of that, what the brackets of the sections take. */
 export const BRACKETS = 26
-const GRID = 'grid grid-cols-(--columns) items-center max-lg:grid-cols-(--narrow)'
+export const GRID = 'grid grid-cols-(--columns) items-center max-lg:grid-cols-(--narrow)'
 
 /** The widths of the columns that are shown. */
-export function gridOf(columns: readonly Column[]): CSSProperties {
-  const wide = columns.map((c) => COLUMNS[c].width).join(' ')
+export function gridOf(columns: readonly Column[], widths: Shown['widths']): CSSProperties {
+  const wide = columns.map((c) => `${widths[c] ?? COLUMNS[c].width}px`).join(' ')
   const narrow = columns.flatMap((c) => (c === 'bar' ? ['96px'] : c === 'way' ? ['64px'] : [])).join(' ')
   return {
     '--columns': `${GUTTER}px 36px minmax(0,1fr) ${wide} 44px`,
@@ -35,47 +36,8 @@ export function gridOf(columns: readonly Column[]): CSSProperties {
   } as CSSProperties
 }
 
-const RIGHT: ReadonlySet<Column> = new Set(['files', 'size', 'contested'])
-const NARROW: ReadonlySet<Column> = new Set(['bar', 'way'])
-
-/** The names of the columns. */
-export function Head({
-  columns,
-  sort,
-  onSort,
-}: {
-  columns: readonly Column[]
-  sort: Sort
-  onSort: (sort: Sort) => void
-}) {
-  return (
-    <HeadRow className={clsx(GRID, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
-      <ColumnHead className="max-lg:hidden">
-        <span className="sr-only">section</span>
-        {sort !== 'order' && (
-          <button type="button" className="ml-2 min-h-6 text-woad underline" onClick={() => onSort('order')}>
-            install order
-          </button>
-        )}
-      </ColumnHead>
-      <ColumnHead className="pr-3 text-right">layer</ColumnHead>
-      <ColumnHead>mod{sort !== 'order' && `, by ${SORTS[sort].name}`}</ColumnHead>
-      {columns.map((c) => (
-        <ColumnHead
-          key={c}
-          className={clsx(
-            'truncate',
-            RIGHT.has(c) ? 'text-right' : c !== 'bar' && 'pl-3',
-            !NARROW.has(c) && 'max-lg:hidden',
-          )}
-        >
-          {COLUMNS[c].name}
-        </ColumnHead>
-      ))}
-      <ColumnHead className="text-right">on</ColumnHead>
-    </HeadRow>
-  )
-}
+export const RIGHT: ReadonlySet<Column> = new Set(['files', 'size', 'contested'])
+export const NARROW: ReadonlySet<Column> = new Set(['bar', 'way'])
 
 interface RowProps {
   workspace: number

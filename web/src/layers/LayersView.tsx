@@ -1,6 +1,6 @@
 import clsx from 'clsx'
 import { LibraryBig } from 'lucide-react'
-import { type KeyboardEvent, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { type KeyboardEvent, useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { useAddress } from '../frame/address'
 import { useNotices } from '../frame/Notices'
@@ -21,12 +21,13 @@ import { FilterBar } from './FilterBar'
 import { type Facts, filesAsked, parseFilter } from './filter'
 import { LayerActs } from './LayerActs'
 import { LayerAside } from './LayerAside'
-import { gridOf, Head, ROW, Row } from './LayerRows'
+import { Head } from './LayerHead'
+import { gridOf, ROW, Row } from './LayerRows'
 import { DifferenceSaid } from './Preview'
 import { type LayerChange, useChangeLayers, useHolding, useLayers, useRules } from './queries'
 import { type Column, type LayerRow, modsOf, numberAt, rowsOf, SORTS, type Sort } from './rows'
 import { ShowMenu } from './ShowMenu'
-import { useShown } from './shown'
+import { useLastFilter, useShown } from './shown'
 import { useLayerActs } from './useLayerActs'
 import { doneWords } from './words'
 
@@ -37,10 +38,10 @@ export function LayersView() {
   const { mod: selected = null } = useParams()
   const go = useNavigate()
   const [shown, show] = useShown(workspace)
+  const [last, keepLast] = useLastFilter(workspace)
   const [query, put] = useAddress()
   const { search } = useLocation()
   const [chosen, choose] = useState<ReadonlySet<string>>(NONE)
-  const filterInput = useRef<HTMLInputElement>(null)
   const { undo } = useUndo(workspace)
   const { say } = useNotices()
   const view = layers.data
@@ -54,9 +55,9 @@ export function LayersView() {
     ),
   )
   // an address says what is shown; where it says nothing it is as it was left
-  const only = query.get('only') ?? shown.filter
+  const only = query.get('only') ?? last
   const showOnly = (text: string) => {
-    show({ filter: text })
+    keepLast(text)
     put((q) => (text === '' ? q.delete('only') : q.set('only', text)))
     choose(NONE)
   }
@@ -138,17 +139,12 @@ export function LayersView() {
       fold(section)
       return true
     }
-    if (e.key === '/') {
-      e.preventDefault()
-      filterInput.current?.focus()
-      return true
-    }
     return false
   }
 
   useSelectedTitle(view?.layers.find((l) => String(l.mod) === selected)?.name)
   if (!view) return <Waiting title="Layers" what="layers" queries={[layers]} />
-  const grid = gridOf(shown.columns)
+  const grid = gridOf(shown.columns, shown.widths)
   return (
     <Screen
       title="Layers"
@@ -199,7 +195,6 @@ export function LayersView() {
       ) : (
         <>
           <FilterBar
-            input={filterInput}
             text={only}
             onText={showOnly}
             shown={inShown}
@@ -261,7 +256,7 @@ export function LayersView() {
                     />
                   )
                 }
-                head={<Head columns={shown.columns} sort={shown.sort} onSort={(sort) => show({ sort })} />}
+                head={<Head shown={shown} onShow={show} />}
                 renderRow={renderRow}
                 overlay={(height, carrying) => (
                   <>

@@ -27,12 +27,9 @@ export function ShowMenu({
   onColumns: (columns: readonly Column[]) => void
   onTurned: (turned: boolean) => void
 }) {
+  // one that comes is the last, wherever the others were put
   const turn = (c: Column) =>
-    onColumns(
-      (Object.keys(COLUMNS) as Column[]).filter((x) =>
-        x === c ? !columns.includes(c) : columns.includes(x),
-      ),
-    )
+    onColumns(columns.includes(c) ? columns.filter((x) => x !== c) : [...columns, c])
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>

@@ -27,15 +27,15 @@ export const SORTS = {
 
 export type Sort = keyof typeof SORTS
 
-/** Columns beside the number, the name and the switch. */
+/** Columns beside the number, the name and the switch, with their first widths in pixels. */
 export const COLUMNS = {
-  bar: { name: 'where its files stand', width: '168px' },
-  files: { name: 'files', width: '56px' },
-  size: { name: 'size', width: '70px' },
-  contested: { name: 'contested', width: '72px' },
-  tags: { name: 'tags', width: '120px' },
-  brought: { name: 'brought in', width: '110px' },
-  way: { name: 'how far', width: '64px' },
+  bar: { name: 'where its files stand', width: 168 },
+  files: { name: 'files', width: 56 },
+  size: { name: 'size', width: 70 },
+  contested: { name: 'contested', width: 72 },
+  tags: { name: 'tags', width: 120 },
+  brought: { name: 'brought in', width: 110 },
+  way: { name: 'how far', width: 64 },
 } as const
 
 export type Column = keyof typeof COLUMNS

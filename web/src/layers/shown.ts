@@ -1,52 +1,95 @@
-import { useCallback, useState } from 'react'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useMemo, useRef } from 'react'
+import { beside } from '../api/beside'
+import { api, got, type Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { of } from '../frame/workspace'
+import { useKept } from '../ui/kept'
 import type { SavedView } from './FilterBar'
 import { COLUMNS, type Column, FIRST_COLUMNS, SORTS, type Sort } from './rows'
 
-/** How the user likes the list shown in this browser; the order and the game know nothing of it. */
+/** How the user likes the list shown, in every browser; the order and the game know nothing of it. */
 export interface Shown {
-  filter: string
   sort: Sort
   columns: readonly Column[]
+  /** Of columns that were made wider or narrower, in pixels. */
+  widths: Partial<Record<Column, number>>
   folded: readonly number[]
   /** Whether the stack is turned over: the game on top, and the last line covers all above it. */
   turned: boolean
   views: readonly SavedView[]
 }
 
-const FIRST: Shown = {
-  filter: '',
-  sort: 'order',
-  columns: FIRST_COLUMNS,
-  folded: [],
-  turned: false,
-  views: [],
-}
+/** The narrowest and the widest that a column can be, in pixels. */
+export const NARROWEST = 40
+export const WIDEST = 600
 
-function read(workspace: number): Shown {
-  try {
-    const kept = JSON.parse(localStorage.getItem(`layers ${workspace}`) ?? '{}') as Partial<Shown>
-    return {
-      ...FIRST,
-      ...kept,
-      sort: kept.sort && kept.sort in SORTS ? kept.sort : 'order',
-      columns: (kept.columns ?? FIRST_COLUMNS).filter((c) => c in COLUMNS),
-    }
-  } catch {
-    return FIRST
+/** A column that is being made wider changes many times a second: only what it comes to is kept. */
+const KEPT_AFTER_MS = 400
+
+/** What the server keeps, without what this page does not know. */
+export function asShown(kept: Schema['ShownLayersWish'] | undefined): Shown {
+  const columns = (kept?.columns ?? []).filter((c): c is Column => c in COLUMNS)
+  const widths = Object.entries(kept?.widths ?? {}).filter(([c]) => c in COLUMNS)
+  return {
+    sort: kept && kept.sort in SORTS ? (kept.sort as Sort) : 'order',
+    columns: kept && (columns.length > 0 || kept.sort !== '') ? columns : FIRST_COLUMNS,
+    widths: Object.fromEntries(widths.map(([c, w]) => [c, Math.min(WIDEST, Math.max(NARROWEST, w))])),
+    folded: kept?.folded ?? [],
+    turned: kept?.turned ?? false,
+    views: kept?.views ?? [],
   }
 }
 
-/** Kept across visits, one for each workspace. */
+/** The columns with one of them a place further to the left or to the right. */
+export function nudged(columns: readonly Column[], column: Column, by: -1 | 1): readonly Column[] {
+  const at = columns.indexOf(column)
+  const other = columns[at + by]
+  if (at < 0 || other === undefined) return columns
+  return columns.map((c) => (c === column ? other : c === other ? column : c))
+}
+
+/** How the list is shown, one for each workspace. A change is shown at once, and kept a moment later. */
 export function useShown(workspace: number): [Shown, (change: Partial<Shown>) => void] {
-  const [shown, setShown] = useState(() => read(workspace))
-  const change = useCallback(
-    (c: Partial<Shown>) =>
-      setShown((now) => {
-        const next = { ...now, ...c }
-        localStorage.setItem(`layers ${workspace}`, JSON.stringify(next))
-        return next
-      }),
-    [workspace],
+  const queries = useQueryClient()
+  const { fail } = useNotices()
+  const { data } = useQuery({
+    queryKey: of(workspace, 'layers-shown'),
+    ...beside((signal) =>
+      got(api.GET('/api/workspaces/{workspace}/layers/shown', { params: { path: { workspace } }, signal })),
+    ),
+  })
+  const { mutate } = useMutation({
+    scope: { id: `shown ${workspace}` },
+    mutationFn: (body: Schema['ShownLayersWish']) =>
+      got(api.PUT('/api/workspaces/{workspace}/layers/shown', { params: { path: { workspace } }, body })),
+    onError: fail,
+  })
+  const later = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
+  const shown = useMemo(() => asShown(data), [data])
+  const show = useCallback(
+    (change: Partial<Shown>) => {
+      const next = { ...asShown(queries.getQueryData(of(workspace, 'layers-shown'))), ...change }
+      const body: Schema['ShownLayersWish'] = {
+        sort: next.sort,
+        columns: [...next.columns],
+        widths: next.widths as Record<string, number>,
+        folded: [...next.folded],
+        turned: next.turned,
+        views: next.views.map((v) => ({ ...v, columns: [...v.columns] })),
+      }
+      queries.cancelQueries({ queryKey: of(workspace, 'layers-shown') })
+      queries.setQueryData(of(workspace, 'layers-shown'), body)
+      clearTimeout(later.current)
+      later.current = setTimeout(() => mutate(body), KEPT_AFTER_MS)
+    },
+    [queries, workspace, mutate],
   )
-  return [shown, change]
+  return [shown, show]
+}
+
+/** What the list was filtered by last in this tab: where the address says nothing, it is so again. */
+export function useLastFilter(workspace: number): [string, (text: string) => void] {
+  const [text, write] = useKept(`filter of layers ${workspace}`, '')
+  return [text, write]
 }

@@ -3,6 +3,7 @@ import { type FormEvent, lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { Button } from '../ui/Button'
+import { CopyButton } from '../ui/CopyButton'
 import { kept, useKept } from '../ui/kept'
 import { PathText } from '../ui/PathText'
 import { bytes, count, list, number, when } from '../ui/text'
@@ -10,7 +11,7 @@ import { NeedsList } from './NeedsList'
 import { useAct } from './queries'
 import { Tags } from './Tags'
 
-const Markdown = lazy(() => import('./Markdown'))
+const Markdown = lazy(() => import('../ui/Markdown'))
 type Mod = Schema['ModDetail']
 
 /** Who a mod is and what its user says of it. */
@@ -119,7 +120,12 @@ function Card({ workspace, mod: m }: { workspace: number; mod: Mod }) {
         {c.summary || <span className="text-ink-3">No summary.</span>}
       </p>
       <dl className="mt-2 grid grid-cols-[88px_1fr] gap-x-3 gap-y-1">
-        <Row term="id">{<span className="mono">{m.cardId}</span>}</Row>
+        <Row term="id">
+          <span className="inline-flex items-center gap-1">
+            <span className="mono">{m.cardId}</span>
+            <CopyButton what="the id of the mod" text={m.cardId} />
+          </span>
+        </Row>
         <Row term="authors">{c.authors.length > 0 ? list(c.authors) : 'not said'}</Row>
         {m.band && <Row term="band">{m.band}</Row>}
         {m.plugins.length > 0 && <Row term="plugins">{list(m.plugins)}</Row>}

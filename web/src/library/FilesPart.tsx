@@ -1,13 +1,16 @@
 import { Search } from 'lucide-react'
-import { useDeferredValue, useMemo, useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
+import { useAddress } from '../frame/address'
 import { useNotices } from '../frame/Notices'
+import { useSearch } from '../frame/search'
 import { boardOf, useMends } from '../mends/queries'
 import { Button } from '../ui/Button'
+import { copyAct, useCopy } from '../ui/copy'
 import { FileTree } from '../ui/FileTree'
 import { kept } from '../ui/kept'
-import { Menu } from '../ui/Menu'
+import { Menu, type MenuAct } from '../ui/Menu'
 import { PathText } from '../ui/PathText'
 import { Failed, Loading } from '../ui/States'
 import { bytes, number } from '../ui/text'
@@ -25,16 +28,16 @@ const MOST_FOUND = 1_000
 /** The files of a mod as a tree, and the one that is selected beside it. */
 export default function FilesPart({ workspace, mod: m }: { workspace: number; mod: Schema['ModDetail'] }) {
   const files = useFiles(workspace, m.id)
-  const [query, setQuery] = useSearchParams()
-  const [find, setFind] = useState('')
+  const [query, put] = useAddress()
+  const { typed, type, wanted } = useSearch()
+  const copy = useCopy()
   // per file: whoever has begun to write in one finds it so again
   const [asked, setAsked] = useState<{ path: string; on: boolean }>()
   const path = query.get('path')
   const hold = useHold(workspace, m.id)
   const restore = useRestore(workspace, m.id)
   const held = useMemo(() => new Set(m.heldBack), [m.heldBack])
-  // typing goes before looking
-  const words = useDeferredValue(find.trim().toLowerCase())
+  const words = wanted.trim().toLowerCase()
   const found = useMemo(() => {
     if (!words || !files.data) return null
     return files.data.files.filter((f) => f.lower.includes(words))
@@ -48,7 +51,8 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
     (asked?.path === at.path
       ? asked.on
       : kept<string>(editOf(workspace, m.id, at.path, at.sha256)) !== undefined)
-  const acts = (n: TreeNode<ShownFile>) => [
+  const packed = (n: TreeNode<ShownFile>) => Boolean(n.leaf?.pack) || n.path.includes(' (pack)/')
+  const acts = (n: TreeNode<ShownFile>): MenuAct[] => [
     isHeld(held, n.path)
       ? { label: 'Let it in again', run: () => hold.mutate({ paths: [n.path], hold: false }) }
       : { label: 'Hold it back from the game', run: () => hold.mutate({ paths: [n.path], hold: true }) },
@@ -63,8 +67,8 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
             type="search"
             aria-label="Find a file of the mod"
             placeholder="Find a file"
-            value={find}
-            onChange={(e) => setFind(e.target.value)}
+            value={typed}
+            onChange={(e) => type(e.target.value)}
             className="min-w-0 flex-1 bg-transparent outline-none"
           />
           {found && (
@@ -84,16 +88,19 @@ export default function FilesPart({ workspace, mod: m }: { workspace: number; mo
           selected={path}
           onSelect={(n) => {
             setAsked(undefined)
-            setQuery({ path: n.path }, { replace: true })
+            put((q) => q.set('path', n.path))
           }}
           faded={(n) => isHeld(held, n.path)}
+          acts={(n) => [
+            ...(packed(n) ? [] : acts(n)),
+            copyAct(copy, 'the path', n.path),
+            ...(n.leaf ? [copyAct(copy, 'its SHA-256', n.leaf.sha256)] : []),
+          ]}
           detail={(n) => (
             <>
               {isHeld(held, n.path) && <small className="shrink-0 text-ochre">held back</small>}
               {n.leaf?.edited && <small className="shrink-0 text-woad">edited</small>}
-              {!n.leaf?.pack && !n.path.includes(' (pack)/') && (
-                <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />
-              )}
+              {!packed(n) && <Menu label={`Decide about ${n.name}`} acts={() => acts(n)} />}
             </>
           )}
         />

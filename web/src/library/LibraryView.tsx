@@ -19,7 +19,7 @@ import { JobTroubles } from './InboxView'
 import { ModAside } from './ModAside'
 import { ModFilters } from './ModFilters'
 import { ModHead, ModRow } from './ModRow'
-import { isKind, isSort, SORTS, type Sort, shownMods, type Wanted } from './mods'
+import { isKind, isSort, KINDS, type Kind, SORTS, type Sort, shownMods, type Wanted } from './mods'
 import { useInbox, useLibrary } from './queries'
 import { useUploads } from './uploads'
 import { type ModActs, useModActs } from './useModActs'
@@ -125,6 +125,8 @@ function Mods({
       shownMods(mods, JSON.parse(asked) as Wanted).map((m) => ({ id: String(m.id), label: m.name, mod: m })),
     [mods, asked],
   )
+  const there = useMemo(() => (Object.keys(KINDS) as Kind[]).filter((k) => mods.some(KINDS[k].is)), [mods])
+  const allKinds = [...there, ...kinds.filter((k) => !there.includes(k))]
   const allTags = useMemo(() => [...new Set(mods.flatMap((m) => m.tags))].sort(), [mods])
   const set = (key: string, values: readonly string[]) =>
     put((q) => {
@@ -150,6 +152,7 @@ function Mods({
         find={typed}
         onFind={type}
         kinds={kinds}
+        allKinds={allKinds}
         onKinds={(k) => set('only', k)}
         tags={tags}
         allTags={allTags}

@@ -7,6 +7,8 @@ interface ModFiltersProps {
   find: string
   onFind: (text: string) => void
   kinds: readonly Kind[]
+  /** Those that some mod is of. */
+  allKinds: readonly Kind[]
   onKinds: (kinds: readonly Kind[]) => void
   tags: readonly string[]
   /** All tags that there are. */
@@ -18,7 +20,7 @@ interface ModFiltersProps {
 
 /** What of the library is shown. */
 export function ModFilters(props: ModFiltersProps) {
-  const { kinds, tags, allTags, shown, total } = props
+  const { kinds, allKinds, tags, allTags, shown, total } = props
   const filtered = props.find.trim() !== '' || kinds.length + tags.length > 0
   const turned = <T,>(all: readonly T[], one: T) =>
     all.includes(one) ? all.filter((x) => x !== one) : [...all, one]
@@ -26,7 +28,7 @@ export function ModFilters(props: ModFiltersProps) {
     <div className="mb-2 flex flex-wrap items-center gap-2">
       <SearchField label="Name, author, tag, plugin" value={props.find} onChange={props.onFind} />
       <fieldset aria-label="Show only" className="flex flex-wrap gap-1.5">
-        {(Object.keys(KINDS) as Kind[]).map((k) => (
+        {allKinds.map((k) => (
           <Chip
             key={k}
             says={KINDS[k].says}

@@ -4,7 +4,7 @@ import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
-import { useAct } from '../library/queries'
+import { useAct, useArrange } from '../library/queries'
 
 /** The address at which a combined file says what came from whom. */
 export function boardOf(workspace: number, path: string, mend?: Schema['MendView']): string {
@@ -247,6 +247,39 @@ export function useSettle(workspace: number, path: string, carry: string | undef
     onError: fail,
     onSettled: () => askAgain(queries, workspace),
   })
+}
+
+/** What one answer for many places would settle; null asks nothing. */
+export function useSweepPreview(workspace: number, wish: Schema['SettleAllRequest'] | null) {
+  return useQuery({
+    queryKey: of(workspace, 'sweep', wish),
+    enabled: wish !== null,
+    gcTime: 30_000,
+    queryFn: ({ signal }) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/combined-files/settle', {
+          params: { path: { workspace }, query: { dryRun: true } },
+          body: wish as Schema['SettleAllRequest'],
+          signal,
+        }),
+      ),
+  })
+}
+
+/** Settles many places of files by one answer. */
+export function useSweep(workspace: number, done: (settled: Schema['SettledView']) => void) {
+  return useArrange(
+    workspace,
+    (body: Schema['SettleAllRequest'], header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/combined-files/settle', {
+          params: { path: { workspace }, header },
+          body,
+        }),
+      ),
+    (settled) => settled.revision,
+    done,
+  )
 }
 
 /** Puts files into the mend that holds combined files. */

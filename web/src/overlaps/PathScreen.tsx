@@ -11,6 +11,7 @@ import { differenceWords } from '../layers/sentence'
 import { useHold } from '../library/hold'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
+import { CopyButton } from '../ui/CopyButton'
 import { Hint } from '../ui/Hint'
 import { Screen, Waiting } from '../ui/Screen'
 import { bytes } from '../ui/text'
@@ -41,7 +42,12 @@ export function PathScreen() {
   return (
     <Screen
       title={p.path.slice(p.path.lastIndexOf('/') + 1)}
-      says={<span className="mono break-all">{p.path}</span>}
+      says={
+        <span className="flex items-center gap-1">
+          <span className="mono break-all">{p.path}</span>
+          <CopyButton what="the path" text={p.path} />
+        </span>
+      }
       actions={back}
       aside={<Settle workspace={workspace} view={path.data} />}
     >
@@ -152,8 +158,10 @@ function Settle({ workspace, view }: { workspace: number; view: Schema['OnePath'
               </Link>
               <span className="num text-ink-2">{bytes(h.sizeBytes)}</span>
             </div>
-            <p className="mono mt-0.5 pl-[60px] text-[11px] text-ink-3" title={h.sha256}>
-              {h.sha256.slice(0, 16)}…{h.pack && ` in ${h.pack.slice(h.pack.lastIndexOf('/') + 1)}`}
+            <p className="mono mt-0.5 flex items-center pl-[60px] text-[11px] text-ink-3" title={h.sha256}>
+              {h.sha256.slice(0, 16)}…
+              <CopyButton what={`the SHA-256 of ${h.name}’s file`} text={h.sha256} />
+              {h.pack && ` in ${h.pack.slice(h.pack.lastIndexOf('/') + 1)}`}
             </p>
             <Acts
               workspace={workspace}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { hexRows, jsonPlaces, sideBySide, tablePlaces } from './compare'
+import { folded, hexRows, hits, jsonPlaces, rowWith, sideBySide, tablePlaces } from './compare'
 
 const text = (p: { text: string; marked: boolean }[] | undefined) =>
   p?.map((x) => (x.marked ? `[${x.text}]` : x.text)).join('')
@@ -53,4 +53,58 @@ it('shows bytes sixteen a row', () => {
     { at: '000000', letters: 'Hello···········' },
     { at: '000010', bytes: ['ff'] },
   ])
+})
+
+describe('equal lines are folded', () => {
+  const text = (n: number, change: (i: number) => string) =>
+    Array.from({ length: n }, (_, i) => change(i)).join('\n')
+  const lines = sideBySide(
+    text(40, (i) => `line ${i}`),
+    text(40, (i) => (i === 20 ? 'LINE 20' : `line ${i}`)),
+  )
+  const none = new Set<number>()
+
+  it('but for three on either side of a difference', () => {
+    const rows = folded(lines, none)
+    expect(rows.map((r) => ('fold' in r ? `+${r.fold}` : r.index))).toEqual([
+      '+17',
+      17,
+      18,
+      19,
+      20,
+      21,
+      22,
+      23,
+      '+16',
+    ])
+    expect(rowWith(rows, 20)).toBe(4)
+    expect(rowWith(rows, 0)).toBe(0)
+    expect(rowWith(rows, 39)).toBe(8)
+    expect(rowWith(rows, 40)).toBe(-1)
+  })
+  it('until somebody opens them', () => {
+    expect(folded(lines, new Set([0]))).toHaveLength(25)
+    expect(folded(lines, new Set([0, 24]))).toHaveLength(40)
+  })
+  it('and every line is shown or folded once, whatever differs', () => {
+    for (let mask = 0; mask < 64; mask++) {
+      const other = text(60, (i) => (mask & (1 << Math.floor(i / 10)) && i % 10 === 5 ? 'x' : `line ${i}`))
+      const all = sideBySide(
+        text(60, (i) => `line ${i}`),
+        other,
+      )
+      const rows = folded(all, none)
+      const seen = rows.flatMap((r) =>
+        'fold' in r ? Array.from({ length: r.fold }, (_, k) => r.from + k) : [r.index],
+      )
+      expect(seen).toEqual(all.map((_, i) => i))
+      for (const r of rows)
+        if ('fold' in r) for (let k = 0; k < r.fold; k++) expect(all[r.from + k]?.same).toBe(true)
+    }
+  })
+  it('a search finds lines on either side, folded ones too', () => {
+    expect(hits(lines, 'LINE 20')).toEqual([20])
+    expect(hits(lines, 'line 3')).toEqual([3, 30, 31, 32, 33, 34, 35, 36, 37, 38, 39])
+    expect(hits(lines, ' ')).toEqual([])
+  })
 })

@@ -70,6 +70,65 @@ function wordsOf(was: string, is: string): { left: Piece[]; right: Piece[] } | n
   return { left, right }
 }
 
+/** How many equal lines stand around a difference. */
+const AROUND = 3
+/** Fewer equal lines than these are not worth folding. */
+const FEW = 4
+
+/** A stretch of equal lines that is folded. */
+export interface Folded {
+  /** How many lines. */
+  fold: number
+  /** The first of them. */
+  from: number
+}
+
+/** A line that is shown, or a stretch that is folded. */
+export type Row = Folded | { line: Line; index: number }
+
+/**
+ * The lines with what is equal folded, but for some lines around each difference.
+ *
+ * @param open the first lines of the stretches that are shown all the same
+ */
+export function folded(lines: readonly Line[], open: ReadonlySet<number>): Row[] {
+  const rows: Row[] = []
+  const shown = (from: number, to: number) => {
+    for (let i = from; i < to; i++) rows.push({ line: lines[i] as Line, index: i })
+  }
+  let i = 0
+  while (i < lines.length) {
+    let end = i
+    while (end < lines.length && lines[end]?.same === lines[i]?.same) end++
+    const from = i === 0 ? 0 : i + AROUND
+    const to = end === lines.length ? end : end - AROUND
+    if (!lines[i]?.same || to - from < FEW || open.has(from)) shown(i, end)
+    else {
+      shown(i, from)
+      rows.push({ fold: to - from, from })
+      shown(to, end)
+    }
+    i = end
+  }
+  return rows
+}
+
+/** The row that shows a line or has it folded; -1 where there is none. */
+export function rowWith(rows: readonly Row[], line: number): number {
+  return rows.findIndex((r) => ('fold' in r ? line >= r.from && line < r.from + r.fold : r.index === line))
+}
+
+/** The lines that have a text on either side, small and capital letters alike. */
+export function hits(lines: readonly Line[], find: string): number[] {
+  const text = find.trim().toLowerCase()
+  if (text === '') return []
+  const has = (side: Line['left']) => {
+    const words = side?.pieces.map((p) => p.text).join('') ?? ''
+    return words.toLowerCase().includes(text)
+  }
+  return lines.flatMap((l, i) => (has(l.left) || has(l.right) ? [i] : []))
+}
+
 /** A place in two structured files that is not the same in both. */
 export interface Place {
   at: string

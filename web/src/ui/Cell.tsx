@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import type { ComponentProps, ReactNode } from 'react'
 
 /** What stands in one column of a row of an ordered list; the row has the focus. */
 export function Cell(props: { className?: string; title?: string | undefined; children?: ReactNode }) {
@@ -11,13 +11,9 @@ export function Cell(props: { className?: string; title?: string | undefined; ch
 }
 
 /** What a column of an ordered list is called. */
-export function ColumnHead({ className, children }: { className?: string; children?: ReactNode }) {
-  return (
-    // biome-ignore lint/a11y/useFocusableInteractive: nothing is done with a heading
-    <span role="columnheader" className={className}>
-      {children}
-    </span>
-  )
+export function ColumnHead(props: ComponentProps<'span'>) {
+  // biome-ignore lint/a11y/useFocusableInteractive: nothing is done with a heading
+  return <span {...props} role="columnheader" />
 }
 
 /** The names of the columns, above the rows. */

@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import clsx from 'clsx'
 import { ChevronRight, File, Folder } from 'lucide-react'
 import { type KeyboardEvent, type ReactNode, useCallback, useMemo, useRef, useState } from 'react'
+import { ContextMenu, type MenuAct } from './Menu'
 import { bytes, number } from './text'
 import { type Leaf, rowsOf, type Tree, type TreeNode, treeOf } from './tree'
 
@@ -17,6 +18,8 @@ interface FileTreeProps<L extends Leaf> {
   onSelect?: (node: TreeNode<L>) => void
   /** What stands behind the name: marks, a menu. */
   detail?: (node: TreeNode<L>) => ReactNode
+  /** What can be done with a row, in a menu at the pointer. */
+  acts?: (node: TreeNode<L>) => readonly MenuAct[]
   /** Whether a row is shown as not counting. */
   faded?: (node: TreeNode<L>) => boolean
   className?: string
@@ -80,7 +83,8 @@ export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
     else return
     e.preventDefault()
   }
-  return (
+  const { acts } = props
+  const treeDrawn = (
     <div
       ref={scroller}
       role="tree"
@@ -149,5 +153,17 @@ export function FileTree<L extends Leaf>(props: FileTreeProps<L>) {
         })}
       </div>
     </div>
+  )
+  if (!acts) return treeDrawn
+  return (
+    <ContextMenu
+      acts={(target) => {
+        const path = target.closest<HTMLElement>('[data-path]')?.dataset.path
+        const row = rows.find((r) => r.path === path)
+        return row ? acts(row) : []
+      }}
+    >
+      {treeDrawn}
+    </ContextMenu>
   )
 }

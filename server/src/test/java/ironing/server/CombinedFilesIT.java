@@ -537,4 +537,29 @@ class CombinedFilesIT {
     assertThat(board.path("remarks").toString())
         .contains("made on version 1.1 of the game, another’s on 1.0");
   }
+
+  @Test
+  void one_answer_settles_all_that_is_asked_below_a_folder() {
+    install("Red", "1.0", Map.of("ui/bridge.json", "{\"title\":\"Red bridge\",\"bell\":3}"));
+    String path = "data/ui/bridge.json";
+    assertThat(candidate(path).path("asked").asInt()).isEqualTo(2);
+    Map<String, Object> sweep = Map.of("take", "red", "below", "data/ui");
+    JsonNode would = api.change("POST", base + "/combined-files/settle?dryRun=true", sweep);
+    assertThat(would.path("places").asInt()).isEqualTo(2);
+    assertThat(candidate(path).path("asked").asInt()).as("nothing is done yet").isEqualTo(2);
+    JsonNode added =
+        api.change(
+            "POST",
+            base + "/combined-files/settle?dryRun=true",
+            Map.of("take", "red", "path", path, "kinds", List.of("ADDED")));
+    assertThat(added.path("places").asInt()).as("bell is new in both").isEqualTo(1);
+    assertThat(added.path("left").asInt()).isEqualTo(1);
+    api.change("POST", base + "/combined-files/settle", sweep);
+    assertThat(candidate(path).path("asked").asInt()).isZero();
+    assertThat(board(path).path("shown").asText()).contains("Red bridge").contains("3");
+    api.send("POST", base + "/undo", null, Map.of());
+    assertThat(candidate(path).path("asked").asInt()).as("it is one step").isEqualTo(2);
+    assertThat(api.refusal("POST", base + "/combined-files/settle", Map.of("take", "nobody")))
+        .isEqualTo("not-a-side");
+  }
 }

@@ -46,7 +46,14 @@ class FeaturesTest {
               Map.entry("drift", Set.of("deploy", "library", "tools")),
               Map.entry(
                   "game",
-                  Set.of("deploy", "library", "loadorder", "progress", "testrun", "wrinkles")),
+                  Set.of(
+                      "deploy",
+                      "library",
+                      "loadorder",
+                      "process",
+                      "progress",
+                      "testrun",
+                      "wrinkles")),
               Map.entry("gameversion", Set.of("deploy", "mends", "tools")),
               Map.entry("layerrules", Set.of("layers", "mends")),
               Map.entry("layers", Set.of("overlaps", "progress")),

@@ -11,6 +11,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -518,5 +520,40 @@ class LayersIT {
     Api.Answer markdown = api.send("GET", base + "/layers/list/markdown", null, Map.of());
     assertThat(markdown.raw().body()).contains("| 3 | c | C | 1.0 | yes | Middle |  |");
     assertThat(markdown.header("Content-Disposition")).contains("attachment");
+  }
+
+  @Test
+  void how_the_list_is_shown_is_kept_and_bounded() {
+    String shown = base + "/layers/shown";
+    assertThat(api.get(shown).path("columns")).isEmpty();
+    Map<String, Object> view =
+        Map.of(
+            "name", "Large ones", "filter", "size over 10 MiB", "sort", "", "columns", List.of());
+    Map<String, Object> wished =
+        new HashMap<>(
+            Map.of(
+                "sort", "",
+                "columns", List.of("size", "bar"),
+                "widths", Map.of("size", 120),
+                "folded", List.of(),
+                "turned", false,
+                "views", List.of(view)));
+    api.send("PUT", shown, wished, Map.of());
+    JsonNode kept = api.get(shown);
+    assertThat(kept.path("columns")).extracting(JsonNode::asText).containsExactly("size", "bar");
+    assertThat(kept.path("widths").path("size").asInt()).isEqualTo(120);
+    assertThat(kept.path("views").get(0).path("name").asText()).isEqualTo("Large ones");
+    for (Map.Entry<String, Object> wrong :
+        Map.<String, Object>of(
+                "widths", Map.of("size", 0),
+                "sort", "x".repeat(100_000),
+                "columns", Collections.nCopies(51, "size"))
+            .entrySet()) {
+      Map<String, Object> body = new HashMap<>(wished);
+      body.put(wrong.getKey(), wrong.getValue());
+      assertThat(api.refusal("PUT", shown, body)).as(wrong.getKey()).isEqualTo("too-long");
+    }
+    assertThat(api.refusal("PUT", shown, Map.of("columns", "size"))).isEqualTo("body-unreadable");
+    assertThat(api.get(shown)).isEqualTo(kept);
   }
 }

@@ -852,4 +852,48 @@ class LibraryIT {
     assertThat(page.findValuesAsText("path"))
         .containsExactly("add-ons/maps/south/8.map", "add-ons/maps/south/9.map");
   }
+
+  // ---- several at once
+
+  @Test
+  void tags_of_several_change_together_or_not_at_all() {
+    long a = install("a.zip", files("mod-card.yaml", card("a", "1"), "a.txt", "a"));
+    long b = install("b.zip", files("mod-card.yaml", card("b", "1"), "b.txt", "b"));
+    String tags = base + "/library/tags";
+    api.send(
+        "POST", tags, Map.of("mods", List.of(a, b), "add", List.of(" deck ", "deck")), Map.of());
+    api.send(
+        "POST",
+        tags,
+        Map.of("mods", List.of(a), "add", List.of("quay"), "remove", List.of("deck")),
+        Map.of());
+    assertThat(mod(a).path("tags")).extracting(JsonNode::asText).containsExactly("quay");
+    assertThat(mod(b).path("tags")).extracting(JsonNode::asText).containsExactly("deck");
+    String code =
+        api.refusal("POST", tags, Map.of("mods", List.of(a, 99_999_999L), "add", List.of("lost")));
+    assertThat(code).isEqualTo("not-found");
+    assertThat(
+            api.refusal("POST", tags, Map.of("mods", List.of(a), "add", List.of("x".repeat(41)))))
+        .isEqualTo("tag-long");
+    assertThat(mod(a).path("tags")).extracting(JsonNode::asText).containsExactly("quay");
+  }
+
+  @Test
+  void several_are_removed_where_all_of_them_are_there() {
+    long a = install("a.zip", files("mod-card.yaml", card("a", "1"), "a.txt", "a"));
+    long b = install("b.zip", files("mod-card.yaml", card("b", "1"), "b.txt", "b"));
+    long c = install("c.zip", files("mod-card.yaml", card("c", "1"), "c.txt", "c"));
+    String remove = base + "/library/remove";
+    assertThat(api.refusal("POST", remove, Map.of("mods", List.of(a, 99_999_999L))))
+        .isEqualTo("not-found");
+    assertThat(api.get(base + "/library").path("mods")).hasSize(3);
+    api.send("POST", remove, Map.of("mods", List.of(a, c, a), "withArchive", true), Map.of());
+    assertThat(api.get(base + "/library").path("mods").findValuesAsText("id"))
+        .containsExactly(String.valueOf(b));
+    assertThat(api.get(base + "/bin").path("mods")).hasSize(2);
+    for (long mod : List.of(c, a))
+      api.send("POST", base + "/bin/mods/" + mod + "/return", null, Map.of());
+    assertThat(api.get(base + "/layers").path("layers").findValuesAsText("mod"))
+        .containsExactly(String.valueOf(a), String.valueOf(b), String.valueOf(c));
+  }
 }

@@ -402,4 +402,27 @@ class LoadOrderIT {
         .contains(broken.get(1).path("key").asText())
         .doesNotContain(broken.get(0).path("key").asText());
   }
+
+  @Test
+  void several_plugins_move_together_and_keep_their_order_among_them() {
+    JsonNode would =
+        api.change(
+            "POST",
+            base + "/move?dryRun=true",
+            Map.of("names", List.of("D.plug", "A.plug"), "to", 3));
+    assertThat(would.has("place")).isFalse();
+    assertThat(order()).isEqualTo("ABCD");
+    api.change("POST", base + "/move", Map.of("names", List.of("D.plug", "A.plug"), "to", 3));
+    assertThat(order()).as("behind the game’s own and B").isEqualTo("BADC");
+    api.change("POST", base + "/move", Map.of("names", List.of("B.plug"), "to", 99));
+    assertThat(order()).isEqualTo("ADCB");
+    assertThat(api.refusal("POST", base + "/move", Map.of("names", List.of(), "to", 1)))
+        .isEqualTo("body-unreadable");
+    assertThat(api.refusal("POST", base + "/move", Map.of("to", 1))).isEqualTo("body-unreadable");
+    assertThat(
+            api.refusal(
+                "POST", base + "/move", Map.of("names", List.of("A.plug", "Base.plug"), "to", 1)))
+        .isEqualTo("plugin-fixed");
+    assertThat(order()).isEqualTo("ADCB");
+  }
 }

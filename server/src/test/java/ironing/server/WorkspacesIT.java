@@ -497,4 +497,23 @@ class WorkspacesIT {
     look = api.send("POST", definition + "/look", Map.of("definition", with), Map.of()).body();
     assertThat(look.path("warnings")).isEmpty();
   }
+
+  @Test
+  void games_are_found_below_a_folder_and_not_within_one_another() throws Exception {
+    Path near = Games.plain(temp.resolve("games/near"));
+    Path far = Games.withPlugins(temp.resolve("games/a/b/far"));
+    Games.plain(temp.resolve("games/near/copy"));
+    Games.plain(temp.resolve("games/.hidden"));
+    Games.plain(temp.resolve("games/1/2/3/4/too-deep"));
+    Files.createSymbolicLink(temp.resolve("games/link"), near);
+    long workspace = api.workspace(near);
+    JsonNode found = api.get("/api/folders/games?below=" + temp.resolve("games"));
+    assertThat(found.path("games").findValuesAsText("path"))
+        .containsExactly(near.toString(), far.toString());
+    assertThat(found.path("games").get(0).path("workspace").asLong()).isEqualTo(workspace);
+    assertThat(found.path("games").get(1).path("title").asText()).isEqualTo("Under Sail");
+    assertThat(found.path("whole").asBoolean()).isTrue();
+    assertThat(api.refusal("GET", "/api/folders/games?below=" + temp.resolve("none"), null))
+        .isEqualTo("folder-wrong");
+  }
 }

@@ -1,6 +1,7 @@
 package ironing.server.game;
 
 import ironing.server.game.ServerFolders.Listing;
+import ironing.server.game.ServerFolders.Search;
 import ironing.server.platform.MayBeAbsent;
 import java.nio.file.Path;
 import java.util.List;
@@ -48,5 +49,36 @@ class FoldersController {
         l.inner().stream()
             .map(i -> new InnerFolder(i.name(), i.path().toString(), i.game().orElse(null)))
             .toList());
+  }
+
+  /**
+   * @param title of the game
+   * @param workspace that it has already; absent where it has none
+   */
+  record FoundGame(String path, String title, @MayBeAbsent Long workspace) {}
+
+  /**
+   * @param below the folder in which games were looked for
+   * @param games those that were found, the nearest first
+   * @param folders how many folders were looked into
+   * @param whole whether there was time for all of them
+   */
+  record GamesBelow(String below, List<FoundGame> games, int folders, boolean whole) {}
+
+  /**
+   * The games below a folder, a few folders deep; of those that their definition tells.
+   *
+   * @param below a full path
+   */
+  @GetMapping("/games")
+  GamesBelow games(@RequestParam String below) {
+    Search s = folders.games(below);
+    return new GamesBelow(
+        s.below().toString(),
+        s.games().stream()
+            .map(g -> new FoundGame(g.path().toString(), g.title(), g.workspace().orElse(null)))
+            .toList(),
+        s.folders(),
+        s.whole());
   }
 }

@@ -11,8 +11,11 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
@@ -26,6 +29,9 @@ import org.springframework.stereotype.Component;
 class ServerFolders {
   private static final int SHOWN = 1_000;
   private static final int LONGEST_DEFINITION = 1 << 20;
+  private static final int DEEPEST = 4;
+  private static final int MOST_FOLDERS = 20_000;
+  private static final Duration LONGEST_SEARCH = Duration.ofSeconds(4);
   private final WorkspaceMapper db;
 
   ServerFolders(WorkspaceMapper db) {
@@ -77,6 +83,59 @@ class ServerFolders {
             .limit(SHOWN)
             .map(p -> new Inner(p.getFileName().toString(), p, game(p, known)))
             .toList());
+  }
+
+  /**
+   * A game that was found.
+   *
+   * @param workspace that it has already; empty where it has none
+   */
+  record Found(Path path, String title, Optional<Long> workspace) {}
+
+  /**
+   * @param folders how many folders were looked into
+   * @param whole whether there is no other folder to look into, as deep as is looked
+   */
+  record Search(Path below, List<Found> games, int folders, boolean whole) {}
+
+  /**
+   * The games below a folder: hidden folders and links aside, at most {@value #DEEPEST} folders
+   * deep, the nearest first. A game is not looked into further. It ends after a while, and says so.
+   *
+   * @param name a full path
+   * @throws IroningException with code {@code folder-wrong}
+   */
+  Search games(String name) {
+    Path below = Folders.named(name);
+    List<GameDefinition> known = known();
+    long until = System.nanoTime() + LONGEST_SEARCH.toNanos();
+    List<Found> games = new ArrayList<>();
+    Deque<Path> next = new ArrayDeque<>(List.of(below));
+    int looked = 0;
+    while (!next.isEmpty() && looked < MOST_FOLDERS && System.nanoTime() < until) {
+      Path folder = next.remove();
+      looked++;
+      Optional<String> title = game(folder, known);
+      if (title.isPresent()) {
+        games.add(new Found(folder, title.get(), Optional.ofNullable(db.idOf(folder.toString()))));
+      } else if (below.relativize(folder).getNameCount() < DEEPEST || folder.equals(below)) {
+        next.addAll(foldersIn(folder));
+      }
+    }
+    return new Search(below, games, looked, next.isEmpty());
+  }
+
+  private static List<Path> foldersIn(Path folder) {
+    try (Stream<Path> there = Files.list(folder)) {
+      return there
+          .filter(p -> Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS))
+          .filter(p -> !p.getFileName().toString().startsWith("."))
+          .sorted()
+          .toList();
+    } catch (IOException | UncheckedIOException closed) {
+      // what may not be read has no game that could be modded
+      return List.of();
+    }
   }
 
   /** The games that have a workspace: another copy of one is known by its definition. */

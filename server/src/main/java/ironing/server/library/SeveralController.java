@@ -1,5 +1,6 @@
 package ironing.server.library;
 
+import ironing.server.platform.MayBeAbsent;
 import java.util.List;
 import java.util.Objects;
 import org.springframework.http.HttpStatus;
@@ -23,10 +24,11 @@ class SeveralController {
   }
 
   /**
-   * @param add tags that all of them get
-   * @param remove tags that none of them has any more
+   * @param add tags that all of them get; absent for none
+   * @param remove tags that none of them has any more; absent for none
    */
-  record ChangeTagsRequest(List<Long> mods, List<String> add, List<String> remove) {
+  record ChangeTagsRequest(
+      List<Long> mods, @MayBeAbsent List<String> add, @MayBeAbsent List<String> remove) {
     ChangeTagsRequest {
       Objects.requireNonNull(mods, "mods");
       add = add == null ? List.of() : add;
@@ -35,9 +37,10 @@ class SeveralController {
   }
 
   /**
-   * @param withArchive their archives go too, those that nothing else is made of
+   * @param withArchive whether their archives go too, those that nothing else is made of; absent
+   *     for no
    */
-  record RemoveModsRequest(List<Long> mods, boolean withArchive) {
+  record RemoveModsRequest(List<Long> mods, @MayBeAbsent Boolean withArchive) {
     RemoveModsRequest {
       Objects.requireNonNull(mods, "mods");
     }
@@ -54,6 +57,6 @@ class SeveralController {
   @PostMapping("/remove")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void removeMods(@PathVariable long workspace, @RequestBody RemoveModsRequest body) {
-    bin.removeAll(workspace, body.mods(), body.withArchive());
+    bin.removeAll(workspace, body.mods(), Boolean.TRUE.equals(body.withArchive()));
   }
 }

@@ -106,6 +106,11 @@ public class Folders {
     return mods(workspace).resolve(modFolder).resolve("content");
   }
 
+  /** Where the sample game lies, with the archives of its mods. */
+  public Path sample() {
+    return home.resolve("demo");
+  }
+
   /** What {standins} means in a game's command. */
   public String standins() {
     return standins;
