@@ -11,6 +11,7 @@ import { PathText } from '../ui/PathText'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, number } from '../ui/text'
+import { says } from './words'
 
 type Group = Schema['DriftGroup']
 type Cause = Group['cause']
@@ -149,11 +150,6 @@ export function DriftView() {
       )}
     </Screen>
   )
-}
-
-function says(d: Schema['DriftView']): string {
-  const how = d.thorough ? 'Every byte was read' : 'Size, time and place on the drive were compared'
-  return d.inAll === 0 ? `${how}.` : `${how}: ${count(d.inAll, 'file')} differ${d.inAll === 1 ? 's' : ''}.`
 }
 
 function GroupCard({

@@ -86,7 +86,8 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
             </Toast.Close>
           </Toast.Root>
         ))}
-        <Toast.Viewport className="fixed bottom-[52px] left-1/2 z-50 flex w-[min(680px,90vw)] -translate-x-1/2 flex-col gap-2 outline-none" />
+        {/* above the bar of a list, whose acts would lie below it for as long as it is read */}
+        <Toast.Viewport className="fixed bottom-[98px] left-1/2 z-50 flex w-[min(680px,90vw)] -translate-x-1/2 flex-col gap-2 outline-none" />
       </Toast.Provider>
     </NoticesContext.Provider>
   )

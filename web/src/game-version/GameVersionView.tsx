@@ -14,6 +14,7 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { bytes, count, number, when } from '../ui/text'
+import { headline } from './words'
 
 type GameVersion = Schema['GameVersionView']
 type Kind = Schema['UpdateFile']['kind']
@@ -102,13 +103,6 @@ export function GameVersionView() {
       )}
     </Screen>
   )
-}
-
-function headline(v: GameVersion): string {
-  if (!v.noticed) return v.known ? `Version ${v.known}.` : 'The game tells no version.'
-  if (v.known !== v.found && v.found)
-    return `${v.found} lies in the folder${v.known ? `; your mods were arranged for ${v.known}` : ''}.`
-  return 'The version is the same, but files of the game are not.'
 }
 
 /** What the update did, as a strip and file by file. */

@@ -7,15 +7,8 @@ import { Problems } from '../ui/Problems'
 import { count, number } from '../ui/text'
 import { FolderDialog } from './FolderDialog'
 import { Matches } from './Matches'
+import { plainDefinition } from './plain'
 import { useLook, useMakeWorkspace } from './queries'
-
-const PLAIN = (title: string) => `format: ironing/game@1
-id: plain-files
-title: ${title}
-mounts:
-  # mods go into the folder itself
-  - { id: all, at: ".", holds: [ "**" ] }
-`
 
 /**
  * Naming a folder, looking at it, and making it a workspace.
@@ -53,8 +46,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
     look.mutate(body)
   }
   const describe = () => {
-    const name = folder.replace(/\/+$/, '').split('/').at(-1) ?? 'My game'
-    setDefinition(PLAIN(name || 'My game'))
+    setDefinition(plainDefinition(folder))
     look.reset()
   }
   const create = () => {

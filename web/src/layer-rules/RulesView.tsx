@@ -7,18 +7,15 @@ import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { DifferenceSaid, Preview } from '../layers/Preview'
-import { type RuleKey, useChangeLayers, useLayers, useRules } from '../layers/queries'
+import { useChangeLayers, useLayers, useRules } from '../layers/queries'
 import { RULE_WORDS } from '../layers/words'
 import { Button } from '../ui/Button'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count } from '../ui/text'
+import { keyOf } from './rules'
 
 type Rule = Schema['RuleView']
-
-function keyOf(r: Rule): RuleKey {
-  return { kind: r.kind, mod: r.mod, ...(r.other === undefined ? {} : { other: r.other }) }
-}
 
 /** Every rule of placement with who said it, those that the order breaks first, each with the move that mends it. */
 export function RulesView() {

@@ -11,7 +11,8 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, when } from '../ui/text'
 import { FolderField } from './FolderField'
-import { useAct, useBin, useStorage } from './queries'
+import { useAct, useBin, useLibrary, useStorage } from './queries'
+import { SpaceMap } from './SpaceMap'
 
 type Use = Schema['Use']
 
@@ -48,6 +49,7 @@ export function StorageView() {
   const workspace = useWorkspace()
   const storage = useStorage(workspace)
   const bin = useBin(workspace)
+  const mods = useLibrary(workspace).data?.mods ?? []
   return (
     <Screen
       title="Storage"
@@ -72,6 +74,9 @@ export function StorageView() {
         ) : (
           <BinPart workspace={workspace} bin={bin.data} size={storage.data?.bin ?? 0} />
         )}
+        <div className="col-span-2 max-lg:col-span-1">
+          <SpaceMap workspace={workspace} mods={mods} />
+        </div>
       </div>
     </Screen>
   )

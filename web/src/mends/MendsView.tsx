@@ -14,7 +14,8 @@ import { Tag } from '../ui/Tag'
 import { count, list, when } from '../ui/text'
 import { CalledFor } from './CalledFor'
 import { ConditionsDialog } from './ConditionsDialog'
-import { boardOf, useMendDifference, useMends, useRebuild, useRebuildStale, useTakeBack } from './queries'
+import { useMendDifference, useMends, useRebuild, useRebuildStale, useTakeBack } from './queries'
+import { boardOf, madeOf, scope } from './words'
 
 type Mend = Schema['MendView']
 
@@ -185,17 +186,6 @@ function MendCard({ workspace, mend: m }: { workspace: number; mend: Mend }) {
       {conditions && <ConditionsDialog workspace={workspace} mend={m} onClose={() => setConditions(false)} />}
     </li>
   )
-}
-
-function madeOf(m: Mend): string {
-  if (m.kind === 'COMBINED') return 'version'
-  return m.kind === 'TOOL' ? 'file' : 'plugin'
-}
-
-function scope(m: Mend): string {
-  if (m.kind === 'MERGE') return `of ${list(m.sources)}`
-  if (m.scope === 'PROFILE') return 'for the whole profile'
-  return `for ${list(m.names)}`
 }
 
 function Notes({ notes, tone }: { notes: readonly string[]; tone: 'stale' | 'wrong' }) {

@@ -6,14 +6,6 @@ import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
 import { useAct, useArrange } from '../library/queries'
 
-/** The address at which a combined file says what came from whom. */
-export function boardOf(workspace: number, path: string, mend?: Schema['MendView']): string {
-  const query = new URLSearchParams({ path })
-  const carry = mend?.carried[path]
-  if (carry) query.set('carry', carry)
-  return `/workspaces/${workspace}/mends/combined-files?${query}`
-}
-
 export function useMends(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'mends'),

@@ -112,11 +112,13 @@ export function ComparedTexts({ left, right, notes }: ComparedTextsProps) {
           </Button>
         )}
         <span className="ml-auto flex items-center gap-1.5">
-          {changes.length === 0
-            ? 'Only line ends or encoding differ.'
-            : place < 0
-              ? count(changes.length, 'difference')
-              : `difference ${number(place + 1)} of ${number(changes.length)}`}
+          <span role="status">
+            {changes.length === 0
+              ? 'Only line ends or encoding differ.'
+              : place < 0
+                ? count(changes.length, 'difference')
+                : `difference ${number(place + 1)} of ${number(changes.length)}`}
+          </span>
           {changes.length > 0 && (
             <>
               <Button look="quiet" className="h-6" title="p" onClick={() => step(changes, -1)}>

@@ -10,12 +10,13 @@ import { SearchField } from '../ui/SearchField'
 import { Segments } from '../ui/Segments'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, list } from '../ui/text'
+import { BigMatrix } from './BigMatrix'
 import { FolderTree } from './FolderTree'
 import { Matrix } from './Matrix'
 import { PathList } from './PathList'
 import { type Kind, useFolder, useOverlaps, useRulings, type Which } from './queries'
 
-const VIEWS = ['folders', 'list', 'matrix', 'rulings'] as const
+const VIEWS = ['folders', 'list', 'matrix', 'picture', 'rulings'] as const
 type View = (typeof VIEWS)[number]
 
 const KINDS: Record<Kind, string> = {
@@ -38,6 +39,13 @@ export function OverlapsView() {
   const top = useFolder(workspace, '', which)
   const rulings = useRulings(workspace).data?.rulings.length ?? 0
   const total = top.data?.total ?? 0
+  const showPair = (a: number, b: number) =>
+    put((q) => {
+      q.set('show', 'list')
+      q.delete('mod')
+      q.append('mod', String(a))
+      q.append('mod', String(b))
+    })
   const filtered = find.trim() !== '' || kind.length + mod.length > 0
   return (
     <Screen
@@ -64,6 +72,7 @@ export function OverlapsView() {
             { value: 'folders', label: 'By folder' },
             { value: 'list', label: 'As a list' },
             { value: 'matrix', label: 'Mod by mod' },
+            { value: 'picture', label: 'All mods at once' },
             { value: 'rulings', label: rulings > 0 ? count(rulings, 'ruling') : 'Rulings' },
           ]}
         />
@@ -85,19 +94,10 @@ export function OverlapsView() {
       </div>
       {view === 'rulings' ? (
         <RulingsPart workspace={workspace} />
+      ) : view === 'picture' ? (
+        <BigMatrix workspace={workspace} kind={kind} onPair={showPair} />
       ) : view === 'matrix' ? (
-        <Matrix
-          workspace={workspace}
-          kind={kind}
-          onPair={(a, b) =>
-            put((q) => {
-              q.set('show', 'list')
-              q.delete('mod')
-              q.append('mod', String(a))
-              q.append('mod', String(b))
-            })
-          }
-        />
+        <Matrix workspace={workspace} kind={kind} onPair={showPair} />
       ) : top.isPending ? (
         <div className="card flex-1">
           <Loading what="overlaps" />

@@ -64,6 +64,21 @@ export function useMatrix(workspace: number, kind: readonly Kind[]) {
   })
 }
 
+/** The same among hundreds of mods, with those together that collide where that is wished. */
+export function useBigMatrix(workspace: number, kind: readonly Kind[], grouped: boolean) {
+  return useQuery({
+    queryKey: of(workspace, 'overlaps-matrix', kind, 'all', grouped),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/overlaps/matrix', {
+          params: { path: { workspace }, query: { kind: [...kind], most: 400, grouped } },
+          signal,
+        }),
+      ),
+  })
+}
+
 export function usePath(workspace: number, path: string) {
   return useQuery({
     queryKey: of(workspace, 'path', path),

@@ -8,6 +8,7 @@ import { LastRun } from '../test-run/LastRun'
 import { Screen, Waiting } from '../ui/Screen'
 import { count, number } from '../ui/text'
 import { Wrinkles } from '../wrinkles/Wrinkles'
+import { countsOf, filled, makeupOf } from './parts'
 
 type Overview = Schema['OverviewView']
 
@@ -46,18 +47,7 @@ export function OverviewView() {
 }
 
 function Counts({ counts }: { counts: Overview['counts'] }) {
-  const parts = [
-    { n: counts.library, says: 'in the library' },
-    { n: counts.on, says: 'switched on' },
-    { n: counts.deployed, says: 'in the game folder' },
-    {
-      n: counts.read,
-      says:
-        counts.read === undefined
-          ? 'read by the game: cannot be told yet'
-          : 'read by the game in the last run',
-    },
-  ]
+  const parts = countsOf(counts)
   return (
     <section aria-label="How far the mods have come" className="card grid grid-cols-4 px-2 py-3.5">
       {parts.map((p, i) => (
@@ -73,7 +63,7 @@ function Counts({ counts }: { counts: Overview['counts'] }) {
           <span className="mt-2 block h-2 overflow-hidden rounded-[3px] bg-sunk">
             <span
               className="block h-full rounded-[3px] bg-woad"
-              style={{ width: `${counts.library ? (100 * (p.n ?? 0)) / counts.library : 0}%` }}
+              style={{ width: `${filled(p.n, counts.library)}%` }}
             />
           </span>
         </div>
@@ -123,12 +113,7 @@ function Way({ workspace, overview }: { workspace: number; overview: Overview })
 
 function Makeup({ makeup: m }: { makeup: Overview['makeup'] }) {
   const total = m.game + m.mods + m.covering + m.mends
-  const parts = [
-    { n: m.game, look: 'way-game', says: 'of the unmodded game' },
-    { n: m.mods, look: 'way-in-play', says: 'of mods, new to the game' },
-    { n: m.covering, look: 'way-covering', says: 'of mods, covering another' },
-    { n: m.mends, look: 'way-mend', says: 'of mends' },
-  ].filter((p) => p.n > 0)
+  const parts = makeupOf(m)
   return (
     <section className="card px-4 py-3">
       <h2 className="mb-2">Where the game comes from</h2>

@@ -21,6 +21,7 @@ import {
   useTakeProfile,
 } from './queries'
 import { SettingsPart } from './SettingsPart'
+import { copyName, orderWords } from './words'
 
 type Profile = Schema['ProfileView']
 
@@ -153,13 +154,6 @@ export function ProfilesView() {
       )}
     </Screen>
   )
-}
-
-function copyName(p: Profile, all: readonly Profile[]): string {
-  for (let i = 2; ; i++) {
-    const name = `${p.name} ${i}`
-    if (!all.some((x) => x.name.toLowerCase() === name.toLowerCase())) return name
-  }
 }
 
 function NameForm(props: {
@@ -375,14 +369,4 @@ function Comparison({ workspace, other, used }: { workspace: number; other: Prof
       )}
     </>
   )
-}
-
-/** How far two load orders are from one another. */
-function orderWords(c: Schema['ProfileComparison']): string {
-  if (c.order.swapped === 0)
-    return c.pluginSwitches.length > 0
-      ? `The same order; ${count(c.pluginSwitches.length, 'plugin')} switched otherwise.`
-      : 'The same order, with others at its ends.'
-  const share = Math.max(1, Math.round((100 * c.order.swapped) / c.order.pairs))
-  return `${count(c.plugins.length, 'plugin')} at another place: ${share} % of all pairs load the other way about.`
 }

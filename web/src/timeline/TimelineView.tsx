@@ -14,6 +14,7 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { when } from '../ui/text'
 import { type Place, useHistory, usePoints, useReturn, useReturnPreview } from './queries'
+import { type Returning, returning } from './returning'
 
 const ROW = 40
 const ORIGINS: Record<string, string> = { user: 'you', proposal: 'a suggestion', import: 'a list' }
@@ -48,9 +49,7 @@ export function TimelineView() {
             workspace={workspace}
             view={first}
             change={change ?? null}
-            canReturn={
-              !!change && change.undoable && change.state === 'done' && change.profile === first.profile
-            }
+            returning={change ? returning(change, first.profile) : null}
           />
         )
       }
@@ -111,12 +110,12 @@ function TimelineAside({
   workspace,
   view,
   change,
-  canReturn,
+  returning: to,
 }: {
   workspace: number
   view: Schema['TimelineView']
   change: Schema['TimelineChange'] | null
-  canReturn: boolean
+  returning: Returning | null
 }) {
   const [name, setName] = useState('')
   const [point, setPoint] = useState<number | null>(null)
@@ -127,16 +126,10 @@ function TimelineAside({
         <>
           <h2 className="break-words">{change.said}</h2>
           <p className="mt-0.5 text-ink-2">{when(change.at)}</p>
-          {canReturn ? (
+          {to?.possible ? (
             <GoBack workspace={workspace} place={{ change: change.id }} label="Go back to right after it" />
           ) : (
-            <p className="mt-2 text-ink-2">
-              {!change.undoable
-                ? 'A change of the library: it is taken back where it was made.'
-                : change.state === 'done'
-                  ? 'It was made in another profile. Take that one into use to go back there.'
-                  : 'It was undone; it can be done again only right away.'}
-            </p>
+            <p className="mt-2 text-ink-2">{to?.why}</p>
           )}
         </>
       ) : (

@@ -52,6 +52,8 @@ export interface ListProps<R extends ListRow> {
 /** How many rows before the last the end counts as near. */
 const NEAR_END = 40
 
+const NO_KEYS = { shiftKey: false, ctrlKey: false, metaKey: false }
+
 /**
  * A long list; only what is on the screen is in the page. Arrows, Home, End and the page keys walk it, letters
  * find a row by its beginning, Enter and a double click look closer. Several rows are chosen with Ctrl or Shift, by
@@ -169,7 +171,7 @@ export function List<R extends ListRow>(props: ListProps<R>) {
       if (next.index >= 0) go(next.index)
     }
   }
-  const pick = (row: R, index: number, e: MouseEvent) => {
+  const pick = (row: R, index: number, e: Pick<MouseEvent, 'shiftKey' | 'ctrlKey' | 'metaKey'>) => {
     setActive(row.id)
     if (onChoose && e.shiftKey) onChoose(between(rows, anchorIndex(), index))
     else if (onChoose && (e.ctrlKey || e.metaKey)) turn(row)
@@ -191,49 +193,38 @@ export function List<R extends ListRow>(props: ListProps<R>) {
 
   const height = virtual.getTotalSize()
   const carriedIds = carried ? new Set(together(rows, chosen, carried.id)) : NONE
-  const grid = (
-    <div
-      role="grid"
-      aria-label={props.label}
-      aria-rowcount={rows.length + 1}
-      aria-multiselectable={onChoose ? true : undefined}
-      tabIndex={-1}
-      onKeyDown={key}
-      className="flex min-h-0 flex-1 flex-col outline-none"
-    >
-      {props.head && <div role="rowgroup">{props.head}</div>}
-      <div ref={scroller} role="rowgroup" className="relative min-h-0 flex-1 overflow-y-auto">
-        <div className="relative" style={{ height }}>
-          {virtual.getVirtualItems().map((item) => {
-            const row = rows[item.index]
-            if (!row) return null
-            return (
-              <Row
-                key={row.id}
-                row={row}
-                index={item.index}
-                top={item.start}
-                height={item.size}
-                selected={row.id === selected || chosen.has(row.id)}
-                active={row.id === activeId}
-                carried={carriedIds.has(row.id)}
-                still={still}
-                onFocus={setActive}
-                onPick={pickLatest}
-                onOpen={openLatest}
-                render={props.renderRow}
-              />
-            )
-          })}
-          {props.overlay?.(height)}
-          {carried && carried.to !== carried.from && typeof rowHeight === 'number' && (
-            <span
-              aria-hidden="true"
-              className="pointer-events-none absolute right-2 left-2 z-10 border-woad border-t-2"
-              style={{ top: (carried.to > carried.from ? carried.to + 1 : carried.to) * rowHeight - 1 }}
+  const body = (
+    <div ref={scroller} role="rowgroup" className="relative min-h-0 flex-1 overflow-y-auto">
+      <div className="relative" style={{ height }}>
+        {virtual.getVirtualItems().map((item) => {
+          const row = rows[item.index]
+          if (!row) return null
+          return (
+            <Row
+              key={row.id}
+              row={row}
+              index={item.index}
+              top={item.start}
+              height={item.size}
+              selected={row.id === selected || chosen.has(row.id)}
+              active={row.id === activeId}
+              carried={carriedIds.has(row.id)}
+              still={still}
+              onFocus={setActive}
+              onPick={pickLatest}
+              onOpen={openLatest}
+              render={props.renderRow}
             />
-          )}
-        </div>
+          )
+        })}
+        {props.overlay?.(height)}
+        {carried && carried.to !== carried.from && typeof rowHeight === 'number' && (
+          <span
+            aria-hidden="true"
+            className="pointer-events-none absolute right-2 left-2 z-10 border-woad border-t-2"
+            style={{ top: (carried.to > carried.from ? carried.to + 1 : carried.to) * rowHeight - 1 }}
+          />
+        )}
       </div>
     </div>
   )
@@ -245,15 +236,30 @@ export function List<R extends ListRow>(props: ListProps<R>) {
         const row = rows[at]
         if (!row) return []
         const several = together(rows, chosen, row.id)
-        // what the acts are for is what is seen to be chosen
-        if (several.length === 1) go(at)
+        // what the acts are for is what is seen to be chosen; the row has the focus already, and a menu closes once
+        // something else gets it
+        if (several.length === 1) pick(row, at, NO_KEYS)
         return acts(several)
       }}
     >
-      {grid}
+      {body}
     </ContextMenu>
   ) : (
-    grid
+    body
+  )
+  const grid = (
+    <div
+      role="grid"
+      aria-label={props.label}
+      aria-rowcount={rows.length + 1}
+      aria-multiselectable={onChoose ? true : undefined}
+      tabIndex={-1}
+      onKeyDown={key}
+      className="flex min-h-0 flex-1 flex-col outline-none"
+    >
+      {props.head && <div role="rowgroup">{props.head}</div>}
+      {listed}
+    </div>
   )
   return (
     <div className="card relative flex min-h-0 flex-1 flex-col overflow-hidden">
@@ -273,10 +279,10 @@ export function List<R extends ListRow>(props: ListProps<R>) {
           // not when it is taken up: what is shown of it would hold up the carrying
           onEnd={onSelect}
         >
-          {listed}
+          {grid}
         </Carrying>
       ) : (
-        listed
+        grid
       )}
       {props.foot}
     </div>

@@ -3,11 +3,9 @@ package ironing.server.overlaps;
 import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import ironing.core.picture.PictureHash;
-import ironing.server.overlaps.ContestedPaths.Count;
 import ironing.server.overlaps.ContestedPaths.Filter;
 import ironing.server.overlaps.ContestedPaths.FolderCount;
 import ironing.server.overlaps.ContestedPaths.Kind;
-import ironing.server.overlaps.ContestedPaths.Pair;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
@@ -16,12 +14,8 @@ import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
-import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Comparator;
 import java.util.EnumMap;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -37,7 +31,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}")
 class OverlapsController {
   private static final int MOST_AT_ONCE = 5_000;
-  private static final int MOST_MODS = 200;
   private final OpenWorkspaces workspaces;
 
   OverlapsController(OpenWorkspaces workspaces) {
@@ -68,24 +61,6 @@ class OverlapsController {
       int files,
       int total,
       Map<Kind, Integer> kinds) {}
-
-  /** A mod in the matrix. */
-  record MatrixMod(long mod, String name, int position, int paths) {}
-
-  /**
-   * Two mods that bring the same paths.
-   *
-   * @param over the mod in play there; {@code under} one that it covers
-   */
-  record MatrixCell(long over, long under, int paths, int differs) {}
-
-  /**
-   * Who collides with whom.
-   *
-   * @param mods the highest first: those that collide most
-   * @param more mods that collide and are not among them
-   */
-  record MatrixView(long revision, List<MatrixMod> mods, int more, List<MatrixCell> cells) {}
 
   /**
    * Paths that more than one layer brings.
@@ -146,45 +121,6 @@ class OverlapsController {
     for (Kind k : Kind.values())
       counts.put(k, (int) Arrays.stream(all).filter(p -> contested.is(k, p)).count());
     return counts;
-  }
-
-  /** Who collides with whom, as a matrix of the mods that collide most. */
-  @GetMapping("/overlaps/matrix")
-  ResponseEntity<MatrixView> matrix(
-      @PathVariable long workspace,
-      @RequestParam(defaultValue = "") Set<Kind> kind,
-      @RequestParam(defaultValue = "30") @Min(0) @Max(Rows.MOST) int most) {
-    OpenWorkspace open = workspaces.get(workspace);
-    ContestedPaths contested = new ContestedPaths(open.picture());
-    Map<Pair, Count> pairs = contested.pairs(contested.matching(filter("", kind, Set.of())));
-    Map<Long, Integer> paths = new HashMap<>();
-    pairs.forEach(
-        (pair, c) -> {
-          paths.merge(pair.over(), c.paths(), Integer::sum);
-          paths.merge(pair.under(), c.paths(), Integer::sum);
-        });
-    Map<Long, Integer> position = new HashMap<>(Map.of(0L, 0));
-    open.picture().arrangement().layers().forEach(l -> position.put(l.mod(), position.size()));
-    List<Long> shown =
-        paths.keySet().stream()
-            .sorted(Comparator.comparing((Long m) -> -paths.get(m)).thenComparing(m -> m))
-            .limit(Math.max(2, Math.min(most, MOST_MODS)))
-            .sorted(Comparator.comparing((Long m) -> -position.getOrDefault(m, 0)))
-            .toList();
-    Set<Long> among = new HashSet<>(shown);
-    List<MatrixCell> cells = new ArrayList<>();
-    pairs.forEach(
-        (pair, c) -> {
-          if (among.contains(pair.over()) && among.contains(pair.under()))
-            cells.add(new MatrixCell(pair.over(), pair.under(), c.paths(), c.differs()));
-        });
-    List<MatrixMod> mods =
-        shown.stream()
-            .map(m -> new MatrixMod(m, open.nameOf(m), position.getOrDefault(m, 0), paths.get(m)))
-            .toList();
-    return ResponseEntity.ok()
-        .eTag(Revision.etag(open.revision()))
-        .body(new MatrixView(open.revision(), mods, paths.size() - mods.size(), cells));
   }
 
   /** The picture: every path that the game will see, with who is in play and who else holds it. */
