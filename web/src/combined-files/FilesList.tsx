@@ -8,9 +8,9 @@ type File = Schema['CandidateFile']
 
 /** What combining a file comes to, those that need somebody first. */
 const STATES: Record<File['state'], string> = {
-  NEEDS_YOU: 'needs you',
-  PROPOSED: 'combines; look at it first',
-  COMBINES: 'combines without a question',
+  NEEDS_YOU: 'need a decision',
+  PROPOSED: 'combine; look at them first',
+  COMBINES: 'combine without a question',
   IMPOSSIBLE: 'cannot be combined',
   TWINS: 'the same in all',
 }

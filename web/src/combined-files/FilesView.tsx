@@ -163,7 +163,7 @@ function says(files: readonly File[], carried: string | undefined): string {
   const you = of('NEEDS_YOU')
   const combine = of('COMBINES')
   const parts = [
-    you > 0 && `${you} ${you === 1 ? 'needs' : 'need'} you`,
+    you > 0 && `${you} ${you === 1 ? 'needs' : 'need'} a decision`,
     combine > 0 && `${combine} ${combine === 1 ? 'combines' : 'combine'} without a question`,
   ].filter((p): p is string => typeof p === 'string')
   const all = carried

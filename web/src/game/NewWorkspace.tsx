@@ -54,7 +54,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
     make.mutate({ ...body, asFound: asFound || undefined }, { onSuccess: (id) => go(`/workspaces/${id}`) })
   }
   return (
-    <section className="card flex flex-col gap-3 self-start px-5 py-4">
+    <section className="card flex flex-col gap-3 px-5 py-4">
       <div>
         <h2>New workspace</h2>
         <p className="text-ink-2">Ironing looks at the folder first and says what it found.</p>

@@ -1,10 +1,17 @@
 import clsx from 'clsx'
 import { ColumnHead, HeadRow } from '../ui/Cell'
+import { EXPLAINED } from '../ui/explained'
 import { ResizeHandle } from '../ui/list/ResizeHandle'
 import { ContextMenu } from '../ui/Menu'
 import { GRID, NARROW, RIGHT } from './LayerRows'
 import { COLUMNS, type Column, SORTS } from './rows'
 import { NARROWEST, nudged, type Shown, WIDEST } from './shown'
+
+const EXPLAINS: Partial<Record<Column, string>> = {
+  bar: EXPLAINED.bar,
+  way: EXPLAINED.far,
+  contested: EXPLAINED.contested,
+}
 
 /** The names of the columns; each can be made wider, moved and hidden. */
 export function Head({ shown, onShow }: { shown: Shown; onShow: (change: Partial<Shown>) => void }) {
@@ -41,6 +48,7 @@ export function Head({ shown, onShow }: { shown: Shown; onShow: (change: Partial
           ]}
         >
           <ColumnHead
+            explains={EXPLAINS[c]}
             className={clsx(
               'relative truncate',
               RIGHT.has(c) ? 'text-right' : c !== 'bar' && 'pl-3',

@@ -1,6 +1,7 @@
 import clsx from 'clsx'
 import type { Schema } from '../api/client'
 import { Cell, HeadRow } from '../ui/Cell'
+import { EXPLAINED } from '../ui/explained'
 import { HowFar, modDetail } from '../ui/HowFar'
 import { SortHead } from '../ui/list/SortHead'
 import { bytes, count, number } from '../ui/text'
@@ -30,6 +31,7 @@ export function ModHead({ sort, down, onSort }: { sort: Sort; down: boolean; onS
           says={SORTS[c.sort].says}
           way={c.sort !== sort ? null : down ? 'down' : 'up'}
           onSort={() => onSort(c.sort)}
+          explains={c.sort === 'far' ? EXPLAINED.far : c.sort === 'version' ? EXPLAINED.fitted : undefined}
           className={c.look ?? ''}
         />
       ))}

@@ -2,6 +2,7 @@ import clsx from 'clsx'
 import { TriangleAlert } from 'lucide-react'
 import type { Schema } from '../api/client'
 import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
+import { EXPLAINED } from '../ui/explained'
 import { Hint } from '../ui/Hint'
 import { HowFar, pluginDetail } from '../ui/HowFar'
 import { SortHead } from '../ui/list/SortHead'
@@ -33,6 +34,7 @@ export function PluginHead({
       says={SORTS[by].says}
       way={sort !== by || by === 'order' ? null : down ? 'down' : 'up'}
       onSort={() => onSort(by)}
+      explains={by === 'stage' || by === 'overrides' ? EXPLAINED[by] : undefined}
       className={look}
     />
   )
@@ -43,7 +45,7 @@ export function PluginHead({
       {head('mod', 'max-lg:hidden')}
       {head('overrides', 'max-lg:hidden')}
       {head('stage', 'max-lg:hidden')}
-      <ColumnHead>how far</ColumnHead>
+      <ColumnHead explains={EXPLAINED.far}>how far</ColumnHead>
       <ColumnHead className="text-right">on</ColumnHead>
     </HeadRow>
   )

@@ -54,7 +54,7 @@ export function MendsView() {
               <Link to={`/workspaces/${workspace}/records`} className="text-woad underline">
                 Records
               </Link>{' '}
-              what needs you, and put the outcome into a patch.
+              what needs a decision, and put the outcome into a patch.
             </Empty>
           ) : (
             <ul>

@@ -17,10 +17,10 @@ const matrix: Schema['MatrixView'] = {
 
 describe('the picture of who collides with whom', () => {
   it('fits as far as its squares can be pointed at', () => {
-    expect(cellSize(2)).toBe(16)
+    expect(cellSize(2)).toBe(36)
     expect(cellSize(100)).toBe(7)
     expect(cellSize(400)).toBe(3)
-    expect(cellSize(0)).toBe(16)
+    expect(cellSize(0)).toBe(36)
   })
   it('knows which square lies at a point', () => {
     expect(cellAt(0, 0, 7, 3)).toEqual({ row: 0, column: 0 })

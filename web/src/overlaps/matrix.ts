@@ -5,7 +5,7 @@ type MatrixView = Schema['MatrixView']
 
 /** The side that the picture is to fill, in pixels. */
 const SIDE = 720
-const LARGEST = 16
+const LARGEST = 36
 const SMALLEST = 3
 
 /** The side of one square, in pixels, so that all of them fit as far as they can still be pointed at. */

@@ -33,7 +33,7 @@ export function PairsPart({ workspace }: { workspace: number }) {
       >
         <span>the later one is read</span>
         <span className="text-right">records</span>
-        <span className="text-right">need you</span>
+        <span className="text-right">to decide</span>
         <span className="text-right">combine</span>
         <span className="text-right">settled</span>
         <span className="text-right">the same</span>

@@ -92,7 +92,7 @@ export function RecordsView() {
 function words(v: Schema['RecordsView']): string {
   const s = v.states
   const parts = [
-    s.needYou > 0 && `${number(s.needYou)} ${s.needYou === 1 ? 'needs' : 'need'} you`,
+    s.needYou > 0 && `${number(s.needYou)} ${s.needYou === 1 ? 'needs' : 'need'} a decision`,
     s.combine > 0 && `${number(s.combine)} ${s.combine === 1 ? 'combines' : 'combine'} without a question`,
     s.settled > 0 && `${number(s.settled)} ${s.settled === 1 ? 'is' : 'are'} settled`,
   ].filter((p): p is string => typeof p === 'string')

@@ -3,8 +3,8 @@ import type { RecordState } from './queries'
 /** What the states of a record are called. */
 export const STATES: Record<RecordState, { word: string; short: string; about: string }> = {
   NEEDS_YOU: {
-    word: 'needs you',
-    short: 'needs you',
+    word: 'needs a decision',
+    short: 'to decide',
     about: 'Changed in different ways: you must say which counts.',
   },
   COMBINES: {

@@ -7,8 +7,11 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import ironing.core.testkit.Tries;
+import ironing.server.job.Job;
+import ironing.server.job.Jobs;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import ironing.server.testkit.TestServer;
 import java.io.IOException;
@@ -78,6 +81,7 @@ class OddRequestsIT {
   @TempDir Path temp;
   private Api api;
   private JdbcTemplate db;
+  private Jobs jobs;
   private JsonNode document;
   private Random random;
   private long workspace;
@@ -95,6 +99,7 @@ class OddRequestsIT {
   void no_request_is_answered_by_an_error_of_the_servers_own(TestServer server) throws IOException {
     api = server.api();
     db = server.bean(JdbcTemplate.class);
+    jobs = server.bean(Jobs.class);
     document = Api.JSON.readTree(Files.readString(Path.of("../docs/api/openapi.json")));
     random = new Random(32);
     workspace = api.workspace(Games.withPlugins(temp.resolve("game")));
@@ -212,6 +217,10 @@ class OddRequestsIT {
 
   /** Whether the workspace is as the last request that was accepted has left it. */
   private boolean isAsKnown() {
+    // what an accepted request has begun may still change something
+    Patience.until(
+        () -> jobs.of(workspace),
+        all -> all.stream().noneMatch(j -> j.state() == Job.State.RUNNING));
     String now = state();
     boolean as = known == null || known.equals(now);
     known = now;

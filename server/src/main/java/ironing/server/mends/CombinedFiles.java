@@ -101,7 +101,7 @@ class CombinedFiles {
           "nothing-to-combine",
           open.profileName(),
           "None of the files comes out of combining without a question.",
-          "Settle the places that need you first.");
+          "Settle the places that need a decision first.");
     String name =
         before.map(k -> k.recipe().name()).orElse("Combined files for " + open.profileName());
     // an update of the game may overwrite what they were combined against

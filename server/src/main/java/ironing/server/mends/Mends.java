@@ -346,7 +346,7 @@ public class Mends implements Contributions {
           "nothing-to-patch",
           open.profileName(),
           "No record combines into something that the game does not read already.",
-          "Decide the records that need you first; where none does, no patch is needed.");
+          "Decide what needs a decision first; where none does, no patch is needed.");
     return jobs.start(
         workspace,
         Lane.GAME,

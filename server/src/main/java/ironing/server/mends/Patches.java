@@ -159,7 +159,7 @@ class Patches {
         "nothing-to-patch",
         recipe.name() == null ? open.profileName() : recipe.name(),
         "No record combines into something that the game does not read already.",
-        "Decide the records that need you first; where none does, no patch is needed.");
+        "Decide what needs a decision first; where none does, no patch is needed.");
   }
 
   private Writing writing(
