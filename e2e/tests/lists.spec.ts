@@ -37,7 +37,7 @@ test.describe('Lists, wrinkles and notes', () => {
       .getByLabel('The file of a list')
       .setInputFiles({ name: 'Tidy coast.csv', mimeType: 'text/csv', buffer: Buffer.from(LIST) })
     await expect(page.getByRole('heading', { name: 'Tidy coast' })).toBeVisible()
-    await expect(page.getByText('Its columns are parted by semicolons, not by commas.')).toBeVisible()
+    await expect(page.getByText('Its columns are separated by semicolons, not by commas.')).toBeVisible()
     for (const state of ['1 missing here', '1 another version', '1 out of place', '1 on or off otherwise'])
       await expect(page.getByRole('button', { name: state })).toBeVisible()
     await page.getByRole('checkbox', { name: /Answer “all”/ }).check()

@@ -5,9 +5,16 @@ import type { QueryClient, QueryKey } from '@tanstack/react-query'
  *
  * An answer that is under way for the first time may be from before the change: it is not waited for. The
  * library asks again by itself only where an earlier answer is there.
+ *
+ * @param but what stays as it is all the same
  */
-export function makeOld(queries: QueryClient, queryKey: QueryKey): Promise<void> {
-  for (const query of queries.getQueryCache().findAll({ queryKey, fetchStatus: 'fetching' }))
+export function makeOld(
+  queries: QueryClient,
+  queryKey: QueryKey,
+  but: (queryKey: QueryKey) => boolean = () => false,
+): Promise<void> {
+  const which = { queryKey, predicate: (q: { queryKey: QueryKey }) => !but(q.queryKey) }
+  for (const query of queries.getQueryCache().findAll({ ...which, fetchStatus: 'fetching' }))
     if (query.state.data === undefined) query.cancel({ silent: true })
-  return queries.invalidateQueries({ queryKey })
+  return queries.invalidateQueries(which)
 }

@@ -58,7 +58,8 @@ export function useUndo(workspace: number) {
   const queries = useQueryClient()
   const { say, fail } = useNotices()
   const timeline = useTimeline(workspace)
-  const settled = () => askAgain(queries, workspace)
+  // it may be a change of the library that is undone
+  const settled = () => askAgain(queries, workspace, true)
   const path = { workspace }
   const undo = useMutation({
     scope: inTurn(workspace),

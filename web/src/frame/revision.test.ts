@@ -69,6 +69,19 @@ describe('after a change made here', () => {
     expect(isOld('layers')).toBe(true)
   })
 
+  it('but not for what no order has to do with', async () => {
+    for (const kind of ['jobs', 'pair-notes', 'mod-files', 'overview', 'relations'])
+      queries.setQueryData(of(workspace, kind, 7), {})
+    askAgain(queries, workspace)
+    await settled()
+    const old = (kind: string) => queries.getQueryState(of(workspace, kind, 7))?.isInvalidated
+    expect(['jobs', 'pair-notes', 'mod-files'].map(old)).toEqual([false, false, false])
+    expect(['overview', 'relations'].map(old)).toEqual([true, true])
+    askAgain(queries, workspace, true)
+    await settled()
+    expect(['jobs', 'mod-files'].map(old), 'an edit may be undone').toEqual([true, true])
+  })
+
   it('of several in a row only the last one asks', async () => {
     queries.setQueryData(of(workspace, 'layers'), { revision: 1 })
     const end = change()

@@ -30,14 +30,39 @@ function changing(queries: QueryClient, workspace: number): boolean {
   return queries.isMutating({ predicate: (m) => m.options.scope?.id === id }) > 0
 }
 
+/** What no change of the arrangement ever touches: it has to do with files, work or words alone. */
+const UNTOUCHED: ReadonlySet<unknown> = new Set([
+  'bin',
+  'contents',
+  'definition',
+  'entry-text',
+  'holding',
+  'inbox',
+  'jobs',
+  'layers-shown',
+  'mod-files',
+  'mod-text',
+  'pair-notes',
+  'papers',
+  'plugin-header',
+  'run',
+  'runs',
+  'storage',
+  'tool-run',
+  'tool-runs',
+])
+
 /**
- * After a change that was asked for here, done or refused: everything is asked for anew. First the page shows
+ * After a change of the arrangement that was asked for here, done or refused: what it may touch is asked for anew. First the page shows
  * what it knows already; and of several changes in a row only the last one asks.
+ *
+ * @param ofLibrary it may have been one of the library, such as undoing an edit: all of it is asked for anew
  */
-export function askAgain(queries: QueryClient, workspace: number): void {
+export function askAgain(queries: QueryClient, workspace: number, ofLibrary = false): void {
   requestAnimationFrame(() =>
     setTimeout(() => {
-      if (!changing(queries, workspace)) makeOld(queries, of(workspace))
+      if (!changing(queries, workspace))
+        makeOld(queries, of(workspace), (key) => !ofLibrary && UNTOUCHED.has(key[of(workspace).length]))
     }),
   )
 }

@@ -11,6 +11,7 @@ import { atOnce } from '../frame/atOnce'
 import { useNotices } from '../frame/Notices'
 import { askAgain, inTurn, tookRevision } from '../frame/revision'
 import { of } from '../frame/workspace'
+import { layersNow } from './since'
 
 type LayersView = Schema['LayersView']
 type Difference = Schema['DifferenceView']
@@ -18,8 +19,7 @@ type Difference = Schema['DifferenceView']
 export function layersQuery(workspace: number) {
   return queryOptions({
     queryKey: of(workspace, 'layers'),
-    queryFn: ({ signal }) =>
-      got(api.GET('/api/workspaces/{workspace}/layers', { params: { path: { workspace } }, signal })),
+    queryFn: ({ signal }) => layersNow(workspace, signal),
   })
 }
 

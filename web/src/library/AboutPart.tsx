@@ -103,7 +103,7 @@ function BetterFitting({ workspace, mod: m }: { workspace: number; mod: Mod }) {
 }
 
 function Card({ workspace, mod: m }: { workspace: number; mod: Mod }) {
-  const [editing, setEditing] = useState(false)
+  const [editing, setEditing] = useState(() => kept(cardOf(workspace, m)) !== undefined)
   const c = m.card
   if (editing) return <CardForm workspace={workspace} mod={m} done={() => setEditing(false)} />
   const edited = (Object.keys(c) as (keyof typeof c)[]).filter((k) => String(c[k]) !== String(m.given[k]))
@@ -173,11 +173,18 @@ const FIELDS: readonly { key: keyof Schema['CardText']; label: string }[] = [
   { key: 'release', label: 'Its release there' },
 ]
 
+/** Under which name a card that is half edited is kept. */
+const cardOf = (workspace: number, m: Mod) => `card ${workspace}/${m.id}`
+
 function CardForm({ workspace, mod: m, done }: { workspace: number; mod: Mod; done: () => void }) {
-  const [text, setText] = useState<Record<string, string>>({
+  const [text, setText, drop] = useKept<Record<string, string>>(cardOf(workspace, m), {
     ...m.card,
     authors: m.card.authors.join(', '),
   } as Record<string, string>)
+  const end = () => {
+    drop()
+    done()
+  }
   const save = useAct(
     workspace,
     (body: Schema['CardText']) =>
@@ -187,7 +194,7 @@ function CardForm({ workspace, mod: m, done }: { workspace: number; mod: Mod; do
           body,
         }),
       ),
-    done,
+    end,
   )
   const submit = (e: FormEvent) => {
     e.preventDefault()
@@ -214,7 +221,7 @@ function CardForm({ workspace, mod: m, done }: { workspace: number; mod: Mod; do
           <Button type="submit" look="strong" disabled={save.isPending}>
             Save
           </Button>
-          <Button onClick={done}>Discard changes</Button>
+          <Button onClick={end}>Discard changes</Button>
           <Button look="quiet" onClick={() => save.mutate(m.given)}>
             As it came
           </Button>

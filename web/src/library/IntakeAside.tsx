@@ -84,7 +84,7 @@ export function IntakeAside(props: IntakeAsideProps) {
                 className="min-h-6 text-woad underline"
                 onClick={() => props.onPart({ ...part, plain: !part.plain })}
               >
-                {part.plain ? 'Ask its questions' : 'Leave its questions aside'}
+                {part.plain ? 'Ask its questions' : 'Skip the questions'}
               </button>
             )}
           </p>

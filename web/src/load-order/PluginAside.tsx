@@ -24,7 +24,7 @@ const MOST = 60
 const MASTERS: Record<Schema['MasterView']['state'], string> = {
   FINE: 'loads before it',
   LATE: 'loads after it',
-  OFF: 'is off',
+  OFF: 'is switched off',
   MISSING: 'is not in play',
 }
 

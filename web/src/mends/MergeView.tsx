@@ -269,7 +269,7 @@ function MergePreview({
 const FATES: Record<Schema['DependentPlugin']['how'], string> = {
   REWRITTEN: 'goes with the merge as a copy that names it instead; the original is not touched',
   MADE_ANEW: 'is a patch, and is rebuilt after the merge',
-  STAYS_OFF: 'is off; switched on, it would miss its master',
+  STAYS_OFF: 'is switched off: if on, it would miss its master',
 }
 
 function Part({

@@ -9,6 +9,9 @@ import { count, number } from '../ui/text'
 import { cellAt, cellSize, pairsByPaths } from './matrix'
 import { type Kind, useBigMatrix } from './queries'
 
+/** Rows at least so high have their names beside them, in pixels; and how much room those have. */
+const NAMED = 13
+const NAMES = 260
 /** How many pairs the table behind the picture lists. */
 const LISTED = 300
 
@@ -80,6 +83,7 @@ function Picture({ matrix: m, find, onPair }: PartProps) {
   const [at, setAt] = useState<{ row: number; column: number } | null>(null)
   const size = cellSize(m.mods.length)
   const side = size * m.mods.length
+  const named = size >= NAMED
   const index = useMemo(() => new Map(m.mods.map((x, i) => [x.mod, i])), [m.mods])
   const cells = useMemo(() => new Map(m.cells.map((c) => [`${c.over} ${c.under}`, c])), [m.cells])
   const most = Math.max(...m.cells.map((c) => c.paths))
@@ -106,7 +110,7 @@ function Picture({ matrix: m, find, onPair }: PartProps) {
       </p>
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: the table below does the same by keyboard */}
       <svg
-        width={side}
+        width={side + (named ? NAMES : 0)}
         height={side}
         role="img"
         aria-label="Which mods collide with which; the table below tells the same"
@@ -139,6 +143,18 @@ function Picture({ matrix: m, find, onPair }: PartProps) {
             opacity={0.25 + (0.75 * Math.log1p(c.paths)) / Math.log1p(most)}
           />
         ))}
+        {named &&
+          m.mods.map((x, i) => (
+            <text
+              key={x.mod}
+              x={side + 8}
+              y={(i + 0.5) * size}
+              dominantBaseline="central"
+              className="fill-ink-2 text-[12px]"
+            >
+              {x.name}
+            </text>
+          ))}
         {at && (
           <g className="pointer-events-none fill-none stroke-ink" strokeWidth={1}>
             <rect x={0} y={at.row * size} width={side} height={size} opacity={0.35} />

@@ -15,7 +15,7 @@ export function RecordRelations({ workspace, board: b }: { workspace: number; bo
               <b className="font-medium text-ink">{v.plugin}</b>
               {v.sees && v.sees !== b.definedBy && ` on top of ${v.sees}`}
               {v.removed && ' removes it'}
-              {!v.counts && !v.patch && v.sees && ', stood for by a later one'}
+              {!v.counts && !v.patch && v.sees && ', replaced by a later one'}
               {v.patch && ', combined from the others'}
             </li>
           ))}

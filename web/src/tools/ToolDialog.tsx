@@ -1,7 +1,8 @@
-import { type ReactNode, useId, useState } from 'react'
+import { type ReactNode, useId } from 'react'
 import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { useKept } from '../ui/kept'
 import { useSaveTool } from './queries'
 import { linesOf, textOfVariables, variablesOf } from './words'
 
@@ -19,13 +20,21 @@ export function ToolDialog({
   onSaved: (tool: number) => void
   onClose: () => void
 }) {
-  const [name, setName] = useState(tool?.name ?? '')
-  const [command, setCommand] = useState(tool?.command.join('\n') ?? '')
-  const [folder, setFolder] = useState(tool?.folder ?? '')
-  const [environment, setEnvironment] = useState(textOfVariables(tool?.environment ?? {}))
-  const [reads, setReads] = useState(tool?.reads.join('\n') ?? '')
-  const [writes, setWrites] = useState(tool?.writes.join('\n') ?? '')
-  const save = useSaveTool(workspace, onSaved)
+  const start = {
+    name: tool?.name ?? '',
+    command: tool?.command.join('\n') ?? '',
+    folder: tool?.folder ?? '',
+    environment: textOfVariables(tool?.environment ?? {}),
+    reads: tool?.reads.join('\n') ?? '',
+    writes: tool?.writes.join('\n') ?? '',
+  }
+  const [typed, write, drop] = useKept(`tool ${workspace}/${tool?.id ?? 'new'}`, start)
+  const put = (field: keyof typeof start) => (text: string) => write({ ...typed, [field]: text })
+  const halfTyped = JSON.stringify(typed) !== JSON.stringify(start)
+  const save = useSaveTool(workspace, (saved) => {
+    drop()
+    onSaved(saved)
+  })
   return (
     <Dialog
       open
@@ -39,48 +48,56 @@ export function ToolDialog({
           save.mutate({
             tool: tool?.id,
             body: {
-              name,
-              command: linesOf(command),
-              folder,
-              environment: variablesOf(environment),
-              reads: linesOf(reads),
-              writes: linesOf(writes),
+              name: typed.name,
+              command: linesOf(typed.command),
+              folder: typed.folder,
+              environment: variablesOf(typed.environment),
+              reads: linesOf(typed.reads),
+              writes: linesOf(typed.writes),
             },
           })
         }}
       >
         <Line title="Name">
-          {(id) => <input id={id} value={name} onChange={(e) => setName(e.target.value)} className={FIELD} />}
+          {(id) => (
+            <input
+              id={id}
+              value={typed.name}
+              onChange={(e) => put('name')(e.target.value)}
+              className={FIELD}
+            />
+          )}
         </Line>
         <Line title="Program and arguments" hint="One on each line, as they are: nothing is quoted.">
-          {(id) => <Text id={id} value={command} put={setCommand} rows={4} />}
+          {(id) => <Text id={id} value={typed.command} put={put('command')} rows={4} />}
         </Line>
         <Line title="Starts in" hint="A folder; the game folder where nothing is said.">
           {(id) => (
             <input
               id={id}
-              value={folder}
+              value={typed.folder}
               placeholder="{game}"
-              onChange={(e) => setFolder(e.target.value)}
+              onChange={(e) => put('folder')(e.target.value)}
               className={`${FIELD} mono`}
             />
           )}
         </Line>
         <Line title="Environment" hint="NAME=value, one on each line.">
-          {(id) => <Text id={id} value={environment} put={setEnvironment} rows={2} />}
+          {(id) => <Text id={id} value={typed.environment} put={put('environment')} rows={2} />}
         </Line>
         <div className="grid grid-cols-2 gap-3">
           <Line title="Reads" hint="Patterns, such as data/*.plug.">
-            {(id) => <Text id={id} value={reads} put={setReads} rows={3} />}
+            {(id) => <Text id={id} value={typed.reads} put={put('reads')} rows={3} />}
           </Line>
           <Line title="Writes" hint="What is there then becomes a mod.">
-            {(id) => <Text id={id} value={writes} put={setWrites} rows={3} />}
+            {(id) => <Text id={id} value={typed.writes} put={put('writes')} rows={3} />}
           </Line>
         </div>
-        <p className="mt-3">
+        <p className="mt-3 flex gap-2">
           <Button type="submit" look="strong" disabled={save.isPending}>
             {save.isPending ? 'Keeping it …' : tool ? 'Keep the change' : 'Add the tool'}
           </Button>
+          {halfTyped && <Button onClick={drop}>Discard changes</Button>}
         </p>
       </form>
     </Dialog>

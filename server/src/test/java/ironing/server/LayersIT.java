@@ -3,6 +3,7 @@ package ironing.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import ironing.core.testkit.Archives;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
@@ -13,6 +14,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -555,5 +557,43 @@ class LayersIT {
     }
     assertThat(api.refusal("PUT", shown, Map.of("columns", "size"))).isEqualTo("body-unreadable");
     assertThat(api.get(shown)).isEqualTo(kept);
+  }
+
+  @Test
+  void whoever_has_a_list_is_told_only_what_has_changed_since() {
+    JsonNode first = api.get(base + "/layers/since/0");
+    assertThat(first.has("changes")).isFalse();
+    List<JsonNode> layers = new ArrayList<>();
+    first.path("whole").path("layers").forEach(layers::add);
+    JsonNode same = api.get(base + "/layers/since/" + first.path("tag").asLong());
+    assertThat(same.path("tag")).isEqualTo(first.path("tag"));
+    assertThat(same.path("changes").path("layers")).isEmpty();
+    assertThat(same.path("changes").has("order")).isFalse();
+
+    long lowest = layers.get(0).path("mod").asLong();
+    api.change("POST", base + "/layers/move", Map.of("mods", List.of(lowest), "to", layers.size()));
+    JsonNode moved = api.get(base + "/layers/since/" + first.path("tag").asLong());
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(lowest), "on", false));
+    JsonNode off = api.get(base + "/layers/since/" + moved.path("tag").asLong());
+    assertThat(off.path("changes").has("order")).isFalse();
+
+    Map<Long, ObjectNode> rows = new LinkedHashMap<>();
+    for (JsonNode l : layers) rows.put(l.path("mod").asLong(), l.deepCopy());
+    List<Long> order = new ArrayList<>(rows.keySet());
+    for (JsonNode told : List.of(moved, off)) {
+      JsonNode changes = told.path("changes");
+      for (JsonNode l : changes.path("layers")) rows.put(l.path("mod").asLong(), l.deepCopy());
+      if (changes.has("order")) {
+        order.clear();
+        changes.path("order").forEach(m -> order.add(m.asLong()));
+      }
+    }
+    for (int i = 0; i < order.size(); i++) rows.get(order.get(i)).put("position", i + 1);
+    List<JsonNode> put = new ArrayList<>();
+    for (long mod : order) put.add(rows.get(mod));
+    List<JsonNode> whole = new ArrayList<>();
+    api.get(base + "/layers").path("layers").forEach(whole::add);
+    assertThat(put).isEqualTo(whole);
+    assertThat(api.get(base + "/layers/since/77").has("whole")).as("of a list long gone").isTrue();
   }
 }

@@ -207,7 +207,7 @@ public final class ContentLayout {
         "fitting-wrong",
         FITTING + at.place() + ": " + thing,
         reason,
-        "Tell its author. To install it all the same, leave the questions aside.");
+        "Tell its author. To install it all the same, skip the questions.");
   }
 
   /** Where below its mount a move brings an entry; empty when it is not about that one. */

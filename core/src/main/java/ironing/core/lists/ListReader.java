@@ -214,7 +214,7 @@ public final class ListReader {
     if (delimiter == 0) delimiter = likeliest(first);
     if (delimiter != ',')
       remarks.add(
-          "Its columns are parted by "
+          "Its columns are separated by "
               + (delimiter == ';'
                   ? "semicolons"
                   : delimiter == '\t' ? "tabs" : "“" + delimiter + "”")

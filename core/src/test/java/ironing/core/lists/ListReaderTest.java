@@ -87,7 +87,7 @@ class ListReaderTest {
     assertThat(names(list)).containsExactly("Rope", "Tar");
     assertThat(list.entries().get(0).on()).contains(true);
     assertThat(list.remarks())
-        .containsExactly("Its columns are parted by semicolons, not by commas.");
+        .containsExactly("Its columns are separated by semicolons, not by commas.");
   }
 
   @Test

@@ -4,33 +4,27 @@ import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
-import ironing.core.workspace.Mod;
 import ironing.server.layers.LayersViews.Bar;
 import ironing.server.layers.LayersViews.KeepRequest;
-import ironing.server.layers.LayersViews.LayerView;
+import ironing.server.layers.LayersViews.LayersSince;
 import ironing.server.layers.LayersViews.LayersView;
 import ironing.server.layers.LayersViews.ModPaths;
 import ironing.server.layers.LayersViews.MoveRequest;
 import ironing.server.layers.LayersViews.OrderRequest;
 import ironing.server.layers.LayersViews.RelationsView;
-import ironing.server.layers.LayersViews.SectionView;
 import ironing.server.layers.LayersViews.SwitchRequest;
 import ironing.server.overlaps.PathViews;
 import ironing.server.overlaps.PathViews.PathView;
 import ironing.server.platform.Revision;
 import ironing.server.platform.Rows;
-import ironing.server.progress.KnownProgress;
 import ironing.server.workspace.Expected;
 import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -47,66 +41,38 @@ import org.springframework.web.bind.annotation.RestController;
 class LayersController {
   private final Layers layers;
   private final OpenWorkspaces workspaces;
-  private final KnownProgress journeys;
   private final Contributions contributions;
-  private final ModNotes notes;
+  private final LayerList list;
+  private final GivenLayers given;
 
   LayersController(
       Layers layers,
       OpenWorkspaces workspaces,
-      KnownProgress journeys,
       Contributions contributions,
-      ModNotes notes) {
+      LayerList list,
+      GivenLayers given) {
     this.layers = layers;
     this.contributions = contributions;
     this.workspaces = workspaces;
-    this.journeys = journeys;
-    this.notes = notes;
+    this.list = list;
+    this.given = given;
   }
 
   /** The install order, the lowest layer first. */
   @GetMapping
   ResponseEntity<LayersView> layers(@PathVariable long workspace) {
-    // the notes first: after a start the open workspace may still be on its way
-    Map<Long, ModNotes.Note> told = notes.of(workspace);
-    OpenWorkspace open = workspaces.get(workspace);
-    Map<Long, Bar> bars = LayersViews.bars(open, contributions.contributed(open));
-    KnownProgress.Ways ways = journeys.of(open);
-    List<LayerView> views = new ArrayList<>();
-    for (Arrangement.Layer l : open.picture().arrangement().layers()) {
-      Mod m = open.mods().get(l.mod());
-      Bar bar = bars.getOrDefault(l.mod(), Bar.NONE);
-      views.add(
-          new LayerView(
-              m.id(),
-              views.size() + 1,
-              l.on(),
-              l.section(),
-              l.kept(),
-              bar.covering() + bar.covered() + bar.contributing() + bar.twin(),
-              open.picture().arrangement().heldBack().getOrDefault(m.id(), Set.of()).size(),
-              told.getOrDefault(m.id(), ModNotes.Note.NONE).tags(),
-              m.installedAt().toString(),
-              m.card().name(),
-              m.card().shownVersion(),
-              m.card().id(),
-              m.kind(),
-              m.files(),
-              m.sizeBytes(),
-              m.plugins(),
-              bar,
-              ways.mod(m.id())));
-    }
-    return ResponseEntity.ok()
-        .eTag(Revision.etag(open.revision()))
-        .body(
-            new LayersView(
-                open.revision(),
-                LayersViews.game(open, bars),
-                views,
-                open.picture().arrangement().sections().stream()
-                    .map(s -> new SectionView(s.id(), s.name()))
-                    .toList()));
+    LayersView view = list.of(workspace);
+    return ResponseEntity.ok().eTag(Revision.etag(view.revision())).body(view);
+  }
+
+  /**
+   * The install order as far as it is not as it was given before.
+   *
+   * @param tag that came with what was given before; 0 for none
+   */
+  @GetMapping("/since/{tag}")
+  LayersSince since(@PathVariable long workspace, @PathVariable long tag) {
+    return given.since(workspace, tag, list.of(workspace));
   }
 
   /** Whom a layer covers, and by whom it is covered. */

@@ -5,6 +5,7 @@ import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.picture.Arrangement;
 import ironing.server.overlaps.PathViews.PathView;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.progress.KnownProgress.ModJourney;
 import ironing.server.workspace.OpenWorkspace;
 import java.util.HashMap;
@@ -61,7 +62,14 @@ final class LayersViews {
       long sizeBytes,
       List<String> plugins,
       Bar bar,
-      ModJourney journey) {}
+      ModJourney journey) {
+    /** The same at another place. */
+    LayerView at(int position) {
+      return new LayerView(
+          mod, position, on, section, kept, contested, heldBack, tags, broughtAt, name, version,
+          cardId, kind, files, sizeBytes, plugins, bar, journey);
+    }
+  }
 
   /** Layer 0: the unmodded game. */
   record GameLayer(String title, String version, int files, long sizeBytes, Bar bar) {}
@@ -74,6 +82,26 @@ final class LayersViews {
    */
   record LayersView(
       long revision, GameLayer game, List<LayerView> layers, List<SectionView> sections) {}
+
+  /**
+   * What is not as it was in a list of layers.
+   *
+   * @param sections all of them
+   * @param layers those that are new or not as they were, their places aside
+   * @param order the mods of all layers from the lowest; absent where it is as it was
+   */
+  record LayersChanges(
+      long revision,
+      GameLayer game,
+      List<SectionView> sections,
+      List<LayerView> layers,
+      @MayBeAbsent List<Long> order) {}
+
+  /**
+   * @param tag by which to ask what has changed since
+   * @param whole all of it; absent where only the changes are told
+   */
+  record LayersSince(long tag, @MayBeAbsent LayersView whole, @MayBeAbsent LayersChanges changes) {}
 
   record Related(long mod, String name, int position, int paths) {}
 

@@ -146,7 +146,7 @@ public class Profiles {
           "profile-in-use",
           row.name(),
           "It is the profile in use.",
-          "Take another one into use first, then delete it.");
+          "Use another profile first, then delete it.");
     }
     workspaces.note(
         workspace, "profiles", "Deleted the profile “" + row.name() + "”", () -> db.delete(id));
