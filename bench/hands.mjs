@@ -118,8 +118,12 @@ await page.keyboard.press('Alt+ArrowDown')
 await page.waitForTimeout(4000)
 page.off('requestfinished', listen)
 const ofApi = asked.filter((r) => r.url().includes('/api/'))
-let bytes = 0
-for (const r of ofApi) bytes += (await r.sizes()).responseBodySize
+const asks = []
+for (const r of ofApi)
+  asks.push({
+    ask: `${r.method()} ${new URL(r.url()).pathname}`,
+    bytes: (await r.sizes()).responseBodySize,
+  })
 await page.keyboard.press('Control+z')
 await page.waitForTimeout(1500)
 
@@ -156,8 +160,8 @@ console.log(
     longestTaskMs: Math.round(Math.max(0, ...seen.tasks)),
     shift: Math.round(seen.shift * 1000) / 1000,
     moveRequests: ofApi.length,
-    moveBytes: bytes,
-    moveAsks: ofApi.map((r) => `${r.method()} ${new URL(r.url()).pathname}`),
+    moveBytes: asks.reduce((n, a) => n + a.bytes, 0),
+    moveAsks: asks,
     tenTabsMs,
   }),
 )

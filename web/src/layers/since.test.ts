@@ -25,8 +25,15 @@ describe('the list of layers with what has changed since', () => {
     expect(merged(before, { tag: 1, whole: { ...before, layers: [] } }).layers).toEqual([])
   })
   it('has another order, and rows that came and went', () => {
-    expect(shown(merged(before, changed({ order: [9, 7, 8] })))).toEqual(['9@1', '7@2', '8@3'])
-    expect(shown(merged(before, changed({ order: [8, 4], layers: [layer(4, 2)] })))).toEqual(['8@1', '4@2'])
+    expect(shown(merged(before, changed({ order: { from: 0, gone: 3, mods: [9, 7, 8] } })))).toEqual([
+      '9@1',
+      '7@2',
+      '8@3',
+    ])
+    expect(shown(merged(before, changed({ order: { from: 1, gone: 1, mods: [] } })))).toEqual(['7@1', '9@2'])
+    expect(
+      shown(merged(before, changed({ order: { from: 0, gone: 3, mods: [8, 4] }, layers: [layer(4, 2)] }))),
+    ).toEqual(['8@1', '4@2'])
   })
   it('has rows that are otherwise, in the order that it had', () => {
     const now = merged(before, changed({ layers: [layer(8, 2, false)] }))

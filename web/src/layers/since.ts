@@ -30,7 +30,8 @@ export function merged(before: LayersView | undefined, answer: Schema['LayersSin
   if (!changes || !before) throw new Error('the server told changes of a list that is not here')
   const rows = new Map<number, Layer>(before.layers.map((l) => [l.mod, l]))
   for (const l of changes.layers) rows.set(l.mod, l)
-  const order = changes.order ?? before.layers.map((l) => l.mod)
+  const order = before.layers.map((l) => l.mod)
+  if (changes.order) order.splice(changes.order.from, changes.order.gone, ...changes.order.mods)
   return {
     revision: changes.revision,
     game: changes.game,

@@ -584,8 +584,12 @@ class LayersIT {
       JsonNode changes = told.path("changes");
       for (JsonNode l : changes.path("layers")) rows.put(l.path("mod").asLong(), l.deepCopy());
       if (changes.has("order")) {
-        order.clear();
-        changes.path("order").forEach(m -> order.add(m.asLong()));
+        JsonNode stretch = changes.path("order");
+        int from = stretch.path("from").asInt();
+        order.subList(from, from + stretch.path("gone").asInt()).clear();
+        List<Long> come = new ArrayList<>();
+        stretch.path("mods").forEach(m -> come.add(m.asLong()));
+        order.addAll(from, come);
       }
     }
     for (int i = 0; i < order.size(); i++) rows.get(order.get(i)).put("position", i + 1);

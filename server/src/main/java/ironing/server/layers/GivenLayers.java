@@ -1,6 +1,7 @@
 package ironing.server.layers;
 
 import ironing.core.workspace.Recent;
+import ironing.server.layers.LayersViews.LayerStretch;
 import ironing.server.layers.LayersViews.LayerView;
 import ironing.server.layers.LayersViews.LayersSince;
 import ironing.server.layers.LayersViews.LayersView;
@@ -59,9 +60,24 @@ class GivenLayers {
                   return was == null || !was.at(l.position()).equals(l);
                 })
             .toList();
-    List<Long> order = now.layers().stream().map(LayerView::mod).toList();
-    boolean same = order.equals(before.layers().stream().map(LayerView::mod).toList());
     return new LayersViews.LayersChanges(
-        now.revision(), now.game(), now.sections(), rows, same ? null : order);
+        now.revision(), now.game(), now.sections(), rows, stretch(mods(before), mods(now)));
+  }
+
+  private static List<Long> mods(LayersView view) {
+    return view.layers().stream().map(LayerView::mod).toList();
+  }
+
+  /** What is otherwise between the ends that two orders share. */
+  private static LayerStretch stretch(List<Long> before, List<Long> now) {
+    int least = Math.min(before.size(), now.size());
+    int from = 0;
+    while (from < least && before.get(from).equals(now.get(from))) from++;
+    if (from == before.size() && from == now.size()) return null;
+    int same = 0;
+    while (same < least - from
+        && before.get(before.size() - 1 - same).equals(now.get(now.size() - 1 - same))) same++;
+    return new LayerStretch(
+        from, before.size() - same - from, now.subList(from, now.size() - same));
   }
 }

@@ -88,14 +88,23 @@ final class LayersViews {
    *
    * @param sections all of them
    * @param layers those that are new or not as they were, their places aside
-   * @param order the mods of all layers from the lowest; absent where it is as it was
+   * @param order what is otherwise in the order of the layers; absent where nothing is
    */
   record LayersChanges(
       long revision,
       GameLayer game,
       List<SectionView> sections,
       List<LayerView> layers,
-      @MayBeAbsent List<Long> order) {}
+      @MayBeAbsent LayerStretch order) {}
+
+  /**
+   * A stretch of the order that another takes the place of.
+   *
+   * @param from how many layers below it stay as they are
+   * @param gone how many layers the stretch had
+   * @param mods those that are there now, from the lowest
+   */
+  record LayerStretch(int from, int gone, List<Long> mods) {}
 
   /**
    * @param tag by which to ask what has changed since
