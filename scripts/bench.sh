@@ -54,6 +54,13 @@ world() {
   node bench/page.mjs "$URL" "$1" "$2" >>"$FIGURES"
 }
 
+# hands WORLD FOLDER: what working in Layers of a world feels like.
+hands() {
+  local id
+  id=$(curl -sf "$URL/api/workspaces" | jq --arg folder "$(realpath "$2")/" '.[] | select(.folder | startswith($folder)).id')
+  node bench/hands.mjs "$URL" "$id" | jq -c --arg world "$1" '. + {$world}' >>"$WORK/hands.jsonl"
+}
+
 # large: two thousand mods and a million files, put into the database as installing them would; restarted, then measured.
 large() {
   local folder=$WORK/one game workspace archive id kept
@@ -88,6 +95,7 @@ large() {
   bench_java ironing.bench.LargeApi "$URL" "$workspace" >"$WORK/large-api.json"
   bench_java ironing.bench.LargeLibrary "$URL" "$workspace" "$WORK" >"$WORK/large-library.json"
   node bench/large-list.mjs "$URL" "$workspace" layers >"$WORK/large-layers.json"
+  hands "2,000 mods" "$folder"
   jq -n --slurpfile kept "$WORK/large-openings.jsonl" --slurpfile anew "$WORK/large-anew.jsonl" --argjson heap "$(live_heap)" \
     '{startMs: $kept | map(.startMs), rowsMs: $kept | map(.rowsMs), anewMs: $anew | map(.rowsMs), $heap}' >"$WORK/large-start.json"
   ./ironing stop >/dev/null
@@ -210,10 +218,12 @@ start_demo "first start, with the demo to bring in"
 wait "$STARTED" || true
 start_demo "second start, to a page that answers"
 world demo "$IRONING_HOME/demo"
+hands demo "$IRONING_HOME/demo"
 for mods in 75 300; do
   bench_java ironing.bench.ScaleWorld "$WORK/scale-$mods" "$mods" $((mods * 200))
   world "$mods mods" "$WORK/scale-$mods"
 done
+hands "300 mods" "$WORK/scale-300"
 say "· a mod of 50,000 files"
 bench_java ironing.bench.LargeMod "$WORK/large.zip" 50000
 node bench/large-mod.mjs "$URL" "$IRONING_HOME/demo" "$WORK/large.zip" >"$WORK/large.json"
@@ -264,6 +274,10 @@ echo "| two thousand mods, a million files, 30 % contested | measured | target |
 echo "|---|--:|---|"
 jq -rn --slurpfile api "$WORK/large-api.json" --slurpfile library "$WORK/large-library.json" --slurpfile page "$WORK/large-layers.json" --slurpfile start "$WORK/large-start.json" \
   --slurpfile sort "$WORK/sort.json" --slurpfile jmh "$WORK/jmh.json" -f bench/large-table.jq
+echo
+echo "| working in Layers, two hundred acts of keys and pointer | first row in a fresh browser, ms | acts, 95th percentile to the frame, ms (at most 100) | longest task, ms (at most 50) | shift (at most 0.02) | a move: requests (1) | bytes (at most 20,000) | ten tabs, a move until the last shows it, ms |"
+echo "|---|--:|--:|--:|--:|--:|--:|--:|"
+jq -r '"| \(.world) | \(.firstRowMs) | \(.eventP95Ms) | \(.longestTaskMs) | \(.shift) | \(.moveRequests) | \(.moveBytes) | \(.tenTabsMs) |"' "$WORK/hands.jsonl"
 echo
 echo "Fifty workspaces of 20,000 files, all opened: $(cat "$WORK/fifty-heap") MiB of the heap after a collection (target: under 700)."
 echo
