@@ -208,6 +208,8 @@ test.describe('The frame of every screen', () => {
       'load-order/lists',
       'overlaps?show=list',
       'overlaps?show=matrix',
+      'overlaps?show=picture',
+      'guide/keys',
       'overlaps?show=rulings',
       'overlaps/path?at=data/tables/tariffs.csv',
     ]

@@ -42,6 +42,20 @@ test.describe('Overlaps', () => {
       .toBeGreaterThan(paths)
   })
 
+  test('all mods at once: a picture, a search in it, and a table of the same', async ({ page }) => {
+    await page.getByRole('radio', { name: 'All mods at once' }).click()
+    await expect(page.getByRole('img', { name: /Which mods collide/ })).toBeVisible()
+    await page.getByRole('searchbox', { name: 'Find a mod in the picture' }).fill('winter')
+    await expect(page.getByRole('status').filter({ hasText: 'Winter Timetable marked.' })).toBeVisible()
+    await page.getByText(/^As a table: \d+ pairs?$/).click()
+    const pair = page.getByRole('button', {
+      name: /paths? of Winter Timetable and Harbourmaster’s Ledger: show them/,
+    })
+    const paths = Number(await pair.textContent())
+    await pair.click()
+    await expect(page.getByRole('grid', { name: 'Contested paths' }).locator('[data-row]')).toHaveCount(paths)
+  })
+
   test('two tables are compared place by place and as text, and a ruling settles it', async ({ page }) => {
     await page.goto(`/workspaces/${workspace}/overlaps/path?at=data/tables/tariffs.csv`)
     await expect(page.getByRole('cell', { name: 'row night, surcharge' })).toBeVisible()

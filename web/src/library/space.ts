@@ -11,7 +11,7 @@ export interface Tile {
 }
 
 /** More tiles than this cannot be told from one another. */
-const MOST = 150
+const MOST = 400
 
 /** The mods that take most space, the largest first, and behind them all the others as one. */
 export function largest(mods: readonly Schema['ModView'][], most = MOST): Tile[] {

@@ -6,7 +6,7 @@ import { SearchField } from '../ui/SearchField'
 import { Segments } from '../ui/Segments'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, number } from '../ui/text'
-import { cellAt, cellSize, pairsByPaths } from './matrix'
+import { cellAt, cellSize, pairsByPaths, shades } from './matrix'
 import { type Kind, useBigMatrix } from './queries'
 
 /** Rows at least so high have their names beside them, in pixels; and how much room those have. */
@@ -84,9 +84,8 @@ function Picture({ matrix: m, find, onPair }: PartProps) {
   const size = cellSize(m.mods.length)
   const side = size * m.mods.length
   const named = size >= NAMED
-  const index = useMemo(() => new Map(m.mods.map((x, i) => [x.mod, i])), [m.mods])
+  const drawn = useMemo(() => shades(m, size), [m, size])
   const cells = useMemo(() => new Map(m.cells.map((c) => [`${c.over} ${c.under}`, c])), [m.cells])
-  const most = Math.max(...m.cells.map((c) => c.paths))
   const found = find.trim() === '' ? [] : m.mods.flatMap((x, i) => (hasWords(find, [x.name]) ? [i] : []))
   const of = (p: { row: number; column: number } | null) => {
     const [over, under] = [p && m.mods[p.row], p && m.mods[p.column]]
@@ -132,15 +131,12 @@ function Picture({ matrix: m, find, onPair }: PartProps) {
         {m.mods.map((x, i) => (
           <rect key={x.mod} x={i * size} y={i * size} width={size} height={size} className="fill-line" />
         ))}
-        {m.cells.map((c) => (
-          <rect
-            key={`${c.over} ${c.under}`}
-            x={(index.get(c.under) ?? 0) * size}
-            y={(index.get(c.over) ?? 0) * size}
-            width={size - (size > 5 ? 1 : 0)}
-            height={size - (size > 5 ? 1 : 0)}
-            className={c.differs === 0 ? 'fill-ink-3' : 'fill-woad'}
-            opacity={0.25 + (0.75 * Math.log1p(c.paths)) / Math.log1p(most)}
+        {drawn.map((shade) => (
+          <path
+            key={`${shade.differs} ${shade.opacity}`}
+            d={shade.path}
+            className={shade.differs ? 'fill-woad' : 'fill-ink-3'}
+            opacity={shade.opacity}
           />
         ))}
         {named &&

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
-import { cellAt, cellSize, pairsByPaths } from './matrix'
+import { cellAt, cellSize, pairsByPaths, shades } from './matrix'
 
 const mod = (id: number, name: string) => ({ mod: id, name, position: id, paths: 1 })
 const matrix: Schema['MatrixView'] = {
@@ -27,6 +27,20 @@ describe('the picture of who collides with whom', () => {
     expect(cellAt(20, 6.9, 7, 3)).toEqual({ row: 0, column: 2 })
     expect(cellAt(21, 0, 7, 3)).toBeNull()
     expect(cellAt(-1, 0, 7, 3)).toBeNull()
+  })
+  it('has a square for each pair of its mods, the darkest for the most paths', () => {
+    const drawn = shades(matrix, 10)
+    expect(
+      drawn
+        .map((s) => s.path)
+        .join('')
+        .split('M'),
+    ).toHaveLength(4)
+    const twin = drawn.find((s) => !s.differs)
+    expect(twin).toEqual({ differs: false, opacity: expect.any(Number), path: 'M0 20h9v9h-9z' })
+    expect(drawn.filter((s) => s.differs)).toHaveLength(1)
+    for (const s of drawn) expect(s.opacity).toBeGreaterThan(0.25)
+    expect(shades({ ...matrix, cells: [] }, 10)).toEqual([])
   })
   it('has a table behind it, the largest first, of the mods that are looked for', () => {
     const names = (find: string) => pairsByPaths(matrix, find).map((p) => `${p.over.name}>${p.under.name}`)

@@ -24,6 +24,36 @@ export function cellAt(
   return row >= 0 && column >= 0 && row < mods && column < mods ? { row, column } : null
 }
 
+/** How many shades the picture has. */
+const SHADES = 8
+
+/** Squares of one colour and shade, as one path of SVG: one for each square would be too many for a page. */
+export interface Shade {
+  differs: boolean
+  /** From a quarter to one. */
+  opacity: number
+  path: string
+}
+
+/** The squares of a matrix by colour and shade: the more paths two have in common, the darker. */
+export function shades(matrix: MatrixView, size: number): Shade[] {
+  const index = new Map(matrix.mods.map((m, i) => [m.mod, i]))
+  const most = Math.log1p(Math.max(1, ...matrix.cells.map((c) => c.paths)))
+  const side = size - (size > 5 ? 1 : 0)
+  const by = new Map<string, Shade>()
+  for (const c of matrix.cells) {
+    const [row, column] = [index.get(c.over), index.get(c.under)]
+    if (row === undefined || column === undefined) continue
+    const step = Math.ceil((SHADES * Math.log1p(c.paths)) / most)
+    const differs = c.differs > 0
+    const key = `${differs} ${step}`
+    const shade = by.get(key) ?? { differs, opacity: 0.25 + (0.75 * step) / SHADES, path: '' }
+    shade.path += `M${column * size} ${row * size}h${side}v${side}h${-side}z`
+    by.set(key, shade)
+  }
+  return [...by.values()]
+}
+
 export interface ModPair {
   over: Schema['MatrixMod']
   under: Schema['MatrixMod']

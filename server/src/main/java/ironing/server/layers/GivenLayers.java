@@ -14,7 +14,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * The lists of layers that were given lately: whoever has one of them is told only what is not as
- * it was. A list of two thousand layers is a megabyte, and a move alters a few rows of it.
+ * it was. A list of two thousand layers is 770 kB, and a move alters a few rows of it.
  *
  * <p>Threads: any.
  */
