@@ -107,6 +107,12 @@ test.describe('Rows of lists', () => {
     await gulls.click({ button: 'right' })
     await page.getByRole('menuitem', { name: 'To the bottom' }).click()
     await said(page, /Quiet Gulls is layer 1 now/)
+    // what is chosen can be acted on by the name of an act too
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox').fill('switch off quiet')
+    await expect(page.getByRole('option', { selected: true })).toContainText('Switch off')
+    await page.keyboard.press('Enter')
+    await said(page, /Quiet Gulls switched off\./)
     await page.goto(`/workspaces/${workspace}/load-order`)
     await page.getByRole('row', { name: 'Skerry.plug' }).click({ button: 'right' })
     // the game's own is neither moved nor switched

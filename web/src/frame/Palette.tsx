@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
 import { useLoadOrder } from '../load-order/queries'
 import { useRecordNames } from '../records/queries'
+import { offeredNow } from './offered'
 import { useOverview, useUndo } from './queries'
 import { setTheme, type Theme } from './theme'
 import { viewsOf } from './views'
@@ -132,6 +133,12 @@ const BELOW = [
     words: ['copy', 'compare', 'switch', 'settings'],
   },
   {
+    path: 'guide',
+    name: 'Guide',
+    about: 'What each screen is for, the words, the keys',
+    words: ['help', 'manual', 'documentation'],
+  },
+  {
     path: 'timeline',
     name: 'Timeline',
     about: 'Every change, restore points, going back',
@@ -157,6 +164,7 @@ function Found(props: { workspace: number; close: () => void; onKeys: () => void
   const layers = useLayers(workspace).data
   const plugins = useLoadOrder(workspace).data
   const [typed, setTyped] = useState('')
+  const [chosen] = useState(offeredNow)
   const records = useRecordNames(workspace, typed, undefined, typed.trim().length > 1).data
   const { undoes, redoes, undo, redo } = useUndo(workspace)
   const base = `/workspaces/${workspace}`
@@ -176,6 +184,23 @@ function Found(props: { workspace: number; close: () => void; onKeys: () => void
         <Command.Empty className="px-3 py-6 text-center text-ink-2">
           Nothing of that name is here.
         </Command.Empty>
+        {chosen && (
+          <Command.Group heading={`With ${chosen.name}`} className={GROUP}>
+            {chosen.acts().map(
+              (act) =>
+                act && (
+                  <Command.Item
+                    key={act.label}
+                    value={`${act.label} ${chosen.name}`}
+                    onSelect={pick(act.run)}
+                    className={ITEM}
+                  >
+                    {act.label} <span className="truncate text-ink-2">{chosen.name}</span>
+                  </Command.Item>
+                ),
+            )}
+          </Command.Group>
+        )}
         <Command.Group heading="Go to" className={GROUP}>
           {views.map((v) => (
             <Command.Item

@@ -1,5 +1,6 @@
 import { X } from 'lucide-react'
 import type { ReactNode } from 'react'
+import { useOffered } from '../../frame/offered'
 import { Button } from '../Button'
 import { Menu, type MenuActs } from '../Menu'
 
@@ -18,6 +19,7 @@ interface ChosenBarProps {
 
 /** The bar below a list: what can be done with the rows that are chosen. */
 export function ChosenBar({ label, name, menu, onClear, children }: ChosenBarProps) {
+  useOffered(name, menu)
   return (
     <div
       role="toolbar"
