@@ -151,6 +151,28 @@ test.describe('Rows of lists', () => {
     await other.close()
   })
 
+  test('no letter is lost however quickly one types, and going back says what was looked for', async ({
+    page,
+  }) => {
+    for (const [path, field] of [
+      ['layers', 'Show only layers that'],
+      ['library', 'Name, author, tag, plugin'],
+      ['load-order', 'Plugin or mod'],
+      ['mends/combined-files', 'Find files by folder, name, kind or mod'],
+    ] as const) {
+      await page.goto(`/workspaces/${workspace}/${path}`)
+      const search = page.getByRole('searchbox', { name: field })
+      const text = 'has plugin and not off'
+      await search.pressSequentially(text)
+      await expect(search).toHaveValue(text)
+      await expect.poll(() => new URL(page.url()).searchParams.toString()).toContain('has+plugin+and+not+off')
+      await expect(search).toHaveValue(text)
+      await open(page, 'Deploy')
+      await page.goBack()
+      await expect(search).toHaveValue(text)
+    }
+  })
+
   test('archives can be dropped on any screen, / searches it, and the guide tells about it', async ({
     page,
   }) => {

@@ -2,6 +2,7 @@ import { Combine, Search } from 'lucide-react'
 import type { Schema } from '../api/client'
 import { useAddress } from '../frame/address'
 import { useNotices } from '../frame/Notices'
+import { useSearch } from '../frame/search'
 import { useWorkspace } from '../frame/workspace'
 import { useCandidateFiles, useCombine } from '../mends/queries'
 import { Button } from '../ui/Button'
@@ -24,7 +25,7 @@ export function FilesView() {
   const { say } = useNotices()
   const combine = useCombine(workspace, () => say('The files are combined, in a layer of their own.'))
   const all = files.data?.files ?? []
-  const find = query.get('find') ?? ''
+  const { typed, type, wanted: find } = useSearch()
   const [reached] = useReached()
   const others = modsOf(all).filter((m) => m.id !== carry)
   const seen = inStates(all.filter((f) => matches(f, find) && (!carry || reaches(f, carry, reached))))
@@ -79,10 +80,8 @@ export function FilesView() {
               <Search size={14} className="shrink-0 text-ink-3" aria-hidden="true" />
               <input
                 type="search"
-                value={find}
-                onChange={(e) =>
-                  put((q) => (e.target.value ? q.set('find', e.target.value) : q.delete('find')))
-                }
+                value={typed}
+                onChange={(e) => type(e.target.value)}
                 placeholder="Folder, file, kind or mod"
                 aria-label="Find files by folder, name, kind or mod"
                 className="w-full bg-transparent outline-none"

@@ -1,4 +1,4 @@
-import { useDeferredValue, useState } from 'react'
+import { useDeferredValue, useEffect, useRef, useState } from 'react'
 import { useAddress } from './address'
 
 export interface Search {
@@ -12,21 +12,33 @@ export interface Search {
 /**
  * What a screen is searched for. It stands in the address, so that a reload, going back and a link keep it.
  *
+ * The address follows what is typed some time later: meanwhile the field shows what was typed, or letters would be lost.
+ *
  * @param name of it in the address
+ * @param start what is searched for where the address says nothing at first
  */
-export function useSearch(name = 'find'): Search {
+export function useSearch(name = 'find', start = ''): Search {
   const [query, put] = useAddress()
   const said = query.get(name) ?? ''
-  const [typed, setTyped] = useState(said)
-  // going back, or to a link, says something else than what was typed here last
-  const [known, setKnown] = useState(said)
-  if (known !== said) {
-    setKnown(said)
-    setTyped(said)
-  }
+  const [typed, setTyped] = useState(query.has(name) ? said : start)
+  /** What was typed here and may still be on its way into the address. */
+  const ours = useRef(new Set<string>())
+  const latest = useRef(typed)
+  const before = useRef(said)
+  useEffect(() => {
+    if (said === before.current) return
+    before.current = said
+    // going back, or to a link, says something else than what was typed
+    if (!ours.current.has(said)) {
+      latest.current = said
+      setTyped(said)
+    }
+    if (said === latest.current) ours.current.clear()
+  }, [said])
   const type = (text: string) => {
+    ours.current.add(text)
+    latest.current = text
     setTyped(text)
-    setKnown(text)
     put((q) => (text === '' ? q.delete(name) : q.set(name, text)))
   }
   return { typed, type, wanted: useDeferredValue(typed) }

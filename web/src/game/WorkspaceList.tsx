@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Schema } from '../api/client'
+import { Button } from '../ui/Button'
 import { copyAct, useCopy } from '../ui/copy'
+import { Dialog } from '../ui/Dialog'
 import { ContextMenu, Menu, type MenuAct } from '../ui/Menu'
 import { count } from '../ui/text'
 import { useRemoveSample, useSample } from './queries'
@@ -10,6 +12,7 @@ import { RemoveDialog } from './RemoveDialog'
 /** The workspaces that there are, and what can be done with each. */
 export function WorkspaceList({ workspaces }: { workspaces: readonly Schema['WorkspaceView'][] }) {
   const [leaving, setLeaving] = useState<Schema['WorkspaceView'] | null>(null)
+  const [asking, setAsking] = useState(false)
   const go = useNavigate()
   const copy = useCopy()
   const sample = useSample().data
@@ -20,7 +23,7 @@ export function WorkspaceList({ workspaces }: { workspaces: readonly Schema['Wor
     copyAct(copy, 'the folder', w.folder),
     null,
     sample?.workspace === w.id
-      ? { label: 'Remove the sample game', run: () => removeSample.mutate(undefined) }
+      ? { label: 'Remove the sample game …', run: () => setAsking(true) }
       : { label: 'Delete it …', run: () => setLeaving(w) },
   ]
   return (
@@ -47,6 +50,22 @@ export function WorkspaceList({ workspaces }: { workspaces: readonly Schema['Wor
           </ContextMenu>
         ))}
       </ul>
+      <Dialog
+        open={asking}
+        onOpenChange={setAsking}
+        title="Remove the sample game"
+        says="Its workspace, its mods and its folder go, with all that you have done there. It can be brought in anew, as it was at first."
+      >
+        <Button
+          look="warning"
+          onClick={() => {
+            setAsking(false)
+            removeSample.mutate(undefined)
+          }}
+        >
+          Remove it
+        </Button>
+      </Dialog>
       {leaving && (
         <RemoveDialog workspace={leaving.id} title={leaving.title} onClose={() => setLeaving(null)} />
       )}

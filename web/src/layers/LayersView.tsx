@@ -2,9 +2,9 @@ import clsx from 'clsx'
 import { LibraryBig } from 'lucide-react'
 import { type KeyboardEvent, useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
-import { useAddress } from '../frame/address'
 import { useNotices } from '../frame/Notices'
 import { useOverview, useUndo } from '../frame/queries'
+import { useSearch } from '../frame/search'
 import { useSelectedTitle } from '../frame/title'
 import { useWorkspace } from '../frame/workspace'
 import { Button } from '../ui/Button'
@@ -39,7 +39,7 @@ export function LayersView() {
   const go = useNavigate()
   const [shown, show] = useShown(workspace)
   const [last, keepLast] = useLastFilter(workspace)
-  const [query, put] = useAddress()
+  const { typed: only, type } = useSearch('only', last)
   const { search } = useLocation()
   const [chosen, choose] = useState<ReadonlySet<string>>(NONE)
   const { undo } = useUndo(workspace)
@@ -54,11 +54,9 @@ export function LayersView() {
       { label: 'Undo', run: undo },
     ),
   )
-  // an address says what is shown; where it says nothing it is as it was left
-  const only = query.get('only') ?? last
   const showOnly = (text: string) => {
     keepLast(text)
-    put((q) => (text === '' ? q.delete('only') : q.set('only', text)))
+    type(text)
     choose(NONE)
   }
   const filter = useMemo(() => parseFilter(only), [only])

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useMemo, useRef } from 'react'
 import { beside } from '../api/beside'
 import { api, got, type Schema } from '../api/client'
@@ -49,41 +49,61 @@ export function nudged(columns: readonly Column[], column: Column, by: -1 | 1): 
   return columns.map((c) => (c === column ? other : c === other ? column : c))
 }
 
+/** By workspace: what was changed here and is not kept yet. An answer of before must not take it back. */
+const pending = new Map<number, Schema['ShownLayersWish']>()
+
+function shownQuery(workspace: number) {
+  return queryOptions({
+    queryKey: of(workspace, 'layers-shown'),
+    ...beside(async (signal) => {
+      const path = { workspace }
+      const kept = await got(
+        api.GET('/api/workspaces/{workspace}/layers/shown', { params: { path }, signal }),
+      )
+      return pending.get(workspace) ?? kept
+    }),
+  })
+}
+
 /** How the list is shown, one for each workspace. A change is shown at once, and kept a moment later. */
 export function useShown(workspace: number): [Shown, (change: Partial<Shown>) => void] {
   const queries = useQueryClient()
   const { fail } = useNotices()
-  const { data } = useQuery({
-    queryKey: of(workspace, 'layers-shown'),
-    ...beside((signal) =>
-      got(api.GET('/api/workspaces/{workspace}/layers/shown', { params: { path: { workspace } }, signal })),
-    ),
-  })
+  const { data } = useQuery(shownQuery(workspace))
   const { mutate } = useMutation({
     scope: { id: `shown ${workspace}` },
     mutationFn: (body: Schema['ShownLayersWish']) =>
       got(api.PUT('/api/workspaces/{workspace}/layers/shown', { params: { path: { workspace } }, body })),
     onError: fail,
+    onSettled: (_, __, body) => {
+      if (pending.get(workspace) === body) pending.delete(workspace)
+    },
   })
   const later = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
   const shown = useMemo(() => asShown(data), [data])
   const show = useCallback(
-    (change: Partial<Shown>) => {
-      const next = { ...asShown(queries.getQueryData(of(workspace, 'layers-shown'))), ...change }
-      const body: Schema['ShownLayersWish'] = {
-        sort: next.sort,
-        columns: [...next.columns],
-        widths: next.widths as Record<string, number>,
-        folded: [...next.folded],
-        turned: next.turned,
-        views: next.views.map((v) => ({ ...v, columns: [...v.columns] })),
+    async (change: Partial<Shown>) => {
+      try {
+        // what is kept is known before anything of it is written over
+        const now = pending.get(workspace) ?? (await queries.ensureQueryData(shownQuery(workspace)))
+        const next = { ...asShown(now), ...change }
+        const body: Schema['ShownLayersWish'] = {
+          sort: next.sort,
+          columns: [...next.columns],
+          widths: next.widths as Record<string, number>,
+          folded: [...next.folded],
+          turned: next.turned,
+          views: next.views.map((v) => ({ ...v, columns: [...v.columns] })),
+        }
+        pending.set(workspace, body)
+        queries.setQueryData(shownQuery(workspace).queryKey, body)
+        clearTimeout(later.current)
+        later.current = setTimeout(() => mutate(body), KEPT_AFTER_MS)
+      } catch (e) {
+        fail(e)
       }
-      queries.cancelQueries({ queryKey: of(workspace, 'layers-shown') })
-      queries.setQueryData(of(workspace, 'layers-shown'), body)
-      clearTimeout(later.current)
-      later.current = setTimeout(() => mutate(body), KEPT_AFTER_MS)
     },
-    [queries, workspace, mutate],
+    [queries, workspace, mutate, fail],
   )
   return [shown, show]
 }

@@ -177,9 +177,10 @@ function Plugins({
     ),
     [troublesOf, onChange],
   )
+  // one that a filter hides is not acted on unseen
   const of = (ids: Iterable<string>) => {
     const names = new Set(ids)
-    return view.plugins.filter((p) => names.has(p.name))
+    return rows.filter((r) => names.has(r.id)).map((r) => r.plugin)
   }
   const inBar = of(chosen.size > 0 ? chosen : selected === null ? [] : [selected])
   return (

@@ -76,7 +76,8 @@ class SweepingChoiceController {
       @RequestBody SettleAllRequest body,
       @RequestParam(defaultValue = "false") boolean dryRun,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
-    SweepingChoice sweep = sweep(workspaces.get(workspace), body);
+    OpenWorkspace open = workspaces.get(workspace);
+    SweepingChoice sweep = sweep(open, body);
     Changed changed =
         workspaces.change(
             workspace,
@@ -84,7 +85,8 @@ class SweepingChoiceController {
             b -> "Settled " + sweep.places() + " places of files by " + body.take(),
             b -> {
               Map<String, FileChoices> all = new TreeMap<>(b.picture().arrangement().fileChoices());
-              all.putAll(sweep(b, body).choices());
+              // all files are combined for it: not twice, where nothing has changed meanwhile
+              all.putAll((b.revision() == open.revision() ? sweep : sweep(b, body)).choices());
               return b.picture().arrangement().withFileChoices(all);
             });
     long revision = changed.after().revision();
