@@ -47,7 +47,9 @@ class ArchitectureTest {
               "ironing.core.plugin",
               "ironing.core.archive",
               "ironing.core.disk",
-              "ironing.core.testrun")
+              "ironing.core.testrun",
+              "ironing.core.catalogue",
+              "ironing.core.choice")
           .layer("game")
           .definedBy("ironing.core.game")
           .layer("library")
