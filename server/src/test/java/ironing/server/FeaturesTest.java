@@ -42,8 +42,13 @@ class FeaturesTest {
   private static final Map<String, Set<String>> ARROWS =
       new TreeMap<>(
           Map.ofEntries(
+              Map.entry("catalogue", Set.of("fetch")),
+              Map.entry(
+                  "choice", Set.of("catalogue", "downloads", "fetch", "layerrules", "library")),
               Map.entry("deploy", Set.of()),
+              Map.entry("downloads", Set.of("catalogue", "fetch", "library")),
               Map.entry("drift", Set.of("deploy", "library", "tools")),
+              Map.entry("fetch", Set.of()),
               Map.entry(
                   "game",
                   Set.of(

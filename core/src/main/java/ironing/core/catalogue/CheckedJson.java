@@ -91,8 +91,14 @@ final class CheckedJson {
     JsonNode v = node.path(key);
     if (v.isMissingNode() || v.isNull()) return "";
     if (!v.isTextual()) return wrong(key, "is no text", "");
-    if (v.textValue().indexOf(0) >= 0) return wrong(key, "holds a character with the number 0", "");
-    return v.textValue();
+    return isPlain(v.textValue()) ? v.textValue() : wrong(key, NOT_PLAIN, "");
+  }
+
+  private static final String NOT_PLAIN = "holds what is no character";
+
+  /** Whether a text can be written as UTF-8 and kept: no half of a pair, no character 0. */
+  private static boolean isPlain(String text) {
+    return text.indexOf(0) < 0 && StandardCharsets.UTF_8.newEncoder().canEncode(text);
   }
 
   String required(String key) {
@@ -159,8 +165,9 @@ final class CheckedJson {
   List<String> texts(String key) {
     List<String> out = new ArrayList<>();
     for (JsonNode v : array(key)) {
-      if (v.isTextual() && v.textValue().indexOf(0) < 0) out.add(v.textValue());
-      else wrong(key + "/" + out.size(), "is no text", "");
+      if (!v.isTextual()) wrong(key + "/" + out.size(), "is no text", "");
+      else if (!isPlain(v.textValue())) wrong(key + "/" + out.size(), NOT_PLAIN, "");
+      else out.add(v.textValue());
     }
     return List.copyOf(out);
   }

@@ -58,7 +58,7 @@ public record Trust(String key, long sequence, String sha256) {
                 : "It is signed with the key "
                     + Signature.fingerprint(found.key())
                     + ", until now it was ";
-        return refused(
+        return refuse(
             "catalogue-key-other",
             thing,
             said + Signature.fingerprint(due) + ".",
@@ -67,7 +67,7 @@ public record Trust(String key, long sequence, String sha256) {
             false);
       }
       if (signature.isEmpty() || !Signature.holds(due, signed, signature.get())) {
-        return refused(
+        return refuse(
             "catalogue-signature-wrong",
             thing,
             signature.isEmpty()
@@ -80,7 +80,7 @@ public record Trust(String key, long sequence, String sha256) {
     String next = found.nextKey().isEmpty() ? due : found.nextKey();
     if (here.isEmpty()) return new Verdict.Taken(new Trust(next, found.sequence(), sha256));
     if (found.sequence() < here.get().sequence) {
-      return refused(
+      return refuse(
           "catalogue-sequence-lower",
           thing,
           "It has the sequence "
@@ -92,7 +92,7 @@ public record Trust(String key, long sequence, String sha256) {
           false);
     }
     if (found.sequence() == here.get().sequence) {
-      return refused(
+      return refuse(
           "catalogue-sequence-same",
           thing,
           "It has changed, but still has the sequence " + found.sequence() + ".",
@@ -102,7 +102,7 @@ public record Trust(String key, long sequence, String sha256) {
     return new Verdict.Taken(new Trust(next, found.sequence(), sha256));
   }
 
-  private static Verdict refused(
+  private static Verdict refuse(
       String code, String thing, String reason, String remedy, boolean again) {
     return new Verdict.Refused(new Problem(code, thing, reason, remedy), again);
   }

@@ -20,6 +20,10 @@ import java.util.regex.Pattern;
  * @param gameVersions the versions of the game that it is made for, as a range; "*" is any
  * @param inferred whether name and version were guessed from the archive's name
  * @param game the id of the game that it is made for; empty where it names none
+ * @param variant releases of one mod with other variants are no updates of each other; empty is the
+ *     plain one
+ * @param bridges it is only right where all of these are on
+ * @param harmless whether its author says that no version of the game can break it
  */
 public record ModCard(
     String id,
@@ -36,7 +40,10 @@ public record ModCard(
     Map<String, PluginWish> plugins,
     Optional<Source> source,
     boolean inferred,
-    Optional<String> game) {
+    Optional<String> game,
+    String variant,
+    List<Need> bridges,
+    boolean harmless) {
   private static final Pattern VERSIONED = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$");
 
   /** Stands for a version that nothing tells, and comes before all others. */
@@ -48,9 +55,33 @@ public record ModCard(
   public static final List<String> BANDS =
       List.of("groundwork", "fixes", "looks", "sounds", "plays", "interface", "finishing");
 
-  public record Need(String mod, String versions) {}
+  /**
+   * A mod that has to be on.
+   *
+   * @param variant the one that it has to be of; empty where any will do
+   */
+  public record Need(String mod, String versions, Optional<String> variant) {
+    public Need {
+      // a need that was kept before there were variants
+      variant = variant == null ? Optional.empty() : variant;
+    }
 
-  public record Clash(String mod, String why) {}
+    public Need(String mod, String versions) {
+      this(mod, versions, Optional.empty());
+    }
+  }
+
+  /** A mod that must not be on in these versions. */
+  public record Clash(String mod, String versions, String why) {
+    public Clash {
+      // a clash that was kept before it had versions
+      versions = versions == null ? "*" : versions;
+    }
+
+    public Clash(String mod, String why) {
+      this(mod, "*", why);
+    }
+  }
 
   public record PluginWish(List<String> after, List<String> before) {}
 
@@ -61,6 +92,9 @@ public record ModCard(
     // a card that was kept before cards had a source
     source = source == null ? Optional.empty() : source;
     game = game == null ? Optional.empty() : game;
+    // and before it had a variant
+    variant = variant == null ? "" : variant;
+    bridges = bridges == null ? List.of() : bridges;
   }
 
   /** The same mod under what its user knows better; only these can be edited. */
@@ -81,7 +115,10 @@ public record ModCard(
         plugins,
         source,
         inferred,
-        game);
+        game,
+        variant,
+        bridges,
+        harmless);
   }
 
   /**
@@ -136,7 +173,10 @@ public record ModCard(
         Map.of(),
         Optional.empty(),
         true,
-        Optional.empty());
+        Optional.empty(),
+        "",
+        List.of(),
+        false);
   }
 
   /** The name and version for people, such as “Reefs” 1.2. */
@@ -166,7 +206,10 @@ public record ModCard(
         plugins,
         source,
         inferred,
-        game);
+        game,
+        variant,
+        bridges,
+        harmless);
   }
 
   /** A card for a mod that was made here. */
@@ -186,7 +229,10 @@ public record ModCard(
         Map.of(),
         Optional.empty(),
         false,
-        Optional.empty());
+        Optional.empty(),
+        "",
+        List.of(),
+        false);
   }
 
   /** The same card of something that is made of others’ work and is only right with some mods. */
@@ -206,7 +252,10 @@ public record ModCard(
         plugins,
         source,
         inferred,
-        game);
+        game,
+        variant,
+        bridges,
+        harmless);
   }
 
   private static String idFrom(String name) {
@@ -230,14 +279,10 @@ public record ModCard(
           "id",
           "an id has lower-case letters, digits and hyphens, at most 64",
           "Write one such as rope-locker.");
-    List<Need> needs = new ArrayList<>();
-    for (Section s : top.sections("needs")) {
-      needs.add(new Need(s.required("mod"), range(s)));
-      s.warnOfUnknownKeys();
-    }
+    List<Need> needs = needs(top, "needs");
     List<Clash> clashes = new ArrayList<>();
     for (Section s : top.sections("clashes")) {
-      clashes.add(new Clash(s.required("mod"), s.text("why").orElse("")));
+      clashes.add(new Clash(s.required("mod"), range(s), s.text("why").orElse("")));
       s.warnOfUnknownKeys();
     }
     Optional<Section> game = top.section("game");
@@ -274,9 +319,21 @@ public record ModCard(
             plugins,
             top.section("source").map(ModCard::source),
             false,
-            game.flatMap(g -> g.text("id")));
+            game.flatMap(g -> g.text("id")),
+            top.text("variant").orElse(""),
+            needs(top, "for"),
+            top.truth("harmless", false));
     top.warnOfUnknownKeys();
     return card;
+  }
+
+  private static List<Need> needs(Section top, String key) {
+    List<Need> needs = new ArrayList<>();
+    for (Section s : top.sections(key)) {
+      needs.add(new Need(s.required("mod"), range(s), s.text("variant")));
+      s.warnOfUnknownKeys();
+    }
+    return needs;
   }
 
   private static Source source(Section s) {

@@ -12,7 +12,7 @@ import java.util.stream.Collectors;
 
 /** Whether what a card needs is there, switched on, and in range. */
 public final class Needs {
-  /** How one need is met. */
+  /** How one need is met; {@link #WRONG_VERSION} is also another variant. */
   public enum State {
     MET,
     OFF,
@@ -37,8 +37,17 @@ public final class Needs {
 
   /** All needs of a card, met or not. Cost: one look-up a need. */
   public static List<Checked> of(ModCard card, Map<String, List<Installed>> installed) {
+    return each(card.needs(), installed);
+  }
+
+  /** What a bridge stands between, there or not. Cost: as {@link #of}. */
+  public static List<Checked> sides(ModCard card, Map<String, List<Installed>> installed) {
+    return each(card.bridges(), installed);
+  }
+
+  private static List<Checked> each(List<Need> needs, Map<String, List<Installed>> installed) {
     List<Checked> out = new ArrayList<>();
-    for (Need need : card.needs()) {
+    for (Need need : needs) {
       Checked best = new Checked(need, State.MISSING, Optional.empty());
       for (Installed i : installed.getOrDefault(need.mod(), List.of())) {
         Checked c = new Checked(need, state(need, i), Optional.of(i.card()));
@@ -51,7 +60,8 @@ public final class Needs {
 
   private static State state(Need need, Installed i) {
     boolean inRange = VersionRange.of(need.versions()).contains(ModVersion.of(i.card().version()));
-    if (!inRange) return State.WRONG_VERSION;
+    if (!inRange || !need.variant().map(i.card().variant()::equals).orElse(true))
+      return State.WRONG_VERSION;
     return i.on() ? State.MET : State.OFF;
   }
 }

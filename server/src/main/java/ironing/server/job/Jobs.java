@@ -62,6 +62,10 @@ public class Jobs {
     LOOK,
     /** Making mods of archives: they come in the order in which they were given. */
     INSTALL,
+    /** Looking at catalogues, one after another. */
+    CATALOGUE,
+    /** Getting what a choice brings with it, one choice after another. */
+    GET,
     /** Whatever writes to the game folder or rewrites what may be deployed there. */
     GAME
   }

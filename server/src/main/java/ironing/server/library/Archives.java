@@ -119,6 +119,32 @@ public class Archives {
     }
   }
 
+  /**
+   * Keeps a whole file as an archive: it is moved, and is on disk once this returns.
+   *
+   * @param file on the drive of the library, with its bytes flushed
+   * @param sha256 of its bytes, which the caller has reckoned
+   */
+  @SuppressWarnings("try")
+  ArchiveRow keep(long workspace, String name, Path file, String sha256) {
+    workspaces.game(workspace);
+    String plainName = plainName(name);
+    try (LibraryGate.Pass pass = gate.writing(workspace)) {
+      long size = Files.size(file);
+      Path archives = folders.archives(workspace);
+      if (!Files.exists(archives.resolve(sha256))) {
+        disk.createFolders(archives);
+        disk.move(file, archives.resolve(sha256));
+        disk.flushFolder(archives);
+      }
+      db.addArchive(workspace, plainName, sha256, size);
+      events.tell(workspace, "inbox", Map.of());
+      return db.archiveBySha(workspace, sha256);
+    } catch (IOException e) {
+      throw ModStore.failed(plainName, e);
+    }
+  }
+
   private static long write(InputStream bytes, Path file, MessageDigest sha) throws IOException {
     long size = 0;
     try (FileChannel channel =

@@ -42,6 +42,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -156,6 +157,35 @@ class Installer {
     if (isReady(workspace, row)) installNow(workspace, row, asItIs(), quiet());
   }
 
+  /**
+   * Makes a mod of an archive if that needs no decision. It stays off: a new mod by its layer on
+   * top, another version of one that is here beside that.
+   *
+   * @return the mod; empty where the archive waits in the inbox
+   * @throws IroningException where it cannot be a mod at all
+   */
+  Optional<Long> installOff(long workspace, ArchiveRow row, Jobs.Progress progress) {
+    if (row.mods() != 0) return Optional.of(row.mod());
+    Look look = intake.lookNow(workspace, row, progress);
+    Place place =
+        switch (look.decision()) {
+          case NONE -> new Place.OnTopOff();
+          case VERSION -> new Place.Beside(look.here());
+          case REFUSED, NOTHING -> throw refusal(workspace, row, look);
+          default -> null;
+        };
+    if (place == null) return Optional.empty();
+    Part part = new Part(Choices.NONE, place);
+    return Optional.of(installNow(workspace, row, List.of(part), progress).get(0));
+  }
+
+  private IroningException refusal(long workspace, ArchiveRow row, Look look) {
+    staging.drop(row.id());
+    return look.problems().isEmpty()
+        ? nothing(workspaces.game(workspace), row.name())
+        : new IroningException(look.problems());
+  }
+
   private static int place(List<Long> order, long archive) {
     int at = order.indexOf(archive);
     return at < 0 ? Integer.MAX_VALUE : at;
@@ -240,12 +270,8 @@ class Installer {
     Look look = intake.lookNow(workspace, row, quiet());
     // what needs a decision waits in the inbox
     if (look.decision() == Decision.NONE) installNow(workspace, row, asItIs(), quiet());
-    else if (look.decision() == Decision.REFUSED || look.decision() == Decision.NOTHING) {
-      staging.drop(row.id());
-      throw look.problems().isEmpty()
-          ? nothing(workspaces.game(workspace), row.name())
-          : new IroningException(look.problems());
-    }
+    else if (look.decision() == Decision.REFUSED || look.decision() == Decision.NOTHING)
+      throw refusal(workspace, row, look);
   }
 
   /** Packs a plain folder as an archive and keeps that, so that it is like any other. */

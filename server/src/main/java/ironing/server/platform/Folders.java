@@ -87,6 +87,11 @@ public class Folders {
     return library(workspace).resolve("incoming");
   }
 
+  /** What is being fetched: parts of files, to be gone on with after a restart. */
+  public Path downloads(long workspace) {
+    return library(workspace).resolve("downloads");
+  }
+
   /** Archives that were unpacked so that their contents can be looked at. */
   public Path staged(long workspace) {
     return library(workspace).resolve("staged");

@@ -301,10 +301,13 @@ public class Wrinkles {
       for (Needs.Checked c : Needs.of(card, installed)) {
         if (c.state() != Needs.State.MET) out.add(need(mod, card, c, byId.get(c.need().mod())));
       }
+      for (Needs.Checked c : Needs.sides(card, installed)) {
+        if (c.state() != Needs.State.MET) out.add(bridge(mod, card, c, byId.get(c.need().mod())));
+      }
       for (ModCard.Clash clash : card.clashes()) {
-        if (onById.containsKey(clash.mod())) {
-          out.add(clash(open, mod, card, clash, onById.get(clash.mod())));
-        }
+        Long other = onById.get(clash.mod());
+        if (other != null && isMeant(clash, open.mods().get(other).card()))
+          out.add(clash(open, mod, card, clash, other));
       }
       card.game()
           .filter(g -> !g.equals(open.game().id()))
@@ -314,6 +317,29 @@ public class Wrinkles {
           .filter(v -> !open.get(HARMLESS).contains(mod))
           .ifPresent(v -> out.add(gameVersion(mod, card, v)));
     }
+  }
+
+  private static boolean isMeant(ModCard.Clash clash, ModCard other) {
+    return VersionRange.of(clash.versions()).contains(ModVersion.of(other.version()));
+  }
+
+  private static Wrinkle bridge(long mod, ModCard card, Needs.Checked c, Long other) {
+    String what = c.found().map(ModCard::name).orElse(c.need().mod());
+    String range = c.need().versions().equals("*") ? "" : " " + c.need().versions();
+    return new Wrinkle(
+            "bridge-without-side",
+            Weight.LOSES,
+            card.name() + " is only right together with " + what + range,
+            c.state() == Needs.State.OFF
+                ? what + " is in your library, and off."
+                : c.state() == Needs.State.WRONG_VERSION
+                    ? what + " is here in version " + c.found().get().version() + "."
+                    : "No mod of that name is in your library.",
+            "Switch " + card.name() + " off until it is there.",
+            Place.LAYERS,
+            mod,
+            new Fix(Fix.Kind.SWITCH_MOD_OFF, mod, null, card.name()))
+        .withOther(other);
   }
 
   private static Wrinkle need(long mod, ModCard card, Needs.Checked c, Long other) {

@@ -58,6 +58,9 @@ public final class TestServer implements AutoCloseable {
                             "--spring.datasource.url=" + url,
                             "--spring.datasource.hikari.maximum-pool-size=4",
                             "--ironing.home=" + home,
+                            // nobody waits for real servers here
+                            "--ironing.fetch.first-wait=20ms",
+                            "--ironing.catalogue.again-after=50ms",
                             "--ironing.standins="
                                 + Path.of("../standins/target").toAbsolutePath().normalize()),
                         options.stream())

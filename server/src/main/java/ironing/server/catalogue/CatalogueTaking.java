@@ -1,0 +1,292 @@
+package ironing.server.catalogue;
+
+import ironing.core.catalogue.Catalogue;
+import ironing.core.catalogue.Catalogue.Part;
+import ironing.core.catalogue.OfferedMod;
+import ironing.core.catalogue.OfferedMod.Kind;
+import ironing.core.catalogue.OfferedMod.Need;
+import ironing.core.catalogue.OfferedMod.Release;
+import ironing.core.catalogue.PartLines;
+import ironing.core.catalogue.PartLines.Line;
+import ironing.core.catalogue.PartLines.Mistake;
+import ironing.core.catalogue.Trust;
+import ironing.server.catalogue.CatalogueMapper.CatalogueRow;
+import ironing.server.catalogue.CatalogueMapper.PartRow;
+import ironing.server.catalogue.CatalogueMapper.Versions;
+import ironing.server.platform.Json;
+import java.io.BufferedInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Writes a state of a catalogue down, in one transaction. */
+@Component
+class CatalogueTaking {
+  private static final int ROWS_AT_ONCE = 1_000;
+  private static final int MOST_MISTAKES = 1_000;
+  private static final int MOST_NEWS = 200;
+
+  private final CatalogueMapper db;
+  private final TransactionTemplate transaction;
+  private final Json json;
+
+  CatalogueTaking(CatalogueMapper db, TransactionTemplate transaction, Json json) {
+    this.db = db;
+    this.transaction = transaction;
+    this.json = json;
+  }
+
+  /**
+   * How a state differs from the one before.
+   *
+   * @param first whether there was none before; then all mods are new, and none is listed
+   * @param mods how many it offers now
+   * @param leftOut lines that could not be read
+   * @param releases the first of the mods with new releases
+   */
+  record News(
+      boolean first,
+      int mods,
+      int newMods,
+      int goneMods,
+      int newReleases,
+      int leftOut,
+      List<NewRelease> releases) {}
+
+  /** A release that was not there before. */
+  record NewRelease(String mod, String name, String version) {}
+
+  /** The parts of a state that are not here, or have to be read again. */
+  List<Part> due(CatalogueRow row, Catalogue state) {
+    Set<String> kept = kept(row, state);
+    return state.parts().stream().filter(p -> !kept.contains(p.sha256())).toList();
+  }
+
+  /**
+   * The parts that stay as they are. One that names a mod of another part again does not when a
+   * part goes: that may have been the other.
+   */
+  private Set<String> kept(CatalogueRow row, Catalogue state) {
+    Set<String> named = new HashSet<>();
+    state.parts().forEach(p -> named.add(p.sha256()));
+    List<PartRow> here = db.parts(row.id());
+    boolean goes = here.stream().anyMatch(p -> !named.contains(p.sha256()));
+    Set<String> kept = new HashSet<>();
+    for (PartRow p : here)
+      if (named.contains(p.sha256()) && !(goes && p.repeating())) kept.add(p.sha256());
+    return kept;
+  }
+
+  /** The state is the one that is here; only the tag may be another. */
+  void sameAgain(CatalogueRow row, String etag) {
+    db.setEtag(row.id(), etag.isEmpty() ? null : etag);
+  }
+
+  /**
+   * Takes a state.
+   *
+   * @param fresh the files of {@link #due}
+   */
+  News take(
+      CatalogueRow row,
+      Catalogue state,
+      Trust kept,
+      String sha256,
+      String etag,
+      String text,
+      Map<Part, Path> fresh) {
+    return transaction.execute(
+        s -> {
+          try {
+            Taking taking = new Taking(row, kept(row, state));
+            for (Map.Entry<Part, Path> e : fresh.entrySet())
+              taking.add(e.getKey().sha256(), e.getValue());
+            News news = taking.news();
+            db.taken(
+                row.id(),
+                state.title(),
+                kept.key(),
+                kept.sequence(),
+                sha256,
+                etag.isEmpty() ? null : etag,
+                text,
+                json.write(LookView.taken(fresh.size(), news)));
+            return news;
+          } catch (IOException e) {
+            throw new UncheckedIOException(e);
+          }
+        });
+  }
+
+  /** One state on its way into the database. */
+  private final class Taking {
+    private final CatalogueRow row;
+    private final Map<String, Versions> before = new HashMap<>();
+    private final Set<String> ranges = new TreeSet<>();
+    private final Set<String> needs = new TreeSet<>();
+    private final List<NewRelease> releases = new ArrayList<>();
+    private int mods;
+    private int newMods;
+    private int newReleases;
+    private int leftOut;
+
+    Taking(CatalogueRow row, Set<String> kept) {
+      this.row = row;
+      List<String> gone = new ArrayList<>();
+      for (PartRow p : db.parts(row.id())) {
+        if (kept.contains(p.sha256())) {
+          mods += p.mods();
+          leftOut += json.read(p.mistakes(), Mistake[].class).length;
+        } else {
+          gone.add(p.sha256());
+        }
+      }
+      for (Versions v : db.versionsOf(row.id(), json.write(gone))) before.put(v.mod(), v);
+      for (String sha256 : gone) {
+        db.removeMods(row.id(), sha256);
+        db.removePart(row.id(), sha256);
+      }
+    }
+
+    void add(String sha256, Path file) throws IOException {
+      List<Mistake> mistakes = new ArrayList<>();
+      List<Line> lines = new ArrayList<>();
+      int[] added = {0};
+      boolean[] repeats = {false};
+      try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
+        PartLines.read(
+            in,
+            line -> {
+              lines.add(line);
+              if (lines.size() == ROWS_AT_ONCE) added[0] += write(sha256, lines, mistakes, repeats);
+            },
+            mistakes::add);
+      }
+      added[0] += write(sha256, lines, mistakes, repeats);
+      mods += added[0];
+      leftOut += mistakes.size();
+      mistakes.sort(Comparator.comparingInt(Mistake::line));
+      List<Mistake> told = mistakes.subList(0, Math.min(MOST_MISTAKES, mistakes.size()));
+      db.addPart(row.id(), sha256, added[0], json.write(told), repeats[0]);
+    }
+
+    private int write(String sha256, List<Line> lines, List<Mistake> mistakes, boolean[] repeats) {
+      if (lines.isEmpty()) return 0;
+      List<Row> rows = lines.stream().map(CatalogueTaking::row).toList();
+      Set<String> added = new HashSet<>(db.addMods(row.id(), sha256, json.write(rows)));
+      int count = added.size();
+      for (int i = 0; i < lines.size(); i++) {
+        Line line = lines.get(i);
+        if (added.remove(line.mod().mod())) {
+          tell(line.mod(), rows.get(i));
+        } else {
+          repeats[0] = true;
+          mistakes.add(
+              new Mistake(line.line(), "names the mod " + line.mod().mod() + " a second time"));
+        }
+      }
+      lines.clear();
+      return count;
+    }
+
+    private void tell(OfferedMod mod, Row its) {
+      ranges.addAll(its.ranges());
+      needs.addAll(its.needs());
+      if (needs.size() > ROWS_AT_ONCE) flush();
+      Versions was = before.remove(mod.mod());
+      if (row.stateSha256() == null) return;
+      if (was == null) newMods++;
+      Set<String> known = was == null ? Set.of() : Set.of(was.versions().split("\n"));
+      for (String version : its.versions()) {
+        if (known.contains(version)) continue;
+        newReleases++;
+        if (releases.size() < MOST_NEWS)
+          releases.add(new NewRelease(mod.mod(), mod.name(), version));
+      }
+    }
+
+    private void flush() {
+      db.addNeeds(row.id(), json.write(needs));
+      needs.clear();
+    }
+
+    News news() {
+      flush();
+      db.addRanges(row.id(), json.write(ranges));
+      return new News(
+          row.stateSha256() == null,
+          mods,
+          newMods,
+          before.size(),
+          newReleases,
+          leftOut,
+          List.copyOf(releases));
+    }
+  }
+
+  /** A row of {@link CatalogueMapper#addMods}. */
+  private record Row(
+      String mod,
+      String name,
+      String game,
+      String summary,
+      List<String> tags,
+      List<String> authors,
+      String newestAt,
+      Set<String> versions,
+      Set<String> ranges,
+      Set<String> needs,
+      String line) {}
+
+  private static Row row(Line line) {
+    OfferedMod mod = line.mod();
+    Set<String> versions = new TreeSet<>(), ranges = new TreeSet<>(), needs = new TreeSet<>();
+    String newestAt = "";
+    for (Release r : mod.releases()) {
+      versions.add(r.version() + (r.variant().isEmpty() ? "" : " " + r.variant()));
+      if (r.at().compareTo(newestAt) > 0) newestAt = r.at();
+      if (r.kind() == Kind.MAIN && r.withdrawn().isEmpty())
+        ranges.add(r.harmless() ? "*" : r.game().toString());
+    }
+    newest(mod).ifPresent(r -> r.needs().forEach(n -> needs.add(sentence(n))));
+    return new Row(
+        mod.mod(),
+        mod.name(),
+        mod.game(),
+        mod.summary(),
+        mod.tags(),
+        mod.authors(),
+        newestAt,
+        versions,
+        ranges,
+        needs,
+        line.text());
+  }
+
+  /** The release that most people want: the newest that stands, the plain variant before others. */
+  static Optional<Release> newest(OfferedMod mod) {
+    return mod.releases().stream()
+        .filter(r -> r.kind() == Kind.MAIN && r.withdrawn().isEmpty())
+        .min(
+            Comparator.comparing((Release r) -> !r.variant().isEmpty())
+                .thenComparing(Comparator.comparing(Release::version).reversed()));
+  }
+
+  /** A need as one text: mod, variant or “*”, range. */
+  static String sentence(Need n) {
+    return n.mod() + " " + n.variant().map(v -> "=" + v).orElse("*") + " " + n.versions();
+  }
+}
