@@ -67,7 +67,9 @@ end_orphans() {
   local any=1
   SERVER_PID=$(process_in "$SERVER_PID_FILE" ironing.jar)
   DB_PID=$(process_in "$IRONING_HOME/postgres/data/postmaster.pid" postgres)
-  if [ -n "$SERVER_PID$DB_PID" ]; then any=0; fi
+  CATALOGUE_PID=$(process_in "$CATALOGUE_PID_FILE" CatalogueServer)
+  if [ -n "$SERVER_PID$DB_PID$CATALOGUE_PID" ]; then any=0; fi
+  catalogue_stop
   server_stop
   database_stop
   return $any
@@ -75,6 +77,7 @@ end_orphans() {
 
 end_all() {
   trap - INT TERM EXIT
+  catalogue_stop
   server_stop
   database_stop
   rm -f "$PID_FILE"
@@ -97,10 +100,42 @@ product_up() {
   server_start
 }
 
+CATALOGUE_PID_FILE=$IRONING_HOME/catalogue.pid
+
+# catalogue_start: serves the demo's catalogue, each time at the same port where that is free; sets CATALOGUE_URL.
+catalogue_start() {
+  local folder=$IRONING_HOME/demo/catalogue port
+  mkdir -p "$folder"
+  port=$(cat "$IRONING_HOME/demo/catalogue-port" 2>/dev/null || true)
+  if [ -z "$port" ] || listens "$port"; then port=$(free_port); fi
+  echo "$port" >"$IRONING_HOME/demo/catalogue-port"
+  java -XX:TieredStopAtLevel=1 -Xmx64m -cp "$ROOT/standins/target/game.jar" ironing.standins.catalogue.CatalogueServer \
+    "$folder" "$port" >"$IRONING_HOME/catalogue.log" 2>&1 &
+  CATALOGUE_PID=$!
+  echo "$CATALOGUE_PID" >"$CATALOGUE_PID_FILE"
+  for _ in $(seq 100); do
+    if listens "$port"; then
+      CATALOGUE_URL=http://127.0.0.1:$port
+      return
+    fi
+    kill -0 "$CATALOGUE_PID" 2>/dev/null || break
+    sleep 0.1
+  done
+  fail "the demo's catalogue is not served; $IRONING_HOME/catalogue.log says why"
+}
+
+catalogue_stop() {
+  [ -n "${CATALOGUE_PID:-}" ] || return 0
+  kill -TERM "$CATALOGUE_PID" 2>/dev/null || true
+  ended "$CATALOGUE_PID" 10 || kill -KILL "$CATALOGUE_PID" 2>/dev/null || true
+  CATALOGUE_PID=
+  rm -f "$CATALOGUE_PID_FILE"
+}
+
 # demo_load: brings the sample world in, if it is not there yet; prints the address of its workspace.
 demo_load() {
   java ${JAVA_MORE[@]+"${JAVA_MORE[@]}"} -cp "$ROOT/demo/target/classes:$(cat "$ROOT/demo/target/classpath")" ironing.demo.DemoLoader \
-    "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo"
+    "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo" "$CATALOGUE_URL"
 }
 
 run_product() {
@@ -121,7 +156,10 @@ run_product() {
   exec 9>&-
   build_product
   product_up
-  if [ "$1" = demo ]; then url=$(demo_load) || fail "the demo could not be loaded"; fi
+  if [ "$1" = demo ]; then
+    catalogue_start
+    url=$(demo_load) || fail "the demo could not be loaded"
+  fi
   say "Ironing is ready. Ctrl-C ends it."
   echo "$url"
   # the server's end is ours; a signal ends the waiting, and the trap does the rest

@@ -17,7 +17,8 @@ import java.util.stream.Stream;
  * workspace, the archives in their order, what is switched off at first, archives that wait in the
  * inbox, and a published list to follow.
  *
- * <p>Usage: {@code DemoLoader URL WORLD TARGET}. Does nothing when that was done once, whatever the
+ * <p>Usage: {@code DemoLoader URL WORLD TARGET [CATALOGUE]}, the last being the address at which the
+ * catalogue is served; without it, the workspace reads its folder. Does nothing when that was done once, whatever the
  * user has made of it since; goes on where a loading was cut off.
  */
 public final class DemoLoader {
@@ -43,18 +44,27 @@ public final class DemoLoader {
 
   public static void main(String[] args) throws IOException, InterruptedException {
     DemoLoader loader = new DemoLoader(args[0]);
-    long workspace = loader.load(Path.of(args[1]), Path.of(args[2]).toAbsolutePath().normalize());
+    Optional<String> served = args.length > 3 ? Optional.of(args[3]) : Optional.empty();
+    Path target = Path.of(args[2]).toAbsolutePath().normalize();
+    long workspace = loader.load(Path.of(args[1]), target, served);
     System.out.println(args[0] + "/workspaces/" + workspace);
   }
 
-  private long load(Path world, Path target) throws IOException, InterruptedException {
+  private long load(Path world, Path target, Optional<String> served)
+      throws IOException, InterruptedException {
     DemoPacker.pack(world, target);
+    Path catalogue = DemoCatalogue.write(world, target);
+    String address = served.map(s -> s + "/catalogue.json").orElse(catalogue.toRealPath().toString());
     Path game = target.resolve("game").toRealPath();
     Path loaded = target.resolve("loaded");
     Optional<Long> there = api.workspaceOf(game);
-    if (there.isPresent() && Files.exists(loaded)) return there.get();
+    if (there.isPresent() && Files.exists(loaded)) {
+      know(there.get(), address);
+      return there.get();
+    }
     Files.deleteIfExists(loaded);
     long workspace = there.isPresent() ? there.get() : api.newWorkspace(game);
+    know(workspace, address);
     Set<String> mods = archivesOfMods(workspace);
     for (String archive : DemoPacker.installOrder()) {
       if (!mods.contains(archive))
@@ -73,6 +83,17 @@ public final class DemoLoader {
       api.add("/workspaces/" + workspace + "/tools", LIGHTS);
     Files.createFile(loaded);
     return workspace;
+  }
+
+  /** The catalogue is at another address where its port is another: what was known of it is let go. */
+  private void know(long workspace, String address) throws IOException, InterruptedException {
+    String path = "/workspaces/" + workspace + "/catalogues";
+    for (JsonNode c : api.get(path)) {
+      if (c.path("address").asText().equals(address)) return;
+      if (c.path("title").asText().equals("Harbour Board"))
+        api.delete(path + "/" + c.path("id").asLong());
+    }
+    api.job(path, Map.of("address", address));
   }
 
   private Set<String> archivesOfMods(long workspace) throws IOException, InterruptedException {

@@ -130,7 +130,7 @@ public final class DemoPacker {
         "demo/world/mods/" + name + ": the packer makes .zip, .7z and .tar.gz");
   }
 
-  private static byte[] zip(Map<String, byte[]> files) throws IOException {
+  static byte[] zip(Map<String, byte[]> files) throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (ZipOutputStream zip = new ZipOutputStream(bytes, StandardCharsets.UTF_8)) {
       for (Map.Entry<String, byte[]> f : files.entrySet()) {

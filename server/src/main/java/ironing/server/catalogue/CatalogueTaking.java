@@ -54,6 +54,9 @@ class CatalogueTaking {
    *
    * @param first whether there was none before; then all mods are new, and none is listed
    * @param mods how many it offers now
+   * @param newMods how many were not there before
+   * @param goneMods how many are there no more
+   * @param newReleases how many releases were not there before, of all mods
    * @param leftOut lines that could not be read
    * @param releases the first of the mods with new releases
    */

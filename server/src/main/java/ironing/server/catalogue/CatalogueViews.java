@@ -40,6 +40,7 @@ class CatalogueViews {
    *
    * @param address of its catalogue.json, or a folder
    * @param title as it calls itself; empty before the first look
+   * @param daily whether it is looked at each day
    * @param mods how many it offers
    * @param sequence of the state that is here; absent before the first
    * @param signedBy the fingerprint of its key; absent where it is not signed
@@ -67,6 +68,7 @@ class CatalogueViews {
 
   /**
    * @param part the digest of the file that the line is in
+   * @param line its number in that file, from 1
    */
   record MistakeView(String part, int line, String reason) {}
 
@@ -105,6 +107,7 @@ class CatalogueViews {
    * A mod that was found.
    *
    * @param catalogue the first that offers it
+   * @param catalogueTitle as that calls itself
    * @param newest its newest release that stands; absent where there is none
    * @param here the version that is in the library; absent for none
    * @param on whether that is on
@@ -162,7 +165,11 @@ class CatalogueViews {
    */
   record FoundMods(List<FoundMod> mods, int total, boolean isMore) {}
 
-  /** A word that mods have, and how many. */
+  /**
+   * A word that mods have, and how many.
+   *
+   * @param tag the word
+   */
   record TagView(String tag, int mods) {
     static TagView of(Counted c) {
       return new TagView(c.word(), c.mods());
@@ -172,6 +179,8 @@ class CatalogueViews {
   /**
    * A mod as a catalogue offers it.
    *
+   * @param catalogueTitle as the catalogue calls itself
+   * @param releases the highest version first
    * @param page where its author tells of it; empty for none
    * @param requests what its author asks of those who hand on work made from it
    */
@@ -210,6 +219,9 @@ class CatalogueViews {
    *
    * @param at the day that it came out; empty for none
    * @param variant empty is the plain one
+   * @param fileName of its archive
+   * @param harmless whether its author says that no version of the game can break it
+   * @param change how much it changes, as its author says
    * @param bridges it is only right where all of these are on
    * @param changes what is new in it, as Markdown
    * @param withdrawn why nobody should take it any more; empty where it stands

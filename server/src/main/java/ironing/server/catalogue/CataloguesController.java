@@ -146,6 +146,8 @@ class CataloguesController {
    * Mods that catalogues offer, the best match first, else the newest.
    *
    * @param search words that a mod's words begin with
+   * @param tag a word that the mod has; empty for any
+   * @param author who has made it; empty for anybody
    * @param fits only those that go with the game's version
    * @param nothingMore only those that need nothing that is not on
    */

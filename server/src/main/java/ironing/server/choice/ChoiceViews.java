@@ -72,6 +72,7 @@ final class ChoiceViews {
   /**
    * One sentence that has to hold.
    *
+   * @param target the id of the mod that it speaks of; empty where it speaks of the game
    * @param versions the range that it speaks of; of a wish, the key of the release or empty
    * @param variant absent where any will do
    * @param text in words; need not be sent back
@@ -105,6 +106,7 @@ final class ChoiceViews {
   /**
    * What a choice brings with it.
    *
+   * @param answer whether there is a set, or what is to be decided first
    * @param mark of what following it would do, to be sent back with it; empty where there is no set
    * @param members what is on afterwards of what the choice has to do with
    * @param off what has to go off
@@ -132,6 +134,8 @@ final class ChoiceViews {
   /**
    * A mod that is on afterwards.
    *
+   * @param variant empty is the plain one
+   * @param becomes what happens to it
    * @param from the version that it is here in now; absent where it stays or comes
    * @param path the names of the mods from a wish to this one, each needing the next
    * @param because why it changes though no wish needs it; absent else
