@@ -49,6 +49,18 @@ const BELOW = [
     words: ['install', 'downloads', 'archives'],
   },
   {
+    path: 'catalogue/places',
+    name: 'Catalogues',
+    about: 'Where mods are offered: add, look again, whom to believe',
+    words: ['repository', 'source', 'refresh'],
+  },
+  {
+    path: 'catalogue/choice?missing',
+    name: 'Fill what is missing',
+    about: 'Whatever the mods that are on need, and is not there or not on',
+    words: ['requirements', 'dependencies', 'missing'],
+  },
+  {
     path: 'library/storage',
     name: 'Storage',
     about: 'What the library takes, where it lies, and the bin',

@@ -21,6 +21,8 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   lists: ['lists', 'list', 'timeline'],
   'pair-notes': ['pair-notes', 'timeline'],
   inbox: ['inbox'],
+  catalogues: ['catalogues', 'offered', 'choice', 'timeline'],
+  downloads: ['downloads'],
   'layers-shown': ['layers-shown'],
   tools: ['tools', 'tool-run', 'tool-runs', 'deploy-status'],
   run: ['runs', 'run', 'saves', 'deploy-status', 'overview', 'layers', 'load-order', 'library'],

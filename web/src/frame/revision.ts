@@ -33,8 +33,10 @@ function changing(queries: QueryClient, workspace: number): boolean {
 /** What no change of the arrangement ever touches: it has to do with files, work or words alone. */
 const UNTOUCHED: ReadonlySet<unknown> = new Set([
   'bin',
+  'catalogues',
   'contents',
   'definition',
+  'downloads',
   'entry-text',
   'holding',
   'inbox',

@@ -9,6 +9,7 @@ import {
   Scissors,
   SquaresIntersect,
   Table2,
+  Telescope,
   Wrench,
 } from 'lucide-react'
 
@@ -37,6 +38,13 @@ const VIEWS: readonly View[] = [
     icon: LibraryBig,
     about: 'Bring mods in and look at them',
     words: ['install', 'uninstall', 'archives', 'download', 'add mod', 'remove mod'],
+  },
+  {
+    path: 'catalogue',
+    name: 'Catalogue',
+    icon: Telescope,
+    about: 'Find mods, see what they bring with them, and get them',
+    words: ['download', 'browse', 'search mods', 'requirements', 'dependencies', 'update'],
   },
   {
     path: 'layers',

@@ -3,6 +3,7 @@ import { Eye, Inbox, PackageOpen } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { api, got, type Schema } from '../api/client'
+import { DownloadList } from '../downloads/DownloadList'
 import { useNotices } from '../frame/Notices'
 import { useJobs } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
@@ -63,6 +64,7 @@ export function InboxView() {
         </>
       }
     >
+      <DownloadList workspace={workspace} />
       <UploadList workspace={workspace} uploads={uploads} />
       <JobTroubles workspace={workspace} />
       {inbox.isPending ? (

@@ -237,9 +237,9 @@ class CatalogueViews {
       String sha256,
       String game,
       boolean harmless,
-      List<NeedView> needs,
+      List<OfferedNeedView> needs,
       List<ClashView> clashes,
-      List<NeedView> bridges,
+      List<OfferedNeedView> bridges,
       Change change,
       String changes,
       String withdrawn) {}
@@ -247,9 +247,9 @@ class CatalogueViews {
   /**
    * @param variant the one that it has to be of; absent where any will do
    */
-  record NeedView(String mod, String versions, @MayBeAbsent String variant) {
-    static NeedView of(Need n) {
-      return new NeedView(n.mod(), n.versions().toString(), n.variant().orElse(null));
+  record OfferedNeedView(String mod, String versions, @MayBeAbsent String variant) {
+    static OfferedNeedView of(Need n) {
+      return new OfferedNeedView(n.mod(), n.versions().toString(), n.variant().orElse(null));
     }
   }
 
@@ -272,9 +272,9 @@ class CatalogueViews {
         r.file().sha256(),
         r.game().toString(),
         r.harmless(),
-        r.needs().stream().map(NeedView::of).toList(),
+        r.needs().stream().map(OfferedNeedView::of).toList(),
         r.clashes().stream().map(ClashView::of).toList(),
-        r.bridges().stream().map(NeedView::of).toList(),
+        r.bridges().stream().map(OfferedNeedView::of).toList(),
         r.change(),
         r.changes(),
         r.withdrawn());

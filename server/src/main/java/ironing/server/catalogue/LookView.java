@@ -17,26 +17,26 @@ import java.util.List;
  *     none
  */
 record LookView(
-    Word outcome,
+    LookOutcome outcome,
     int parts,
     @MayBeAbsent News news,
     List<Problem> problems,
     @MayBeAbsent String otherKey) {
   /** What came of a look. */
-  enum Word {
+  enum LookOutcome {
     TAKEN,
     SAME,
     REFUSED
   }
 
   static LookView taken(int parts, News news) {
-    return new LookView(Word.TAKEN, parts, news, List.of(), null);
+    return new LookView(LookOutcome.TAKEN, parts, news, List.of(), null);
   }
 
   static LookView of(Outcome outcome) {
     if (outcome instanceof Outcome.Taken t) return taken(t.parts(), t.news());
     if (outcome instanceof Outcome.Refused r)
-      return new LookView(Word.REFUSED, 0, null, r.problems(), r.otherKey().orElse(null));
-    return new LookView(Word.SAME, 0, null, List.of(), null);
+      return new LookView(LookOutcome.REFUSED, 0, null, r.problems(), r.otherKey().orElse(null));
+    return new LookView(LookOutcome.SAME, 0, null, List.of(), null);
   }
 }

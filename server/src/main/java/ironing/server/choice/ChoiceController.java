@@ -1,6 +1,6 @@
 package ironing.server.choice;
 
-import ironing.server.choice.ChoiceViews.ChoiceRequest;
+import ironing.server.choice.ChoiceViews.WantedModsRequest;
 import ironing.server.choice.ChoiceViews.ChoiceView;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
@@ -36,7 +36,7 @@ class ChoiceController {
    * @param choice what is asked for
    * @param mark of the answer that was shown; another answer is refused
    */
-  record GetRequest(ChoiceRequest choice, @MayBeAbsent String mark) {
+  record GetRequest(WantedModsRequest choice, @MayBeAbsent String mark) {
     GetRequest {
       Objects.requireNonNull(choice, "choice");
     }
@@ -44,7 +44,7 @@ class ChoiceController {
 
   /** What a choice brings with it. Nothing is changed. */
   @PostMapping
-  ChoiceView choice(@PathVariable long workspace, @RequestBody ChoiceRequest body) {
+  ChoiceView choice(@PathVariable long workspace, @RequestBody WantedModsRequest body) {
     return ChoiceViews.view(choices.ask(workspaces.get(workspace), body.asked()));
   }
 

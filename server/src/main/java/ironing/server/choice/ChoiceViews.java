@@ -30,8 +30,8 @@ final class ChoiceViews {
    * @param variant the one that is wished for; absent where nobody said one
    * @param release the key of the very release; absent for the newest that works
    */
-  record WishRequest(String mod, @MayBeAbsent String variant, @MayBeAbsent String release) {
-    WishRequest {
+  record WantedModRequest(String mod, @MayBeAbsent String variant, @MayBeAbsent String release) {
+    WantedModRequest {
       Objects.requireNonNull(mod, "mod");
     }
   }
@@ -43,11 +43,11 @@ final class ChoiceViews {
    * @param missing whether all that is on is to get what it needs; absent for no
    * @param givenUp statements that need not hold, as an answer has told them; absent for none
    */
-  record ChoiceRequest(
-      List<WishRequest> wishes,
+  record WantedModsRequest(
+      List<WantedModRequest> wishes,
       @MayBeAbsent Boolean missing,
       @MayBeAbsent List<StatementView> givenUp) {
-    ChoiceRequest {
+    WantedModsRequest {
       Objects.requireNonNull(wishes, "wishes");
       givenUp = givenUp == null ? List.of() : givenUp;
     }

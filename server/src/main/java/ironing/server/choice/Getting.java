@@ -12,7 +12,7 @@ import ironing.core.order.Ordering.Outcome;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.server.choice.Candidates.ToFetch;
-import ironing.server.choice.ChoiceViews.ChoiceRequest;
+import ironing.server.choice.ChoiceViews.WantedModsRequest;
 import ironing.server.choice.Choices.Answered;
 import ironing.server.choice.Choices.Choice;
 import ironing.server.choice.GettingMapper.GettingRow;
@@ -84,7 +84,7 @@ class Getting {
   }
 
   /** What is written down of a choice, to go on with it. */
-  private record Kept(ChoiceRequest choice) {}
+  private record Kept(WantedModsRequest choice) {}
 
   @EventListener(ApplicationReadyEvent.class)
   void goOn() {
@@ -101,7 +101,7 @@ class Getting {
    * @throws IroningException with code {@code choice-changed} where it is another by now, or {@code
    *     choice-impossible} where there is no set
    */
-  Job get(long workspace, ChoiceRequest request, String mark) {
+  Job get(long workspace, WantedModsRequest request, String mark) {
     Choice choice = request.asked();
     Answered answered = choices.ask(workspaces.get(workspace), choice);
     Found found = requireFound(answered);
