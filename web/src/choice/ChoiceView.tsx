@@ -1,4 +1,4 @@
-import { Check, CircleDot, Download, RefreshCw, ToggleRight } from 'lucide-react'
+import { Check, CircleDot, Download, RefreshCw, ToggleRight, X } from 'lucide-react'
 import { useNavigate } from 'react-router'
 import { api, got } from '../api/client'
 import { useAddress } from '../frame/address'
@@ -14,7 +14,7 @@ import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { bytes, list } from '../ui/text'
 import { asked, useChoice } from './queries'
-import { printed, type Wanted, wanted, without } from './wanted'
+import { choiceAddress, held, printed, type Wanted, wanted, without } from './wanted'
 import { type Brought, becomesWords, GROUPS, type Member, sumWords, whyWords } from './words'
 
 const ICONS = { FETCHED: Download, CHANGED: RefreshCw, SWITCHED_ON: ToggleRight, STAYS: Check }
@@ -38,6 +38,7 @@ export function ChoiceView() {
         </>
       }
     >
+      {brought && <Asked workspace={workspace} wanted={w} brought={brought} />}
       <div className="card min-h-0 flex-1 overflow-y-auto">
         {nothing ? (
           <Empty icon={CircleDot} title="Nothing is chosen">
@@ -56,6 +57,51 @@ export function ChoiceView() {
         )}
       </div>
     </Screen>
+  )
+}
+
+/** What was asked for, each part of it to be taken back. */
+function Asked({
+  workspace,
+  wanted: w,
+  brought: b,
+}: {
+  workspace: number
+  wanted: Wanted
+  brought: Brought
+}) {
+  const go = useNavigate()
+  const take = (next: Wanted) => go(choiceAddress(workspace, next))
+  if (b.wanted.length + b.notHeld.length === 0) return null
+  return (
+    <ul className="mb-2 flex flex-wrap gap-1.5" aria-label="What was asked for">
+      {w.wishes.map((x, i) => (
+        <AskedFor
+          key={JSON.stringify(x)}
+          says={[b.wanted[i] ?? x.mod, x.variant].filter(Boolean).join(', ')}
+          onRemove={() => take({ ...w, wishes: w.wishes.filter((y) => y !== x) })}
+        />
+      ))}
+      {b.notHeld.map((s) => (
+        <AskedFor key={s.text} says={`need not hold: ${s.text}`} onRemove={() => take(held(w, s))} />
+      ))}
+    </ul>
+  )
+}
+
+function AskedFor({ says, onRemove }: { says: string; onRemove: () => void }) {
+  return (
+    <li className="flex min-w-0 items-center gap-1 rounded-full border border-line bg-card pl-2.5 text-[12px]">
+      <span className="min-w-0 truncate">{says}</span>
+      <button
+        type="button"
+        aria-label={`Take back: ${says}`}
+        onClick={onRemove}
+        className="grid h-6 w-6 place-items-center rounded-full text-ink-2 hover:bg-sunk"
+      >
+        <X size={12} aria-hidden="true" />
+      </button>
+    </li>
   )
 }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { choiceAddress, printed, type Statement, wanted, without } from './wanted'
+import { choiceAddress, held, printed, type Statement, wanted, without } from './wanted'
 
 const need: Statement = {
   kind: 'NEED',
@@ -35,5 +35,6 @@ describe('a choice in the address', () => {
     const w = { wishes: [{ mod: 'fog' }, { mod: 'hull', variant: 'small' }, { mod: 'hull' }] }
     expect(without(w, [wish]).wishes).toEqual([{ mod: 'fog' }, { mod: 'hull' }])
     expect(without(w, [need])).toEqual({ ...w, givenUp: [need] })
+    expect(held({ ...w, givenUp: [need] }, { ...need, text: 'in other words' }).givenUp).toEqual([])
   })
 })

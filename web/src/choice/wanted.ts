@@ -81,3 +81,9 @@ export function without(w: Wanted, way: readonly Statement[]): Wanted {
     givenUp: [...(w.givenUp ?? []), ...way.filter((s) => s.kind !== 'WISH')],
   }
 }
+
+/** The same with a statement that has to hold again. */
+export function held(w: Wanted, statement: Statement): Wanted {
+  const text = JSON.stringify(bare(statement))
+  return { ...w, givenUp: (w.givenUp ?? []).filter((s) => JSON.stringify(bare(s)) !== text) }
+}

@@ -36,8 +36,8 @@ import org.apache.commons.compress.archivers.tar.TarArchiveOutputStream;
  * mods} and {@code inbox} is an archive of that name, a folder {@code x.zip} in one an archive in
  * it. The same sources always give the same bytes.
  *
- * <p>Usage: {@code DemoPacker WORLD TARGET} writes {@code TARGET/game}, {@code TARGET/archives} and
- * {@code TARGET/inbox}.
+ * <p>Usage: {@code DemoPacker WORLD TARGET} writes {@code TARGET/game}, {@code TARGET/archives},
+ * {@code TARGET/inbox} and {@code TARGET/catalogue}.
  */
 public final class DemoPacker {
   // a fixed time, so that archives made twice are the same file and are recognised as such
@@ -50,6 +50,7 @@ public final class DemoPacker {
 
   public static void main(String[] args) throws IOException {
     pack(Path.of(args[0]), Path.of(args[1]));
+    DemoCatalogue.write(Path.of(args[0]), Path.of(args[1]));
   }
 
   /** Leaves a game folder that is there already as it is: mods may be deployed in it. */

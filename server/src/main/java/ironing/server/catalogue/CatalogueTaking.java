@@ -260,9 +260,9 @@ class CatalogueTaking {
     String newestAt = "";
     for (Release r : mod.releases()) {
       versions.add(r.version() + (r.variant().isEmpty() ? "" : " " + r.variant()));
+      if (r.kind() != Kind.MAIN || !r.withdrawn().isEmpty()) continue;
       if (r.at().compareTo(newestAt) > 0) newestAt = r.at();
-      if (r.kind() == Kind.MAIN && r.withdrawn().isEmpty())
-        ranges.add(r.harmless() ? "*" : r.game().toString());
+      ranges.add(r.harmless() ? "*" : r.game().toString());
     }
     newest(mod).ifPresent(r -> r.needs().forEach(n -> needs.add(sentence(n))));
     return new Row(

@@ -107,6 +107,8 @@ final class ChoiceViews {
    * What a choice brings with it.
    *
    * @param answer whether there is a set, or what is to be decided first
+   * @param wanted the names of the mods that are wished for, in their order
+   * @param notHeld the statements that need not hold
    * @param mark of what following it would do, to be sent back with it; empty where there is no set
    * @param members what is on afterwards of what the choice has to do with
    * @param off what has to go off
@@ -120,6 +122,8 @@ final class ChoiceViews {
    */
   record ChoiceView(
       AnswerKind answer,
+      List<String> wanted,
+      List<StatementView> notHeld,
       String mark,
       List<MemberView> members,
       List<OffView> off,
@@ -168,9 +172,13 @@ final class ChoiceViews {
   static ChoiceView view(Answered a) {
     ChoiceAnswer answer = a.answer();
     Candidates names = a.candidates();
+    List<String> wanted = a.choice().wishes().stream().map(w -> names.nameOf(w.mod())).toList();
+    List<StatementView> notHeld = words(names, List.copyOf(a.choice().givenUp()));
     if (answer instanceof WhichVariant w) {
       return new ChoiceView(
           AnswerKind.WHICH_VARIANT,
+          wanted,
+          notHeld,
           "",
           List.of(),
           List.of(),
@@ -185,6 +193,8 @@ final class ChoiceViews {
     if (answer instanceof None n) {
       return new ChoiceView(
           AnswerKind.NONE,
+          wanted,
+          notHeld,
           "",
           List.of(),
           List.of(),
@@ -200,6 +210,8 @@ final class ChoiceViews {
     List<MemberView> members = f.members().stream().map(m -> member(names, m)).toList();
     return new ChoiceView(
         AnswerKind.FOUND,
+        wanted,
+        notHeld,
         a.mark(),
         members,
         f.off().stream()
