@@ -22,11 +22,12 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /**
- * Makes the demo's catalogue out of {@code demo/world/catalogue/mods.jsonl}: lines of a catalogue in
- * which a release says, in place of its file, which archive of the demo it is, or what files it has.
+ * Makes the demo's catalogue out of {@code demo/world/catalogue/mods.jsonl}: lines of a catalogue
+ * in which a release says, in place of its file, which archive of the demo it is, or what files it
+ * has.
  *
- * <p>Signed with a key that is made at the first time and kept beside the catalogue's folder. A state
- * that is another than the one before has a higher sequence.
+ * <p>Signed with a key that is made at the first time and kept beside the catalogue's folder. A
+ * state that is another than the one before has a higher sequence.
  */
 final class DemoCatalogue {
   private static final ObjectMapper JSON = new ObjectMapper();
@@ -50,7 +51,8 @@ final class DemoCatalogue {
     }
     Path written = target.resolve("catalogue-written");
     String digest = ContentHash.of(source.getBytes(StandardCharsets.UTF_8));
-    String[] before = Files.exists(written) ? Files.readString(written).split(" ") : new String[] {"0", ""};
+    String[] before =
+        Files.exists(written) ? Files.readString(written).split(" ") : new String[] {"0", ""};
     if (!before[1].equals(digest)) {
       long sequence = Long.parseLong(before[0]) + 1;
       catalogue.write(sequence, key(target.resolve("catalogue-key")), "");
@@ -74,14 +76,16 @@ final class DemoCatalogue {
     } else {
       String variant = r.path("variant").asText("");
       name =
-          mod.path("mod").asText() + (variant.isEmpty() ? "" : "-" + variant) + "-" + version + ".zip";
+          mod.path("mod").asText()
+              + (variant.isEmpty() ? "" : "-" + variant)
+              + "-"
+              + version
+              + ".zip";
       Map<String, byte[]> content = new TreeMap<>();
       files
           .properties()
           .forEach(
-              f ->
-                  content.put(
-                      f.getKey(), f.getValue().asText().getBytes(StandardCharsets.UTF_8)));
+              f -> content.put(f.getKey(), f.getValue().asText().getBytes(StandardCharsets.UTF_8)));
       content.put("mod-card.yaml", card(mod, r).getBytes(StandardCharsets.UTF_8));
       bytes = DemoPacker.zip(content);
     }

@@ -17,9 +17,9 @@ import java.util.stream.Stream;
  * workspace, the archives in their order, what is switched off at first, archives that wait in the
  * inbox, and a published list to follow.
  *
- * <p>Usage: {@code DemoLoader URL WORLD TARGET [CATALOGUE]}, the last being the address at which the
- * catalogue is served; without it, the workspace reads its folder. Does nothing when that was done once, whatever the
- * user has made of it since; goes on where a loading was cut off.
+ * <p>Usage: {@code DemoLoader URL WORLD TARGET [CATALOGUE]}, the last being the address at which
+ * the catalogue is served; without it, the workspace reads its folder. Does nothing when that was
+ * done once, whatever the user has made of it since; goes on where a loading was cut off.
  */
 public final class DemoLoader {
   // it takes coal out of the game, which others refer to: a fault to try out, not to begin with
@@ -54,7 +54,8 @@ public final class DemoLoader {
       throws IOException, InterruptedException {
     DemoPacker.pack(world, target);
     Path catalogue = DemoCatalogue.write(world, target);
-    String address = served.map(s -> s + "/catalogue.json").orElse(catalogue.toRealPath().toString());
+    String address =
+        served.map(s -> s + "/catalogue.json").orElse(catalogue.toRealPath().toString());
     Path game = target.resolve("game").toRealPath();
     Path loaded = target.resolve("loaded");
     Optional<Long> there = api.workspaceOf(game);
@@ -85,7 +86,9 @@ public final class DemoLoader {
     return workspace;
   }
 
-  /** The catalogue is at another address where its port is another: what was known of it is let go. */
+  /**
+   * The catalogue is at another address where its port is another: what was known of it is let go.
+   */
   private void know(long workspace, String address) throws IOException, InterruptedException {
     String path = "/workspaces/" + workspace + "/catalogues";
     for (JsonNode c : api.get(path)) {

@@ -223,6 +223,21 @@ class CataloguesIT {
   }
 
   @Test
+  void a_catalogue_that_does_not_answer_as_it_should_is_told() {
+    server.fail("/catalogue.json", new Fault(Kind.ENCODED, 0, "br", 0));
+    assertThat(api.refusal("POST", base, Map.of("address", server.url())))
+        .isEqualTo("answer-encoded");
+    server.fail("/catalogue.json", new Fault(Kind.STATUS, 404, "", 0));
+    assertThat(lookRefused(only().path("id").asLong())).isEqualTo("catalogue-unreachable");
+    String gone = server.url();
+    server.close();
+    assertThat(api.refusal("POST", base, Map.of("address", gone + "/other")))
+        .isEqualTo("catalogue-unreachable");
+    assertThat(api.refusal("POST", base, Map.of("address", "https://no-such-machine.invalid/")))
+        .isEqualTo("catalogue-unreachable");
+  }
+
+  @Test
   void a_circle_of_redirects_ends() {
     server.fail("/catalogue.json", new Fault(Kind.REDIRECT, 302, "/catalogue.json", 0));
     assertThat(api.refusal("POST", base, Map.of("address", server.url())))

@@ -174,6 +174,22 @@ class GettingIT {
   }
 
   @Test
+  void odd_choices_are_answered_or_refused() {
+    String odd = "\n\"'\\\u00e9\ud83d\ude00".repeat(20);
+    assertThat(brings(wish(odd)).path("answer").asText()).isEqualTo("NONE");
+    assertThat(brings(wish("")).path("answer").asText()).isEqualTo("NONE");
+    assertThat(brings(wish("a", "a", "a")).path("together")).hasSize(1);
+    assertThat(brings(wish()).path("answer").asText()).isEqualTo("FOUND");
+    Map<String, String> statement =
+        Map.of("kind", "NEED", "owner", odd, "target", odd, "versions", odd);
+    assertThat(
+            brings(Map.of("wishes", List.of(), "missing", true, "givenUp", List.of(statement)))
+                .path("answer")
+                .asText())
+        .isEqualTo("FOUND");
+  }
+
+  @Test
   void another_answer_than_was_shown_is_refused() throws IOException {
     mods.release("fog", "1.0");
     offer(1);

@@ -72,7 +72,7 @@ final class Encoding {
     meant.add(can);
     if (isGivenUp(w.statement())) return;
     clause(w.statement(), variables(can));
-    clause(w.statement(), touched.get(w.mod()));
+    if (!question.missing()) clause(w.statement(), touched.get(w.mod()));
   }
 
   /** The variant that a wish means; empty where any will do, since there is only one. */

@@ -94,7 +94,7 @@ final class RandomWorld implements ChoiceQuestion.Offers {
     List<Wish> wishes = new ArrayList<>();
     boolean missing = random.nextInt(4) == 0;
     Set<String> wished = new HashSet<>();
-    int count = missing ? 0 : 1 + random.nextInt(2);
+    int count = missing ? random.nextInt(2) : 1 + random.nextInt(2);
     for (int i = 0; i < count; i++) {
       String mod = id(random.nextInt(mods));
       if (!wished.add(mod)) continue;

@@ -104,6 +104,19 @@ class WhatItBringsTest {
   }
 
   @Test
+  void what_is_nowhere_cannot_be_wished_for() {
+    FixedWorld world = new FixedWorld();
+    world.on("fog", "1");
+    None none = (None) WhatItBrings.answer(world.question("unknown", "fog"), LONG);
+    assertThat(FixedWorld.words(none.together())).containsExactly("WISH unknown");
+    assertThat(none.waysOut().stream().map(FixedWorld::words))
+        .containsExactly(List.of("WISH unknown"));
+    assertThat(world.told("fog")).containsExactly("fog 1 STAYS");
+    assertThat(world.told("fog", "fog")).as("twice").containsExactly("fog 1 STAYS");
+    assertThat(world.told()).as("nothing").isEmpty();
+  }
+
+  @Test
   void whatever_is_missing_switches_nothing_off() {
     FixedWorld world = new FixedWorld();
     world.on("one", "1").needs("lib", ">=2");

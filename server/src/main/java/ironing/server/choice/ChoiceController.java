@@ -1,7 +1,7 @@
 package ironing.server.choice;
 
-import ironing.server.choice.ChoiceViews.WantedModsRequest;
 import ironing.server.choice.ChoiceViews.ChoiceView;
+import ironing.server.choice.ChoiceViews.WantedModsRequest;
 import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
