@@ -11,6 +11,7 @@ TIMES=${1:-10}
 case $TIMES in '' | 0* | *[!0-9]*) fail "“$TIMES” is no number of times; give a whole one, such as 10" ;; esac
 
 . "$ROOT/scripts/database.sh"
+require_packages clasp git diff3=diffutils
 WORK=$(mktemp -d "$(scratch_folder)/ironing-stress.XXXXXX")
 # the database's account must be able to enter
 chmod 755 "$WORK"

@@ -48,9 +48,9 @@ public final class ApiClient {
             .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
   }
 
-  /** Adds something that no revision is asked for. */
-  void add(String path, Map<String, ?> body) throws IOException, InterruptedException {
-    send(
+  /** Sends what no revision is asked for; gives the answer. */
+  public JsonNode post(String path, Map<String, ?> body) throws IOException, InterruptedException {
+    return send(
         request(path, "application/json")
             .POST(BodyPublishers.ofString(JSON.writeValueAsString(body))));
   }

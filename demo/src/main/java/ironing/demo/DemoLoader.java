@@ -81,7 +81,7 @@ public final class DemoLoader {
       }
     }
     if (api.get("/workspaces/" + workspace + "/tools").isEmpty())
-      api.add("/workspaces/" + workspace + "/tools", LIGHTS);
+      api.post("/workspaces/" + workspace + "/tools", LIGHTS);
     Files.createFile(loaded);
     return workspace;
   }

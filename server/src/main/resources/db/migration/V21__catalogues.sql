@@ -54,7 +54,8 @@ create table offered_mod (
   primary key (catalogue_id, mod)
 );
 create index offered_mod_part on offered_mod (catalogue_id, part);
-create index offered_mod_words on offered_mod using gin (words);
+-- many at a time are put into it; what waits is put in at the end of each look
+create index offered_mod_words on offered_mod using gin (words) with (gin_pending_list_limit = 65536);
 create index offered_mod_newest on offered_mod (catalogue_id, newest_at desc, mod);
 
 create table offered_range (

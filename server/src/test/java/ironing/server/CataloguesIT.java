@@ -88,6 +88,15 @@ class CataloguesIT {
     assertThat(found("search=rope")).containsExactly("rope");
     assertThat(found("search=GUL")).hasSize(20);
     assertThat(found("search=about+fog")).containsExactly("fog");
+    List<String> inPieces = new ArrayList<>();
+    for (int from = 0; from < 30; from += 7)
+      inPieces.addAll(found("search=about&limit=7&offset=" + from));
+    assertThat(inPieces)
+        .as("piece by piece")
+        .isEqualTo(found("search=about&limit=200"))
+        .hasSize(22);
+    List<String> gulls = found("search=gullb&limit=200");
+    assertThat(gulls).containsExactly("gullb");
     assertThat(found("search=nothing")).isEmpty();
     assertThat(found("search=%27%3A%26%21")).as("no words at all").isEmpty();
     assertThat(found("tag=sea&limit=5")).hasSize(5);

@@ -18,7 +18,9 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 
@@ -31,6 +33,11 @@ final class CheckedJson {
 
   private static final Pattern ID = Pattern.compile("[a-z0-9-]{1,64}");
   private static final Pattern SHA256 = Pattern.compile("[0-9a-f]{64}");
+
+  /** Ranges by their text: few are said, and each by very many. */
+  private static final Map<String, VersionRange> RANGES = new ConcurrentHashMap<>();
+
+  private static final int MOST_RANGES = 10_000;
 
   private static final ObjectMapper JSON =
       JsonMapper.builder(
@@ -98,7 +105,18 @@ final class CheckedJson {
 
   /** Whether a text can be written as UTF-8 and kept: no half of a pair, no character 0. */
   private static boolean isPlain(String text) {
-    return text.indexOf(0) < 0 && StandardCharsets.UTF_8.newEncoder().canEncode(text);
+    for (int i = 0; i < text.length(); i++) {
+      char c = text.charAt(i);
+      if (c == 0) return false;
+      if (!Character.isSurrogate(c)) continue;
+      boolean pair =
+          Character.isHighSurrogate(c)
+              && i + 1 < text.length()
+              && Character.isLowSurrogate(text.charAt(i + 1));
+      if (!pair) return false;
+      i++;
+    }
+    return true;
   }
 
   String required(String key) {
@@ -156,9 +174,11 @@ final class CheckedJson {
     String text = text(key);
     if (text.isEmpty()) return VersionRange.of("*");
     try {
-      return VersionRange.of(text);
+      return RANGES.computeIfAbsent(text, VersionRange::of);
     } catch (IroningException e) {
       return wrong(key, "is no range of versions", VersionRange.of("*"));
+    } finally {
+      if (RANGES.size() > MOST_RANGES) RANGES.clear();
     }
   }
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import ironing.core.IroningException;
+import ironing.core.testkit.Schemas;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Arrays;
@@ -28,6 +29,7 @@ class CatalogueTest {
 
   @Test
   void a_whole_one_is_read() {
+    assertThat(Schemas.errorsInJson("catalogue", WHOLE)).isEmpty();
     Catalogue c = Catalogue.read(bytes(WHOLE));
     assertThat(c.id()).isEqualTo("harbour-board");
     assertThat(c.sequence()).isEqualTo(4711);
@@ -47,6 +49,7 @@ class CatalogueTest {
             .replace("2026-12-13T10:00:00Z", "tomorrow")
             .replace("a".repeat(64), "ABC")
             .replace("AAAA=", "AAA=");
+    assertThat(Schemas.errorsInJson("catalogue", wrong)).isNotEmpty();
     assertThat(mistakes(wrong))
         .hasSize(5)
         .anyMatch(m -> m.contains("/id is no id"))

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.catalogue.OfferedMod.Change;
 import ironing.core.catalogue.OfferedMod.Kind;
 import ironing.core.catalogue.OfferedMod.Release;
+import ironing.core.testkit.Schemas;
 import ironing.core.version.ModVersion;
 import java.io.ByteArrayInputStream;
 import java.io.FilterInputStream;
@@ -29,6 +30,8 @@ class PartLinesTest {
   @Test
   void a_line_is_read() throws IOException {
     read(WHOLE);
+    assertThat(Schemas.errorsInJson("catalogue-line", WHOLE)).isEmpty();
+    assertThat(Schemas.errorsInJson("catalogue-line", WHOLE.replace("48211", "-1"))).isNotEmpty();
     assertThat(mistakes).isEmpty();
     Release r = mods.get(0).mod().releases().get(0);
     assertThat(r.version()).isEqualTo(ModVersion.of("4.1"));

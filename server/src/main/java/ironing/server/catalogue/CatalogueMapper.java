@@ -195,6 +195,14 @@ interface CatalogueMapper {
   List<String> addMods(
       @Param("catalogue") long catalogue, @Param("part") String part, @Param("rows") String rows);
 
+  /** Puts into the index of words what waits to be put there. */
+  @Select("select gin_clean_pending_list('offered_mod_words'::regclass)")
+  long settleWords();
+
+  /** Has the database look how many of what there are. */
+  @Update("analyze offered_mod, offered_need, offered_range")
+  void count();
+
   @Insert(
       """
       insert into offered_range (catalogue_id, range)

@@ -1,12 +1,9 @@
 package ironing.server.catalogue;
 
-import ironing.core.catalogue.OfferedMod;
 import ironing.core.catalogue.PartLines;
 import ironing.core.library.Needs.Installed;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
-import ironing.server.catalogue.CatalogueSearchMapper.CountedUpTo;
-import ironing.server.catalogue.CatalogueSearchMapper.LineRow;
 import ironing.server.catalogue.CatalogueSearchMapper.Wanted;
 import ironing.server.platform.Json;
 import ironing.server.workspace.OpenWorkspace;
@@ -16,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Finds mods among all that the catalogues of a workspace offer; asks nobody but the database. */
 @Component
@@ -23,11 +21,16 @@ class CatalogueSearch {
   private static final int MOST_COUNTED = 1_000;
   private static final int MOST_WORDS = 12;
 
+  /** So many are quickly found by their words and put in order. */
+  private static final int FEW = 3_000;
+
   private final CatalogueSearchMapper db;
+  private final TransactionTemplate transaction;
   private final Json json;
 
-  CatalogueSearch(CatalogueSearchMapper db, Json json) {
+  CatalogueSearch(CatalogueSearchMapper db, TransactionTemplate transaction, Json json) {
     this.db = db;
+    this.transaction = transaction;
     this.json = json;
   }
 
@@ -54,9 +57,57 @@ class CatalogueSearch {
    */
   record Page(List<Catalogues.Offered> mods, int total, boolean isMore) {}
 
+  /**
+   * Finds them: first the mod whose id is what was typed, then those whose names have the words,
+   * then the others; among equals the newest first, and of several catalogues the first.
+   */
   Page find(OpenWorkspace open, Query query) {
-    Optional<String> words = words(query.text());
+    return transaction.execute(s -> findNow(open, query));
+  }
+
+  private Page findNow(OpenWorkspace open, Query query) {
+    Optional<List<String>> words = words(query.text());
     if (words.isPresent() && words.get().isEmpty()) return new Page(List.of(), 0, false);
+    int total = 0, from = query.from();
+    List<Catalogues.Offered> mods = new ArrayList<>();
+    for (Step step : steps(open, query, words)) {
+      int left = query.count() - mods.size();
+      if (left == 0 && total > MOST_COUNTED) break;
+      Optional<Wanted> way = way(step.wanted);
+      if (way.isEmpty()) continue;
+      Wanted wanted = way.get();
+      int there = db.count(wanted, MOST_COUNTED + 1);
+      List<String> lines = left == 0 ? List.of() : db.find(wanted, from, left);
+      for (String line : lines)
+        mods.add(
+            new Catalogues.Offered(step.wanted.catalogue(), step.title, PartLines.again(line)));
+      boolean isOver = lines.size() < left;
+      // the next step begins where this one ends: then all of it has to be known
+      if (isOver && there > MOST_COUNTED) there = db.count(wanted, Integer.MAX_VALUE);
+      total += there;
+      from = Math.max(0, from - there);
+    }
+    return new Page(mods, Math.min(total, MOST_COUNTED), total > MOST_COUNTED);
+  }
+
+  /** Chooses how the database looks; empty where there is nothing to be found. */
+  private Optional<Wanted> way(Wanted wanted) {
+    db.byWords();
+    boolean isByAge = wanted.words() == null && wanted.mod() == null;
+    if (wanted.words() != null) {
+      int some = db.withWords(wanted.catalogue(), wanted.words(), FEW + 1);
+      if (some == 0) return Optional.empty();
+      isByAge = some > FEW;
+    }
+    if (!isByAge) return Optional.of(wanted);
+    db.byAge();
+    return Optional.of(wanted.byAge());
+  }
+
+  /** One question to the database. */
+  private record Step(Wanted wanted, String title) {}
+
+  private List<Step> steps(OpenWorkspace open, Query query, Optional<List<String>> words) {
     String ranges =
         query.fits() && open.gameVersion().isPresent()
             ? json.write(holding(open, ModVersion.of(open.gameVersion().get())))
@@ -64,44 +115,56 @@ class CatalogueSearch {
     String met = query.nothingMore() ? json.write(met(open)) : null;
     String tag = query.tag().isEmpty() ? null : query.tag();
     String author = query.author().isEmpty() ? null : query.author();
-    long workspace = open.workspace();
     String game = open.game().id();
-    List<LineRow> rows =
-        db.find(
-            new Wanted(
-                workspace,
-                game,
-                words.orElse(null),
-                query.text().strip().toLowerCase(Locale.ROOT),
-                tag,
-                author,
-                ranges,
-                met,
-                query.from(),
-                query.count()));
-    int total =
-        db.count(
-            new CountedUpTo(
-                workspace, game, words.orElse(null), tag, author, ranges, met, MOST_COUNTED + 1));
-    List<Catalogues.Offered> mods = new ArrayList<>();
-    for (LineRow r : rows) {
-      OfferedMod mod = PartLines.again(r.line());
-      mods.add(new Catalogues.Offered(r.catalogue(), r.title(), mod));
+    List<Step> steps = new ArrayList<>();
+    // by words: which query, which not, the very mod, not the very mod
+    List<String[]> kinds = new ArrayList<>();
+    if (words.isEmpty()) {
+      kinds.add(new String[] {null, null, null, null});
+    } else {
+      String all = String.join(" & ", words.get());
+      String named = String.join("A & ", words.get()) + "A";
+      String typed = String.join("-", query.text().strip().toLowerCase(Locale.ROOT).split("\\s+"));
+      kinds.add(new String[] {null, null, typed, null});
+      kinds.add(new String[] {named, null, null, typed});
+      kinds.add(new String[] {all, named, null, typed});
     }
-    return new Page(mods, Math.min(total, MOST_COUNTED), total > MOST_COUNTED);
+    for (String[] k : kinds) {
+      List<Long> before = new ArrayList<>();
+      for (CatalogueSearchMapper.Place c : db.places(open.workspace())) {
+        steps.add(
+            new Step(
+                new Wanted(
+                    c.id(),
+                    List.copyOf(before),
+                    game,
+                    k[0],
+                    k[1],
+                    k[2],
+                    k[3],
+                    tag,
+                    author,
+                    ranges,
+                    met,
+                    false),
+                c.title()));
+        before.add(c.id());
+      }
+    }
+    return steps;
   }
 
   List<CatalogueSearchMapper.Counted> tags(OpenWorkspace open) {
     return db.tags(open.workspace(), open.game().id());
   }
 
-  /** A query of PostgreSQL; empty for all mods, an empty text where no mod can be meant. */
-  private static Optional<String> words(String text) {
+  /** Parts of a query of PostgreSQL; empty for all mods, no parts where no mod can be meant. */
+  private static Optional<List<String>> words(String text) {
     if (text.isBlank()) return Optional.empty();
     List<String> words = new ArrayList<>();
     for (String w : text.split("[^\\p{L}\\p{N}]+"))
       if (!w.isEmpty() && words.size() < MOST_WORDS) words.add("'" + w + "':*");
-    return Optional.of(String.join(" & ", words));
+    return Optional.of(words);
   }
 
   private List<String> holding(OpenWorkspace open, ModVersion game) {

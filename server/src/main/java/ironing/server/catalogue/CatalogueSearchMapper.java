@@ -4,6 +4,7 @@ import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 /** What catalogues offer, found in the database. */
 @Mapper
@@ -21,11 +22,22 @@ interface CatalogueSearchMapper {
       select c.id as catalogue, c.title, o.line
       from catalogue c join offered_mod o on o.catalogue_id = c.id
       where c.workspace_id = #{workspace} and o.game = #{game}
-        and o.mod in (select jsonb_array_elements_text(cast(#{mods} as jsonb)))
+        and o.mod = any(array(select jsonb_array_elements_text(cast(#{mods} as jsonb))))
       order by c.position, c.id
       """)
   List<LineRow> lines(
       @Param("workspace") long workspace, @Param("game") String game, @Param("mods") String mods);
+
+  /** The catalogues of a workspace that have a state, in the user's order. */
+  @Select(
+      """
+      select id, title from catalogue
+      where workspace_id = #{workspace} and state is not null order by position, id
+      """)
+  List<Place> places(long workspace);
+
+  /** A catalogue that is searched. */
+  record Place(long id, String title) {}
 
   /** All ranges of the game's versions that are said. */
   @Select(
@@ -44,81 +56,99 @@ interface CatalogueSearchMapper {
       """
       select distinct need from offered_need n join catalogue c on c.id = n.catalogue_id
       where c.workspace_id = #{workspace}
-        and n.mod in (select jsonb_array_elements_text(cast(#{mods} as jsonb)))
+        and n.mod = any(array(select jsonb_array_elements_text(cast(#{mods} as jsonb))))
       """)
   List<String> needs(@Param("workspace") long workspace, @Param("mods") String mods);
 
   /**
-   * What is looked for. Null for what does not matter.
+   * What is looked for in one catalogue. Null for what does not matter.
    *
+   * @param before earlier catalogues; a mod of these is not told again
    * @param words a query of PostgreSQL
-   * @param typed as it was typed, in small letters
+   * @param but another query, of what is not wanted
+   * @param mod the id of the one mod that is wanted
+   * @param butMod the id of one that is not
    * @param ranges in JSON, those that hold
    * @param met in JSON, the needs that are met
+   * @param isByAge whether it is looked for from the newest on; it makes another statement of it,
+   *     since the database keeps the way that it has once found for a statement
    */
   record Wanted(
-      long workspace,
+      long catalogue,
+      List<Long> before,
       String game,
       String words,
-      String typed,
+      String but,
+      String mod,
+      String butMod,
       String tag,
       String author,
       String ranges,
       String met,
-      int from,
-      int count) {}
+      boolean isByAge) {
+    Wanted byAge() {
+      return new Wanted(
+          catalogue, before, game, words, but, mod, butMod, tag, author, ranges, met, true);
+    }
+  }
 
   String WHERE =
       """
-      from offered_mod o join catalogue c on c.id = o.catalogue_id
-      where c.workspace_id = #{workspace} and o.game = #{game}
-      <if test="words != null">and o.words @@ to_tsquery('simple', #{words})</if>
-      <if test="tag != null">and #{tag} = any(o.tags)</if>
-      <if test="author != null">and #{author} = any(o.authors)</if>
-      <if test="ranges != null">
-        and o.ranges <![CDATA[&&]]>
-          array(select jsonb_array_elements_text(cast(#{ranges} as jsonb)))
+      from offered_mod o <if test="w.isByAge">/* by age */</if>
+      where o.catalogue_id = #{w.catalogue} and o.game = #{w.game}
+      <if test="w.mod != null">and o.mod = #{w.mod}</if>
+      <if test="w.butMod != null">and o.mod &lt;&gt; #{w.butMod}</if>
+      <if test="w.words != null">and o.words @@ to_tsquery('simple', #{w.words})</if>
+      <if test="w.but != null">and not o.words @@ to_tsquery('simple', #{w.but})</if>
+      <if test="w.tag != null">and #{w.tag} = any(o.tags)</if>
+      <if test="w.author != null">and #{w.author} = any(o.authors)</if>
+      <if test="w.ranges != null">
+        and o.ranges &amp;&amp; array(select jsonb_array_elements_text(cast(#{w.ranges} as jsonb)))
       </if>
-      <if test="met != null">
+      <if test="w.met != null">
         and not exists (select 1 from unnest(o.needs) n
-          where n not in (select jsonb_array_elements_text(cast(#{met} as jsonb))))
+          where n not in (select jsonb_array_elements_text(cast(#{w.met} as jsonb))))
       </if>
-      and not exists (select 1 from offered_mod p join catalogue d on d.id = p.catalogue_id
-        where d.workspace_id = #{workspace} and p.mod = o.mod and p.game = o.game
-          and (d.position, d.id) <![CDATA[<]]> (c.position, c.id))
+      <if test="!w.before.isEmpty()">
+        and not exists (select 1 from offered_mod p where p.mod = o.mod and p.game = o.game
+          and p.catalogue_id in
+          <foreach collection="w.before" item="b" open="(" separator="," close=")">#{b}</foreach>)
+      </if>
       """;
 
-  /** A mod that was found, as the first catalogue that offers it says. */
+  /** How many mods of a catalogue have some words, counted up to a bound by the index of words. */
   @Select(
-      "<script>select c.id as catalogue, c.title, o.line "
+      """
+      select count(*) from (select 1 from offered_mod
+        where catalogue_id = #{catalogue} and words @@ to_tsquery('simple', #{words})
+        limit #{most}) found
+      """)
+  int withWords(
+      @Param("catalogue") long catalogue, @Param("words") String words, @Param("most") int most);
+
+  /**
+   * For this transaction: looks by the index of words. The database takes every beginning of a word
+   * to be in one mod of fifty, and would read all mods for one that is in three.
+   */
+  @Update(
+      "set local enable_seqscan = off; set local enable_indexscan = off; set local enable_bitmapscan = on")
+  void byWords();
+
+  /** For this transaction: looks from the newest on, which soon finds some of very many. */
+  @Update(
+      "set local enable_seqscan = off; set local enable_indexscan = on; set local enable_bitmapscan = off")
+  void byAge();
+
+  /** The lines that are found, the newest first. */
+  @Select(
+      "<script>select o.line "
           + WHERE
-          + """
-          <choose>
-            <when test="words != null">
-              order by o.mod = #{typed} or lower(o.name) = #{typed} desc,
-                ts_rank(o.words, to_tsquery('simple', #{words})) desc, o.newest_at desc, o.mod
-            </when>
-            <otherwise>order by o.newest_at desc, o.mod</otherwise>
-          </choose>
-          limit #{count} offset #{from}
-          </script>
-          """)
-  List<LineRow> find(Wanted wanted);
+          + " order by o.newest_at desc, o.mod limit #{count} offset #{from}</script>")
+  List<String> find(@Param("w") Wanted wanted, @Param("from") int from, @Param("count") int count);
 
   /** How many there are, counted up to a bound. */
   @Select("<script>select count(*) from (select 1 " + WHERE + " limit #{most}) found</script>")
-  int count(CountedUpTo wanted);
-
-  /** {@link Wanted}, and how far is counted. */
-  record CountedUpTo(
-      long workspace,
-      String game,
-      String words,
-      String tag,
-      String author,
-      String ranges,
-      String met,
-      int most) {}
+  int count(@Param("w") Wanted wanted, @Param("most") int most);
 
   /** A word with how many mods have it. */
   record Counted(String word, int mods) {}

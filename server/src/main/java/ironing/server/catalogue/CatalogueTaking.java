@@ -6,7 +6,6 @@ import ironing.core.catalogue.OfferedMod;
 import ironing.core.catalogue.OfferedMod.Kind;
 import ironing.core.catalogue.OfferedMod.Need;
 import ironing.core.catalogue.OfferedMod.Release;
-import ironing.core.catalogue.PartLines;
 import ironing.core.catalogue.PartLines.Line;
 import ironing.core.catalogue.PartLines.Mistake;
 import ironing.core.catalogue.Trust;
@@ -14,11 +13,8 @@ import ironing.server.catalogue.CatalogueMapper.CatalogueRow;
 import ironing.server.catalogue.CatalogueMapper.PartRow;
 import ironing.server.catalogue.CatalogueMapper.Versions;
 import ironing.server.platform.Json;
-import java.io.BufferedInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -113,11 +109,12 @@ class CatalogueTaking {
       Map<Part, Path> fresh) {
     return transaction.execute(
         s -> {
-          try {
+          try (PartReading reading = new PartReading(fresh, lines -> json.write(rows(lines)))) {
             Taking taking = new Taking(row, kept(row, state));
-            for (Map.Entry<Part, Path> e : fresh.entrySet())
-              taking.add(e.getKey().sha256(), e.getValue());
+            for (Part part : fresh.keySet()) taking.add(part.sha256(), reading);
             News news = taking.news();
+            db.settleWords();
+            if (taking.isMostlyNew()) db.count();
             db.taken(
                 row.id(),
                 state.title(),
@@ -142,6 +139,7 @@ class CatalogueTaking {
     private final Set<String> needs = new TreeSet<>();
     private final List<NewRelease> releases = new ArrayList<>();
     private int mods;
+    private int written;
     private int newMods;
     private int newReleases;
     private int leftOut;
@@ -164,44 +162,38 @@ class CatalogueTaking {
       }
     }
 
-    void add(String sha256, Path file) throws IOException {
+    /** Writes the next part that is read. */
+    void add(String sha256, PartReading reading) throws IOException {
       List<Mistake> mistakes = new ArrayList<>();
-      List<Line> lines = new ArrayList<>();
-      int[] added = {0};
-      boolean[] repeats = {false};
-      try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
-        PartLines.read(
-            in,
-            line -> {
-              lines.add(line);
-              if (lines.size() == ROWS_AT_ONCE) added[0] += write(sha256, lines, mistakes, repeats);
-            },
-            mistakes::add);
-      }
-      added[0] += write(sha256, lines, mistakes, repeats);
-      mods += added[0];
+      int added = 0;
+      boolean repeats = false;
+      PartReading.Piece piece;
+      do {
+        piece = reading.next();
+        if (!piece.lines().isEmpty()) {
+          int before = mistakes.size();
+          added += write(sha256, piece, mistakes);
+          repeats |= mistakes.size() > before;
+        }
+        mistakes.addAll(piece.mistakes());
+      } while (!piece.isLast());
+      mods += added;
+      written += added;
       leftOut += mistakes.size();
       mistakes.sort(Comparator.comparingInt(Mistake::line));
       List<Mistake> told = mistakes.subList(0, Math.min(MOST_MISTAKES, mistakes.size()));
-      db.addPart(row.id(), sha256, added[0], json.write(told), repeats[0]);
+      db.addPart(row.id(), sha256, added, json.write(told), repeats);
     }
 
-    private int write(String sha256, List<Line> lines, List<Mistake> mistakes, boolean[] repeats) {
-      if (lines.isEmpty()) return 0;
-      List<Row> rows = lines.stream().map(CatalogueTaking::row).toList();
-      Set<String> added = new HashSet<>(db.addMods(row.id(), sha256, json.write(rows)));
+    private int write(String sha256, PartReading.Piece piece, List<Mistake> mistakes) {
+      Set<String> added = new HashSet<>(db.addMods(row.id(), sha256, piece.rows()));
       int count = added.size();
-      for (int i = 0; i < lines.size(); i++) {
-        Line line = lines.get(i);
-        if (added.remove(line.mod().mod())) {
-          tell(line.mod(), rows.get(i));
-        } else {
-          repeats[0] = true;
+      for (Line line : piece.lines()) {
+        if (added.remove(line.mod().mod())) tell(line.mod(), row(line));
+        else
           mistakes.add(
               new Mistake(line.line(), "names the mod " + line.mod().mod() + " a second time"));
-        }
       }
-      lines.clear();
       return count;
     }
 
@@ -219,6 +211,10 @@ class CatalogueTaking {
         if (releases.size() < MOST_NEWS)
           releases.add(new NewRelease(mod.mod(), mod.name(), version));
       }
+    }
+
+    boolean isMostlyNew() {
+      return written * 10 > mods;
     }
 
     private void flush() {
@@ -253,6 +249,10 @@ class CatalogueTaking {
       Set<String> ranges,
       Set<String> needs,
       String line) {}
+
+  private static List<Row> rows(List<Line> lines) {
+    return lines.stream().map(CatalogueTaking::row).toList();
+  }
 
   private static Row row(Line line) {
     OfferedMod mod = line.mod();

@@ -13,6 +13,7 @@ import ironing.core.library.ModCard;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
+import ironing.core.workspace.HarmlessMods;
 import ironing.core.workspace.Mod;
 import ironing.server.catalogue.Catalogues;
 import ironing.server.catalogue.Catalogues.Offered;
@@ -39,6 +40,7 @@ final class Candidates implements ChoiceQuestion.Offers {
   private final Map<String, Long> modOf = new HashMap<>();
   private final Map<String, ToFetch> toFetch = new HashMap<>();
   private final Map<String, String> names = new HashMap<>();
+  private final HarmlessMods harmless;
 
   /** A release that a catalogue offers. */
   record ToFetch(long catalogue, String catalogueTitle, String mod, String name, Release release) {}
@@ -46,6 +48,7 @@ final class Candidates implements ChoiceQuestion.Offers {
   Candidates(OpenWorkspace open, Catalogues catalogues) {
     this.open = open;
     this.catalogues = catalogues;
+    this.harmless = open.get(HARMLESS);
     Set<Long> on = new HashSet<>();
     for (Layer l : open.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
     Map<String, Candidate> onById = new HashMap<>();
@@ -76,7 +79,7 @@ final class Candidates implements ChoiceQuestion.Offers {
         false,
         false,
         VersionRange.of(card.gameVersions()),
-        open.get(HARMLESS).contains(m.id()),
+        harmless.contains(m.id()),
         card.needs().stream().map(Candidates::need).toList(),
         card.clashes().stream()
             .map(c -> new Clash(c.mod(), VersionRange.of(c.versions()), c.why()))

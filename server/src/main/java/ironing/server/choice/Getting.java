@@ -147,13 +147,19 @@ class Getting {
           try {
             follow(workspace, choice, progress);
           } catch (IroningException | CancellationException e) {
-            // what has come stays in the library; the choice has to be looked at again
-            db.remove(id);
+            // what has come stays in the library, and the choice has to be looked at again; but a
+            // server that ends, or has lost its database, goes on with it at its next start
+            if (!Thread.currentThread().isInterrupted() && !isOfDatabase(e)) db.remove(id);
             throw e;
           }
           db.remove(id);
           return null;
         });
+  }
+
+  private static boolean isOfDatabase(RuntimeException e) {
+    return e instanceof IroningException i
+        && i.problems().stream().anyMatch(p -> p.code().equals("database-gone"));
   }
 
   private static String wished(Choice choice) {
