@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -73,10 +74,13 @@ class CatalogueSearch {
     for (Step step : steps(open, query, words)) {
       int left = query.count() - mods.size();
       if (left == 0 && total > MOST_COUNTED) break;
-      Optional<Wanted> way = way(step.wanted);
+      Optional<Way> way = way(step.wanted);
       if (way.isEmpty()) continue;
-      Wanted wanted = way.get();
-      int there = db.count(wanted, MOST_COUNTED + 1);
+      Wanted wanted = way.get().wanted;
+      int there =
+          way.get().count.isPresent()
+              ? way.get().count.getAsInt()
+              : db.count(wanted, MOST_COUNTED + 1);
       List<String> lines = left == 0 ? List.of() : db.find(wanted, from, left);
       for (String line : lines)
         mods.add(
@@ -90,18 +94,27 @@ class CatalogueSearch {
     return new Page(mods, Math.min(total, MOST_COUNTED), total > MOST_COUNTED);
   }
 
+  /**
+   * How a question is asked.
+   *
+   * @param count how many there are, up to the bound, where that is known by then
+   */
+  private record Way(Wanted wanted, OptionalInt count) {}
+
   /** Chooses how the database looks; empty where there is nothing to be found. */
-  private Optional<Wanted> way(Wanted wanted) {
+  private Optional<Way> way(Wanted wanted) {
     db.byWords();
     boolean isByAge = wanted.words() == null && wanted.mod() == null;
+    OptionalInt count = OptionalInt.empty();
     if (wanted.words() != null) {
-      int some = db.withWords(wanted.catalogue(), wanted.words(), FEW + 1);
+      int some = db.withWords(wanted, FEW + 1);
       if (some == 0) return Optional.empty();
       isByAge = some > FEW;
+      if (wanted.isByWordsAlone()) count = OptionalInt.of(Math.min(some, MOST_COUNTED + 1));
     }
-    if (!isByAge) return Optional.of(wanted);
+    if (!isByAge) return Optional.of(new Way(wanted, count));
     db.byAge();
-    return Optional.of(wanted.byAge());
+    return Optional.of(new Way(wanted.byAge(), count));
   }
 
   /** One question to the database. */

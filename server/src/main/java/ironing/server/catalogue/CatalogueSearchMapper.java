@@ -86,6 +86,16 @@ interface CatalogueSearchMapper {
       String ranges,
       String met,
       boolean isByAge) {
+    /** Whether nothing matters but what {@link CatalogueSearchMapper#withWords} counts. */
+    boolean isByWordsAlone() {
+      return but == null
+          && tag == null
+          && author == null
+          && ranges == null
+          && met == null
+          && before.isEmpty();
+    }
+
     Wanted byAge() {
       return new Wanted(
           catalogue, before, game, words, but, mod, butMod, tag, author, ranges, met, true);
@@ -116,15 +126,18 @@ interface CatalogueSearchMapper {
       </if>
       """;
 
-  /** How many mods of a catalogue have some words, counted up to a bound by the index of words. */
+  /**
+   * How many mods have the words, counted up to a bound; nothing else that is wanted counts but the
+   * game, and the one mod that is not wanted.
+   */
   @Select(
       """
       select count(*) from (select 1 from offered_mod
-        where catalogue_id = #{catalogue} and words @@ to_tsquery('simple', #{words})
+        where catalogue_id = #{w.catalogue} and game = #{w.game} and mod <> #{w.butMod}
+          and words @@ to_tsquery('simple', #{w.words})
         limit #{most}) found
       """)
-  int withWords(
-      @Param("catalogue") long catalogue, @Param("words") String words, @Param("most") int most);
+  int withWords(@Param("w") Wanted wanted, @Param("most") int most);
 
   /**
    * For this transaction: looks by the index of words. The database takes every beginning of a word
