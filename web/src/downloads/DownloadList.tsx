@@ -7,7 +7,7 @@ import { Problems } from '../ui/Problems'
 import { Progress } from '../ui/Progress'
 import { type Download, downloadWords, queueWords } from './words'
 
-export function useDownloads(workspace: number) {
+function useDownloads(workspace: number) {
   return useQuery({
     queryKey: of(workspace, 'downloads'),
     queryFn: ({ signal }) =>

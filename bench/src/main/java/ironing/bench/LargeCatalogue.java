@@ -21,10 +21,10 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
 /**
- * A catalogue of 200,000 mods in 600,000 releases over 256 parts, served on loopback: the first look,
- * one at which nothing has changed, one at which three parts have; searches; what choices bring with
- * them where 300 mods are installed; and one large download beside {@code curl | tee | sha256sum}.
- * Prints milliseconds as JSON, medians but for the first look.
+ * A catalogue of 200,000 mods in 600,000 releases over 256 parts, served on loopback: the first
+ * look, one at which nothing has changed, one at which three parts have; searches; what choices
+ * bring with them where 300 mods are installed; and one large download beside {@code curl | tee |
+ * sha256sum}. Prints milliseconds as JSON, medians but for the first look.
  *
  * <p>Usage: {@code LargeCatalogue URL FOLDER}.
  */
@@ -107,8 +107,14 @@ public final class LargeCatalogue {
     Map<String, Object> file = catalogue.file("large.zip", large);
     catalogue.mod(
         Map.of(
-            "mod", "large-file", "name", "Large file", "game", "large-catalogue",
-            "releases", List.of(Map.of("version", "1", "file", file))));
+            "mod",
+            "large-file",
+            "name",
+            "Large file",
+            "game",
+            "large-catalogue",
+            "releases",
+            List.of(Map.of("version", "1", "file", file))));
     catalogue.write(1);
     Path game = folder.resolve("game");
     Files.createDirectories(game.resolve("data"));
@@ -192,8 +198,11 @@ public final class LargeCatalogue {
                 String more = s[1].equals("%20two") ? "%20" + WORDS[(i + 7) % WORDS.length] : s[1];
                 return timed("/catalogues/mods?search=" + words + more);
               }));
-    out.put("searchOneMs", median(TIMES, i -> timed("/catalogues/mods?search=" + (1_000 + 997 * i))));
-    out.put("newestMs", median(TIMES, i -> timed("/catalogues/mods?tag=" + enc(WORDS[i % WORDS.length]))));
+    out.put(
+        "searchOneMs", median(TIMES, i -> timed("/catalogues/mods?search=" + (1_000 + 997 * i))));
+    out.put(
+        "newestMs",
+        median(TIMES, i -> timed("/catalogues/mods?tag=" + enc(WORDS[i % WORDS.length]))));
   }
 
   private static String enc(String text) {
@@ -218,7 +227,9 @@ public final class LargeCatalogue {
               return choice(Map.of("wishes", wishes), found);
             }));
     out.put("choicesWithASet", found[0]);
-    out.put("missingMs", median(TIMES, i -> choice(Map.of("wishes", List.of(), "missing", true), found)));
+    out.put(
+        "missingMs",
+        median(TIMES, i -> choice(Map.of("wishes", List.of(), "missing", true), found)));
   }
 
   private double choice(Map<String, Object> body, int[] found)
