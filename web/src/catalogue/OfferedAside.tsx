@@ -39,7 +39,7 @@ function Offered({ workspace, mod: m }: { workspace: number; mod: OfferedMod }) 
           <Tag key={t}>{t}</Tag>
         ))}
       </div>
-      {m.page && (
+      {/^https?:\/\//i.test(m.page) && (
         <p className="mt-1.5 break-all">
           <a href={m.page} target="_blank" rel="noreferrer" className="text-woad underline">
             {m.page}

@@ -93,7 +93,7 @@ create table download (
   ended_at timestamptz,
   archive_id bigint
 );
-create unique index download_at_once on download (workspace_id, sha256) where state <> 'done' and state <> 'failed';
+create unique index download_at_once on download (workspace_id, sha256) where state <> 'done';
 
 -- Choices that are being followed: gone on with after a restart.
 create table getting (

@@ -248,12 +248,16 @@ class GettingIT {
     assertThat(api.refusal("POST", base + "/choice/get", Map.of("choice", wish("fog"))))
         .isEqualTo("digest-other");
     JsonNode failed = api.get(base + "/downloads").get(0);
+    long id = failed.path("id").asLong();
     assertThat(failed.path("state").asText()).isEqualTo("FAILED");
     assertThat(failed.path("received").asLong()).isZero();
     assertThat(layers()).isEmpty();
     server.fail("/files/fog-1.0.zip", new Fault(Kind.ENDLESS, 10_000, "", 0));
     assertThat(api.refusal("POST", base + "/choice/get", Map.of("choice", wish("fog"))))
         .isEqualTo("size-other");
+    assertThat(api.get(base + "/downloads")).as("what had failed has gone").hasSize(1);
+    assertThat(api.refusal("POST", base + "/downloads/" + id + "/resume", null))
+        .isEqualTo("not-found");
     server.fail("/files/fog-1.0.zip", new Fault(Kind.STATUS, 404, "", 0));
     assertThat(api.refusal("POST", base + "/choice/get", Map.of("choice", wish("fog"))))
         .isEqualTo("download-refused");
@@ -261,6 +265,22 @@ class GettingIT {
     assertThat(api.refusal("POST", base + "/choice/get", Map.of("choice", wish("fog"))))
         .isEqualTo("download-rests");
     server.mend("/files/fog-1.0.zip");
+    get(wish("fog")).result();
+    assertThat(layers()).containsExactly("Fog 1.0");
+  }
+
+  @Test
+  void what_lies_in_the_bin_is_fetched_and_is_there_again() throws IOException {
+    mods.release("fog", "1.0");
+    offer(1);
+    get(wish("fog")).result();
+    long mod = api.get(base + "/library").path("mods").get(0).path("id").asLong();
+    api.send(
+        "POST",
+        base + "/library/remove",
+        Map.of("mods", List.of(mod), "withArchive", true),
+        Map.of());
+    assertThat(layers()).isEmpty();
     get(wish("fog")).result();
     assertThat(layers()).containsExactly("Fog 1.0");
   }

@@ -10,6 +10,7 @@ import ironing.server.testkit.OfferedMods;
 import ironing.server.testkit.TestServer;
 import ironing.standins.catalogue.CatalogueFolder;
 import java.io.IOException;
+import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
@@ -81,7 +82,7 @@ class PlainWebServerIT {
   }
 
   private boolean answers() {
-    try (Socket s = new Socket("127.0.0.1", port)) {
+    try (Socket s = new Socket(InetAddress.getLoopbackAddress(), port)) {
       return s.isConnected();
     } catch (IOException e) {
       return false;

@@ -105,18 +105,9 @@ final class CheckedJson {
 
   /** Whether a text can be written as UTF-8 and kept: no half of a pair, no character 0. */
   private static boolean isPlain(String text) {
-    for (int i = 0; i < text.length(); i++) {
-      char c = text.charAt(i);
-      if (c == 0) return false;
-      if (!Character.isSurrogate(c)) continue;
-      boolean pair =
-          Character.isHighSurrogate(c)
-              && i + 1 < text.length()
-              && Character.isLowSurrogate(text.charAt(i + 1));
-      if (!pair) return false;
-      i++;
-    }
-    return true;
+    // a pair is one code point; half of one stays what it is
+    return text.codePoints()
+        .noneMatch(c -> c == 0 || (c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE));
   }
 
   String required(String key) {

@@ -35,11 +35,10 @@ final class PartReading implements AutoCloseable {
    * @param rows what is written of them
    * @param mistakes lines of the part that were left out; told with its last piece
    * @param isLast whether the part ends with it
+   * @param isFailed whether reading has failed, and nothing more comes
    */
-  record Piece(List<Line> lines, String rows, List<Mistake> mistakes, boolean isLast) {}
-
-  /** Waits in the queue where reading has failed. */
-  private static final Piece FAILED = new Piece(List.of(), "", List.of(), true);
+  record Piece(
+      List<Line> lines, String rows, List<Mistake> mistakes, boolean isLast, boolean isFailed) {}
 
   /**
    * @param files in the order in which they are written
@@ -55,7 +54,7 @@ final class PartReading implements AutoCloseable {
   Piece next() throws IOException {
     try {
       Piece piece = pieces.take();
-      if (piece != FAILED) return piece;
+      if (!piece.isFailed()) return piece;
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new CancellationException();
@@ -85,7 +84,7 @@ final class PartReading implements AutoCloseable {
     } catch (IOException | RuntimeException e) {
       failed = e;
       pieces.clear();
-      pieces.add(FAILED);
+      pieces.add(new Piece(List.of(), "[]", List.of(), true, true));
     }
   }
 
@@ -94,7 +93,7 @@ final class PartReading implements AutoCloseable {
     List<Line> copy = List.copyOf(lines);
     lines.clear();
     try {
-      pieces.put(new Piece(copy, copy.isEmpty() ? "[]" : rows.apply(copy), mistakes, last));
+      pieces.put(new Piece(copy, copy.isEmpty() ? "[]" : rows.apply(copy), mistakes, last, false));
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new CancellationException();

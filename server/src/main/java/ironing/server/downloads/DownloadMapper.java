@@ -61,7 +61,7 @@ interface DownloadMapper {
   @Select(
       """
       select * from download where workspace_id = #{workspace} and sha256 = #{sha256}
-        and state not in ('done', 'failed')
+        and state <> 'done'
       """)
   DownloadRow unfinished(@Param("workspace") long workspace, @Param("sha256") String sha256);
 

@@ -134,7 +134,6 @@ public class Downloads {
    *
    * @param received bytes that have come
    * @param bytesASecond lately; 0 where it does not run
-   * @param archive what it has become; empty before
    */
   public record Queued(
       DownloadRow row, State state, long received, long bytesASecond, Optional<Problem> problem) {
@@ -142,6 +141,7 @@ public class Downloads {
       return row.id();
     }
 
+    /** What it has become; empty before. */
     public Optional<Long> archive() {
       return Optional.ofNullable(row.archiveId());
     }
@@ -205,18 +205,20 @@ public class Downloads {
 
   /**
    * Puts a file at the end of the queue; one that stands there already stays where it is, and is
-   * taken up again where it rests.
+   * taken up again where it rests. There is never a second one of the same bytes that is not done.
    *
    * @return its number
    */
-  public long add(long workspace, Wanted w) {
+  public synchronized long add(long workspace, Wanted w) {
     workspaces.game(workspace);
     DownloadRow there = db.unfinished(workspace, w.sha256());
     long id;
-    if (there != null) {
+    if (there != null && !there.state().equals(State.FAILED.word())) {
       id = there.id();
       if (there.state().equals(State.RESTING.word())) setState(there, State.WAITING, null);
     } else {
+      // what has failed begins anew, as the catalogue says it now
+      if (there != null) db.remove(there.id());
       NewDownload row = new NewDownload();
       db.add(
           new DownloadRow(

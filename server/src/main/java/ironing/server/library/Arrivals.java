@@ -22,9 +22,12 @@ public class Arrivals {
     this.db = db;
   }
 
-  /** The archive with these bytes, if the library has it. */
+  /** The archive with these bytes, if the library has it; what lies in the bin is not there. */
   public Optional<Long> find(long workspace, String sha256) {
-    return Optional.ofNullable(db.archiveBySha(workspace, sha256)).map(ArchiveRow::id);
+    return db.archives(workspace).stream()
+        .filter(a -> a.sha256().equals(sha256))
+        .map(ArchiveRow::id)
+        .findFirst();
   }
 
   /**
