@@ -39,7 +39,7 @@ export function ChoiceView() {
       }
     >
       {brought && <Asked workspace={workspace} wanted={w} brought={brought} />}
-      <div className="card min-h-0 flex-1 overflow-y-auto">
+      <section aria-label="What comes of it" tabIndex={0} className="card min-h-0 flex-1 overflow-y-auto">
         {nothing ? (
           <Empty icon={CircleDot} title="Nothing is chosen">
             Choose mods in the catalogue; what they bring with them stands here before anything happens.
@@ -55,7 +55,7 @@ export function ChoiceView() {
         ) : (
           <Members brought={choice.data} />
         )}
-      </div>
+      </section>
     </Screen>
   )
 }
