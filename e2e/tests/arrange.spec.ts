@@ -43,7 +43,7 @@ test.describe('Arranging layers', () => {
     expect(order.indexOf('Community Caulking')).toBe(order.indexOf('Lamplight') - 1)
   })
 
-  test('a section is made, folded, moved as one and dissolved', async ({ page }) => {
+  test('a section is made, folded, moved as one and dissolved', async ({ page, world }) => {
     await page.getByRole('row', { name: 'Fogbound Weather' }).click()
     await page.getByRole('row', { name: 'Hull Textures, large' }).click({ modifiers: ['Shift'] })
     await toolbar(page).getByRole('button', { name: 'More to do with them' }).click()
@@ -60,6 +60,8 @@ test.describe('Arranging layers', () => {
     await page.keyboard.press('ArrowRight')
     await expect.poll(() => rows(page)).toContain('Clearer Charts')
     await inOrder(page, (at) => expect(at('Bigger Bollards')).toBe(at('Hull Textures, large') + 1))
+    const folded = async () => (await world.api('GET', `/workspaces/${workspace}/layers/shown`)).folded
+    await expect.poll(folded).toEqual([])
     await page.reload()
     await expect(page.getByTitle('How it looks: choose its 3 layers')).toBeVisible()
     await page.getByTitle('How it looks: choose its 3 layers').click()

@@ -27,6 +27,9 @@ export const WIDEST = 600
 /** A column that is being made wider changes many times a second: only what it comes to is kept. */
 const KEPT_AFTER_MS = 400
 
+/** A browser takes no more bytes than 64 KiB along from a page that is left; a character has up to three. */
+const MOST_KEPT_ALIVE = 20_000
+
 /** What the server keeps, without what this page does not know. */
 export function asShown(kept: Schema['ShownLayersWish'] | undefined): Shown {
   const columns = (kept?.columns ?? []).filter((c): c is Column => c in COLUMNS)
@@ -65,7 +68,7 @@ function shownQuery(workspace: number) {
   })
 }
 
-/** How the list is shown, one for each workspace. A change is shown at once, and kept a moment later. */
+/** How the list is shown, one for each workspace. A change is shown at once and kept; a width, a moment later. */
 export function useShown(workspace: number): [Shown, (change: Partial<Shown>) => void] {
   const queries = useQueryClient()
   const { fail } = useNotices()
@@ -73,7 +76,14 @@ export function useShown(workspace: number): [Shown, (change: Partial<Shown>) =>
   const { mutate } = useMutation({
     scope: { id: `shown ${workspace}` },
     mutationFn: (body: Schema['ShownLayersWish']) =>
-      got(api.PUT('/api/workspaces/{workspace}/layers/shown', { params: { path: { workspace } }, body })),
+      got(
+        api.PUT('/api/workspaces/{workspace}/layers/shown', {
+          params: { path: { workspace } },
+          body,
+          // a page that is left or loaded again meanwhile sends it all the same
+          keepalive: JSON.stringify(body).length < MOST_KEPT_ALIVE,
+        }),
+      ),
     onError: fail,
     onSettled: (_, __, body) => {
       if (pending.get(workspace) === body) pending.delete(workspace)
@@ -98,7 +108,8 @@ export function useShown(workspace: number): [Shown, (change: Partial<Shown>) =>
         pending.set(workspace, body)
         queries.setQueryData(shownQuery(workspace).queryKey, body)
         clearTimeout(later.current)
-        later.current = setTimeout(() => mutate(body), KEPT_AFTER_MS)
+        if (change.widths) later.current = setTimeout(() => mutate(body), KEPT_AFTER_MS)
+        else mutate(body)
       } catch (e) {
         fail(e)
       }

@@ -286,6 +286,59 @@ class CataloguesIT {
         .anyMatch(r -> r.contains("a second time"));
   }
 
+  /** Names and summaries of this machine's own packages, found by their whole names. */
+  @Test
+  void the_packages_of_debian_are_found_by_their_names() throws Exception {
+    Process dpkg =
+        new ProcessBuilder("dpkg-query", "-W", "-f", "${Package}\t${binary:Summary}\n").start();
+    List<String> packages =
+        new String(dpkg.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8)
+            .lines()
+            .distinct()
+            .toList();
+    assertThat(packages).hasSizeGreaterThan(50);
+    for (int i = 0; i < packages.size(); i++) {
+      String[] p = packages.get(i).split("\t", 2);
+      catalogue.mod(Map.of("mod", "package-" + i, "name", p[0], "game", "plain", "summary", p[1]));
+    }
+    catalogue.write(2, key, "");
+    add();
+    for (int i = 0; i < packages.size(); i += 7) {
+      String[] p = packages.get(i).split("\t", 2);
+      for (String text : List.of(p[0], p[1])) {
+        String query = java.net.URLEncoder.encode(text, java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(found("limit=200&search=" + query)).as(text).contains("package-" + i);
+      }
+    }
+  }
+
+  @Test
+  void what_is_hostile_in_a_line_does_not_keep_the_others_out() throws IOException {
+    StringBuilder words = new StringBuilder();
+    java.util.Random random = new java.util.Random(1);
+    while (words.length() < 700_000) words.append(Long.toString(random.nextLong(), 36)).append(' ');
+    catalogue.mod(
+        Map.of("mod", "flood", "name", "Flood", "game", "plain", "summary", words.toString()));
+    String one = words.toString().replaceAll("[ -]", "");
+    catalogue.mod(Map.of("mod", "one-word", "name", "One", "game", "plain", "summary", one));
+    catalogue.mod(
+        Map.of(
+            "mod",
+            "range",
+            "name",
+            "Range",
+            "game",
+            "plain",
+            "releases",
+            List.of(Map.of("version", one.substring(0, 9_000), "file", Map.of()))));
+    catalogue.write(2, key, "");
+    add();
+    assertThat(found("search=flood")).containsExactly("flood");
+    assertThat(found("search=" + one.substring(0, 5_000))).containsExactly("one-word");
+    assertThat(only().path("mistakes")).hasSize(1);
+    assertThat(only().path("mods").asInt()).isEqualTo(24);
+  }
+
   private static String twice() {
     return "{\"mod\":\"fog\",\"name\":\"Another Fog\",\"game\":\"plain\",\"releases\":[]}";
   }

@@ -68,7 +68,7 @@ public record Catalogue(
     Catalogue read =
         new Catalogue(
             top.id("id"),
-            top.required("title"),
+            top.name("title"),
             top.texts("games"),
             top.number("sequence"),
             instant(top, "at"),

@@ -39,6 +39,12 @@ final class CheckedJson {
 
   private static final int MOST_RANGES = 10_000;
 
+  /** The most characters of a version, a range, a variant or a tag. */
+  private static final int SHORT = 200;
+
+  /** The most characters of a name. */
+  private static final int NAME = 500;
+
   private static final ObjectMapper JSON =
       JsonMapper.builder(
               JsonFactory.builder()
@@ -110,10 +116,26 @@ final class CheckedJson {
         .noneMatch(c -> c == 0 || (c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE));
   }
 
+  /** A short text, such as a version: what is kept of it is an entry of an index. */
+  String shortText(String key) {
+    return notLonger(key, text(key), SHORT);
+  }
+
+  private String notLonger(String key, String text, int most) {
+    return text.length() <= most
+        ? text
+        : wrong(key, "has more than " + most + " characters", text.substring(0, 1));
+  }
+
   String required(String key) {
     String text = text(key);
     if (text.isEmpty() && !(has(key) && !node.path(key).isTextual())) wrong(key, "is missing", "");
     return text;
+  }
+
+  /** What a thing is called. */
+  String name(String key) {
+    return notLonger(key, required(key), NAME);
   }
 
   String id(String key) {
@@ -157,13 +179,15 @@ final class CheckedJson {
   }
 
   ModVersion version(String key) {
-    return ModVersion.of(required(key));
+    return ModVersion.of(notLonger(key, required(key), SHORT));
   }
 
   /** A range of versions; any where there is none. */
   VersionRange range(String key) {
     String text = text(key);
     if (text.isEmpty()) return VersionRange.of("*");
+    if (text.length() > SHORT)
+      return wrong(key, "has more than " + SHORT + " characters", VersionRange.of("*"));
     try {
       return RANGES.computeIfAbsent(text, VersionRange::of);
     } catch (IroningException e) {
@@ -178,7 +202,7 @@ final class CheckedJson {
     for (JsonNode v : array(key)) {
       if (!v.isTextual()) wrong(key + "/" + out.size(), "is no text", "");
       else if (!isPlain(v.textValue())) wrong(key + "/" + out.size(), NOT_PLAIN, "");
-      else out.add(v.textValue());
+      else out.add(notLonger(key + "/" + out.size(), v.textValue(), SHORT));
     }
     return List.copyOf(out);
   }

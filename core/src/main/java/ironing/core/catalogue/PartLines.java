@@ -116,7 +116,7 @@ public final class PartLines {
     if (!wrong.isEmpty()) return null;
     return new OfferedMod(
         line.id("mod"),
-        line.required("name"),
+        line.name("name"),
         line.id("game"),
         line.text("summary"),
         line.texts("tags"),
@@ -131,7 +131,7 @@ public final class PartLines {
         r.version("version"),
         day(r),
         r.oneOf("kind", Kind.class, Kind.MAIN),
-        r.text("variant"),
+        r.shortText("variant"),
         r.text("title"),
         file(r.object("file")),
         r.range("game"),
@@ -145,7 +145,8 @@ public final class PartLines {
   }
 
   private static Need need(CheckedJson n) {
-    Optional<String> variant = n.has("variant") ? Optional.of(n.text("variant")) : Optional.empty();
+    Optional<String> variant =
+        n.has("variant") ? Optional.of(n.shortText("variant")) : Optional.empty();
     return new Need(n.id("mod"), n.range("versions"), variant);
   }
 

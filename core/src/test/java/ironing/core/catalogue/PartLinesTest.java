@@ -74,6 +74,22 @@ class PartLinesTest {
   }
 
   @Test
+  void what_is_too_long_to_be_kept_in_an_index_is_a_mistake() throws IOException {
+    String longRange = ">=1 || ".repeat(100) + "<2";
+    read(
+        String.join(
+            "\n",
+            WHOLE.replace(">=1.4 <2", longRange),
+            WHOLE.replace(">=1.2", longRange),
+            WHOLE.replace("4.1.0", "1.".repeat(200) + "0"),
+            WHOLE.replace("small", "s".repeat(201)),
+            WHOLE.replace("\"weather\"", "\"" + "w".repeat(201) + "\""),
+            WHOLE.replace("Fogbound Weather", "F".repeat(501))));
+    assertThat(mods).isEmpty();
+    assertThat(mistakes).hasSize(6).allMatch(m -> m.reason().contains("has more than "));
+  }
+
+  @Test
   void where_the_stream_hands_out_few_bytes_at_a_time_nothing_is_another() throws IOException {
     byte[] text =
         (WHOLE + "\n" + WHOLE.replace("fogbound-weather", "ü-no-id") + "\n" + WHOLE)

@@ -20,6 +20,7 @@ import ironing.server.platform.Folders;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.net.UnknownHostException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.FileSystemException;
@@ -91,15 +92,21 @@ class CatalogueLook {
       return new Outcome.Refused(e.problems());
     } catch (NotThere e) {
       return new Outcome.Refused(List.of(notThere(e)));
+    } catch (UncheckedIOException e) {
+      return unreachable(row, e.getCause());
     } catch (IOException e) {
-      return new Outcome.Refused(
-          List.of(
-              new Problem(
-                  "catalogue-unreachable",
-                  row.address(),
-                  Fetcher.said(e),
-                  "What was known of it stays. Look again later, or check the address.")));
+      return unreachable(row, e);
     }
+  }
+
+  private static Outcome unreachable(CatalogueRow row, IOException e) {
+    return new Outcome.Refused(
+        List.of(
+            new Problem(
+                "catalogue-unreachable",
+                row.address(),
+                Fetcher.said(e),
+                "What was known of it stays. Look again later, or check the address.")));
   }
 
   private Outcome looked(CatalogueRow row, Source source, String game, Jobs.Progress progress)

@@ -88,6 +88,12 @@ interface CatalogueMapper {
       @Param("address") String address,
       @Param("row") NewCatalogue row);
 
+  /**
+   * Keeps a catalogue from being removed as long as the transaction goes on; null where it is gone.
+   */
+  @Select("select id from catalogue where id = #{id} for update")
+  Long lock(long id);
+
   @Delete("delete from catalogue where workspace_id = #{workspace} and id = #{id}")
   int remove(@Param("workspace") long workspace, @Param("id") long id);
 
@@ -180,13 +186,13 @@ interface CatalogueMapper {
          line)
       select #{catalogue}, r.mod, #{part}, r.name, r.game, r.tags, r.authors, r."newestAt",
         r.versions, r.ranges, r.needs,
-        setweight(to_tsvector('simple', r.name || ' ' || r.mod), 'A')
-          || setweight(to_tsvector('simple',
-            array_to_string(r.tags, ' ') || ' ' || array_to_string(r.authors, ' ')), 'B')
-          || setweight(to_tsvector('simple', r.summary), 'C'),
+        setweight(to_tsvector('simple', r.named), 'A')
+          || setweight(to_tsvector('simple', r.sorted), 'B')
+          || setweight(to_tsvector('simple', r.told), 'C'),
         r.line
       from jsonb_to_recordset(cast(#{rows} as jsonb)) as r(mod text, name text, game text,
-        summary text, tags text[], authors text[], "newestAt" text, versions text[],
+        tags text[], authors text[], "newestAt" text, named text,
+        sorted text, told text, versions text[],
         ranges text[], needs text[], line text)
       on conflict do nothing
       returning mod

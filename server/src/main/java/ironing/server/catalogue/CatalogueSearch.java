@@ -175,8 +175,7 @@ class CatalogueSearch {
   private static Optional<List<String>> words(String text) {
     if (text.isBlank()) return Optional.empty();
     List<String> words = new ArrayList<>();
-    for (String w : text.split("[^\\p{L}\\p{N}]+"))
-      if (!w.isEmpty() && words.size() < MOST_WORDS) words.add("'" + w + "':*");
+    for (String w : Words.in(text)) if (words.size() < MOST_WORDS) words.add("'" + w + "':*");
     return Optional.of(words);
   }
 

@@ -1,5 +1,6 @@
 package ironing.server.catalogue;
 
+import ironing.core.IroningException;
 import ironing.core.catalogue.Catalogue;
 import ironing.core.catalogue.Catalogue.Part;
 import ironing.core.catalogue.OfferedMod;
@@ -110,6 +111,7 @@ class CatalogueTaking {
     return transaction.execute(
         s -> {
           try (PartReading reading = new PartReading(fresh, lines -> json.write(rows(lines)))) {
+            if (db.lock(row.id()) == null) throw forgotten(state);
             Taking taking = new Taking(row, kept(row, state));
             for (Part part : fresh.keySet()) taking.add(part.sha256(), reading);
             News news = taking.news();
@@ -129,6 +131,14 @@ class CatalogueTaking {
             throw new UncheckedIOException(e);
           }
         });
+  }
+
+  private static IroningException forgotten(Catalogue state) {
+    return IroningException.of(
+        "not-found",
+        "“" + state.title() + "”",
+        "The catalogue was forgotten while it was read.",
+        "Add it again if you want it.");
   }
 
   /** One state on its way into the database. */
@@ -236,15 +246,23 @@ class CatalogueTaking {
     }
   }
 
-  /** A row of {@link CatalogueMapper#addMods}. */
+  /**
+   * A row of {@link CatalogueMapper#addMods}.
+   *
+   * @param named the words of its name and id, one blank between two
+   * @param sorted those of its tags and authors
+   * @param told those of its summary
+   */
   private record Row(
       String mod,
       String name,
       String game,
-      String summary,
       List<String> tags,
       List<String> authors,
       String newestAt,
+      String named,
+      String sorted,
+      String told,
       Set<String> versions,
       Set<String> ranges,
       Set<String> needs,
@@ -269,10 +287,12 @@ class CatalogueTaking {
         mod.mod(),
         mod.name(),
         mod.game(),
-        mod.summary(),
         mod.tags(),
         mod.authors(),
         newestAt,
+        Words.of(mod.name() + " " + mod.mod()),
+        Words.of(String.join(" ", mod.tags()) + " " + String.join(" ", mod.authors())),
+        Words.of(mod.summary()),
         versions,
         ranges,
         needs,
