@@ -68,6 +68,28 @@ test.describe('The frame of every screen', () => {
     }
   })
 
+  test('Enter in the palette means what fits best, also when its names come late', async ({ page }) => {
+    await page.goto(address(workspace, 'Overview'))
+    await settled(page)
+    await page.route('**/records/names*', async (route) => {
+      await new Promise((later) => setTimeout(later, 700))
+      await route.continue()
+    })
+    await page.keyboard.press('Control+k')
+    await page.getByRole('combobox').fill('aud')
+    const best = page.getByRole('option', { selected: true })
+    await expect(best).not.toContainText('Aud Helga')
+    await expect(best).toContainText('Aud Helga')
+    // but an entry that was gone to stays chosen
+    await page.getByRole('combobox').fill('ba')
+    await expect(page.getByRole('option', { name: 'Aud Helga' })).toHaveCount(0)
+    await page.getByRole('combobox').fill('au')
+    await page.keyboard.press('ArrowDown')
+    const gone = (await best.textContent()) ?? ''
+    await expect(page.getByRole('option', { name: 'Aud Helga' }).first()).toBeVisible()
+    await expect(best).toHaveText(gone)
+  })
+
   test('a screen is found by the words of the trade, a theme is chosen, and ? tells the keys', async ({
     page,
   }) => {

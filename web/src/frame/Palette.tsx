@@ -1,9 +1,10 @@
-import { Command, defaultFilter } from 'cmdk'
-import { useState } from 'react'
+import { Command } from 'cmdk'
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
 import { useLoadOrder } from '../load-order/queries'
 import { useRecordNames } from '../records/queries'
+import { fitting, type Group } from './fitting'
 import { offeredNow } from './offered'
 import { useOverview, useUndo } from './queries'
 import { setTheme, type Theme } from './theme'
@@ -19,26 +20,46 @@ interface PaletteProps {
 
 /** Ctrl K: every screen, mod, plugin, record and action by a few letters of its name. */
 export function Palette({ workspace, open, onOpenChange, onKeys }: PaletteProps) {
+  const [selected, setSelected] = useState('')
+  // Whether the user has gone to an entry, which is then not left for a better one that comes late.
+  const walked = useRef(false)
   return (
     <Command.Dialog
       open={open}
-      onOpenChange={onOpenChange}
+      onOpenChange={(next) => {
+        walked.current = false
+        onOpenChange(next)
+      }}
       label="Find"
-      filter={fits}
+      shouldFilter={false}
+      value={selected}
+      onValueChange={setSelected}
+      onKeyDownCapture={(event) => {
+        if (event.key !== 'Shift') walked.current = WALKING.has(event.key)
+      }}
+      onPointerMoveCapture={() => {
+        walked.current = true
+      }}
       overlayClassName="fixed inset-0 z-40 bg-black/35"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(620px,92vw)] -translate-x-1/2 overflow-hidden rounded-xl border border-line bg-card shadow-lift"
     >
-      {open && <Found workspace={workspace} close={() => onOpenChange(false)} onKeys={onKeys} />}
+      {open && (
+        <Found
+          workspace={workspace}
+          close={() => {
+            walked.current = false
+            onOpenChange(false)
+          }}
+          onKeys={onKeys}
+          walked={walked}
+          select={setSelected}
+        />
+      )}
     </Command.Dialog>
   )
 }
 
-/** How well something fits what is typed: by its name, or else by the beginning of a word of the trade. */
-function fits(value: string, typed: string, words?: string[]): number {
-  const asked = typed.trim().toLowerCase()
-  const byWord = words?.some((w) => w.startsWith(asked) || w.includes(` ${asked}`)) ? 0.2 : 0
-  return Math.max(defaultFilter(value, typed), byWord)
-}
+const WALKING = new Set(['ArrowUp', 'ArrowDown', 'Home', 'End', 'PageUp', 'PageDown'])
 
 /** Screens below others. */
 const BELOW = [
@@ -169,21 +190,24 @@ const ITEM =
 const GROUP =
   '[&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px] [&_[cmdk-group-heading]]:font-semibold [&_[cmdk-group-heading]]:text-ink-3'
 
-function Found(props: { workspace: number; close: () => void; onKeys: () => void }) {
-  const { workspace, close } = props
-  const views = viewsOf(useOverview(workspace).data?.steps)
-  const go = useNavigate()
-  const layers = useLayers(workspace).data
-  const plugins = useLoadOrder(workspace).data
+interface FoundProps {
+  workspace: number
+  close: () => void
+  onKeys: () => void
+  walked: RefObject<boolean>
+  select: (value: string) => void
+}
+
+function Found(props: FoundProps) {
+  const { close, walked, select } = props
   const [typed, setTyped] = useState('')
-  const [chosen] = useState(offeredNow)
-  const records = useRecordNames(workspace, typed, undefined, typed.trim().length > 1).data
-  const { undoes, redoes, undo, redo } = useUndo(workspace)
-  const base = `/workspaces/${workspace}`
-  const pick = (act: () => void) => () => {
-    close()
-    act()
-  }
+  const groups = useGroups(props, typed)
+  const found = useMemo(() => fitting(groups, typed), [groups, typed])
+  const best = found[0]?.entries[0]?.value ?? ''
+  // What fits best is selected, also when its names came late: Enter would go elsewhere.
+  useEffect(() => {
+    if (!walked.current) select(best)
+  }, [best, walked, select])
   return (
     <>
       <Command.Input
@@ -196,140 +220,115 @@ function Found(props: { workspace: number; close: () => void; onKeys: () => void
         <Command.Empty className="px-3 py-6 text-center text-ink-2">
           Nothing of that name is here.
         </Command.Empty>
-        {chosen && (
-          <Command.Group heading={`With ${chosen.name}`} className={GROUP}>
-            {chosen.acts().map(
-              (act) =>
-                act && (
-                  <Command.Item
-                    key={act.label}
-                    value={`${act.label} ${chosen.name}`}
-                    onSelect={pick(act.run)}
-                    className={ITEM}
-                  >
-                    {act.label} <span className="truncate text-ink-2">{chosen.name}</span>
-                  </Command.Item>
-                ),
-            )}
+        {found.map((group) => (
+          <Command.Group key={group.heading} heading={group.heading} className={GROUP}>
+            {group.entries.map((entry) => (
+              <Command.Item
+                key={entry.value}
+                value={entry.value}
+                onSelect={() => {
+                  close()
+                  entry.run()
+                }}
+                className={ITEM}
+              >
+                {entry.name} <span className="truncate text-ink-2">{entry.about}</span>
+              </Command.Item>
+            ))}
           </Command.Group>
-        )}
-        <Command.Group heading="Go to" className={GROUP}>
-          {views.map((v) => (
-            <Command.Item
-              key={v.path}
-              keywords={[...v.words]}
-              value={`go ${v.name}`}
-              onSelect={pick(() => go(v.path ? `${base}/${v.path}` : base))}
-              className={ITEM}
-            >
-              {v.name} <span className="truncate text-ink-2">{v.about}</span>
-            </Command.Item>
-          ))}
-          {BELOW.filter(
-            (v) =>
-              views.some((w) => w.path && v.path.startsWith(w.path)) ||
-              !v.path.match(/^(load-order|records)/),
-          ).map((v) => (
-            <Command.Item
-              key={v.path}
-              keywords={v.words}
-              value={`go ${v.name}`}
-              onSelect={pick(() => go(`${base}/${v.path}`))}
-              className={ITEM}
-            >
-              {v.name} <span className="truncate text-ink-2">{v.about}</span>
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="Mods" className={GROUP}>
-          {layers?.layers.map((l) => (
-            <Command.Item
-              key={l.mod}
-              value={`mod ${l.name} ${l.mod}`}
-              onSelect={pick(() => go(`${base}/layers/${l.mod}`))}
-              className={ITEM}
-            >
-              {l.name}{' '}
-              <span className="text-ink-3">
-                {l.version && `${l.version}, `}layer {l.position}
-              </span>
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="Plugins" className={GROUP}>
-          {plugins?.plugins.map((p) => (
-            <Command.Item
-              key={p.name}
-              value={`plugin ${p.name}`}
-              onSelect={pick(() => go(`${base}/load-order/${encodeURIComponent(p.name)}`))}
-              className={ITEM}
-            >
-              {p.name} <span className="text-ink-3">loads as {p.position}</span>
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="Records" className={GROUP}>
-          {records?.map((c) => (
-            <Command.Item
-              key={c.key}
-              value={`record ${c.label} ${c.key}`}
-              onSelect={pick(() => go(`${base}/records/${c.key}`))}
-              className={ITEM}
-            >
-              {c.label}{' '}
-              <span className="text-ink-3">
-                {c.title}, {c.key}
-              </span>
-            </Command.Item>
-          ))}
-        </Command.Group>
-        <Command.Group heading="Actions" className={GROUP}>
-          {undoes && (
-            <Command.Item value="undo the last change" onSelect={pick(undo)} className={ITEM}>
-              Undo <span className="truncate text-ink-2">{undoes}</span>
-            </Command.Item>
-          )}
-          {redoes && (
-            <Command.Item value="redo do again" onSelect={pick(redo)} className={ITEM}>
-              Redo <span className="truncate text-ink-2">{redoes}</span>
-            </Command.Item>
-          )}
-          {THEMES.map((t) => (
-            <Command.Item
-              key={t.theme}
-              value={`theme ${t.says}`}
-              keywords={['colours', 'appearance', t.theme]}
-              onSelect={pick(() => setTheme(t.theme))}
-              className={ITEM}
-            >
-              {t.says}
-            </Command.Item>
-          ))}
-          <Command.Item
-            value="keys"
-            keywords={['shortcuts', 'keyboard', 'help']}
-            onSelect={pick(props.onKeys)}
-            className={ITEM}
-          >
-            Keys
-          </Command.Item>
-          <Command.Item
-            value="bring in mods archives"
-            keywords={['install', 'add']}
-            onSelect={pick(() => go(`${base}/library`))}
-            className={ITEM}
-          >
-            Bring in mods
-          </Command.Item>
-          <Command.Item
-            value="another workspace game"
-            onSelect={pick(() => go('/workspaces'))}
-            className={ITEM}
-          >
-            Open another workspace
-          </Command.Item>
-        </Command.Group>
+        ))}
       </Command.List>
     </>
   )
+}
+
+/** All that can be found, in groups. */
+function useGroups({ workspace, onKeys }: FoundProps, typed: string): Group[] {
+  const steps = useOverview(workspace).data?.steps
+  const go = useNavigate()
+  const layers = useLayers(workspace).data?.layers
+  const plugins = useLoadOrder(workspace).data?.plugins
+  const [chosen] = useState(offeredNow)
+  const records = useRecordNames(workspace, typed, undefined, typed.trim().length > 1).data
+  const { undoes, redoes, undo, redo } = useUndo(workspace)
+  const base = `/workspaces/${workspace}`
+  const to = (path: string) => () => go(path ? `${base}/${path}` : base)
+  const views = viewsOf(steps)
+  const below = BELOW.filter(
+    (v) => views.some((w) => w.path && v.path.startsWith(w.path)) || !v.path.match(/^(load-order|records)/),
+  )
+  const acts = chosen?.acts().filter((act) => act !== null) ?? []
+  return [
+    {
+      heading: `With ${chosen?.name}`,
+      entries: acts.map((act) => ({
+        value: `${act.label} ${chosen?.name}`,
+        name: act.label,
+        about: chosen?.name ?? '',
+        run: act.run,
+      })),
+    },
+    {
+      heading: 'Go to',
+      entries: [...views, ...below].map((v) => ({
+        value: `go ${v.name}`,
+        name: v.name,
+        about: v.about,
+        words: v.words,
+        run: to(v.path),
+      })),
+    },
+    {
+      heading: 'Mods',
+      entries: (layers ?? []).map((l) => ({
+        value: `mod ${l.name} ${l.mod}`,
+        name: l.name,
+        about: `${l.version ? `${l.version}, ` : ''}layer ${l.position}`,
+        run: to(`layers/${l.mod}`),
+      })),
+    },
+    {
+      heading: 'Plugins',
+      entries: (plugins ?? []).map((p) => ({
+        value: `plugin ${p.name}`,
+        name: p.name,
+        about: `loads as ${p.position}`,
+        run: to(`load-order/${encodeURIComponent(p.name)}`),
+      })),
+    },
+    {
+      heading: 'Records',
+      entries: (records ?? []).map((c) => ({
+        value: `record ${c.label} ${c.key}`,
+        name: c.label,
+        about: `${c.title}, ${c.key}`,
+        run: to(`records/${c.key}`),
+      })),
+    },
+    {
+      heading: 'Actions',
+      entries: [
+        ...(undoes ? [{ value: 'undo the last change', name: 'Undo', about: undoes, run: undo }] : []),
+        ...(redoes ? [{ value: 'redo do again', name: 'Redo', about: redoes, run: redo }] : []),
+        ...THEMES.map((t) => ({
+          value: `theme ${t.says}`,
+          name: t.says,
+          words: ['colours', 'appearance', t.theme],
+          run: () => setTheme(t.theme),
+        })),
+        { value: 'keys', name: 'Keys', words: ['shortcuts', 'keyboard', 'help'], run: onKeys },
+        {
+          value: 'bring in mods archives',
+          name: 'Bring in mods',
+          words: ['install', 'add'],
+          run: to('library'),
+        },
+        {
+          value: 'another workspace game',
+          name: 'Open another workspace',
+          run: () => go('/workspaces'),
+        },
+      ],
+    },
+  ]
 }

@@ -15,6 +15,8 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
+import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -121,7 +123,7 @@ final class CheckedJson {
     return notLonger(key, text(key), SHORT);
   }
 
-  private String notLonger(String key, String text, int most) {
+  String notLonger(String key, String text, int most) {
     return text.length() <= most
         ? text
         : wrong(key, "has more than " + most + " characters", text.substring(0, 1));
@@ -155,6 +157,16 @@ final class CheckedJson {
     JsonNode v = node.path(key);
     if (v.isMissingNode() || v.isNull()) return false;
     return v.isBoolean() ? v.booleanValue() : wrong(key, "is neither true nor false", false);
+  }
+
+  /** A day; empty where there is none. */
+  String day(String key) {
+    String text = text(key);
+    try {
+      return text.isEmpty() ? "" : LocalDate.parse(text).toString();
+    } catch (DateTimeException e) {
+      return wrong(key, "is no day such as 2026-11-20", "");
+    }
   }
 
   /** A whole number from 0 up. */

@@ -6,12 +6,9 @@ import ironing.core.catalogue.OfferedMod.Kind;
 import ironing.core.catalogue.OfferedMod.Need;
 import ironing.core.catalogue.OfferedMod.OfferedFile;
 import ironing.core.catalogue.OfferedMod.Release;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.time.DateTimeException;
-import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -26,7 +23,7 @@ import java.util.regex.Pattern;
  */
 public final class PartLines {
   /** The most bytes that a line may have, without its end. */
-  public static final int LONGEST = 1 << 20;
+  public static final int LONGEST = JsonLines.LONGEST;
 
   private static final Pattern NO_FILE_NAME = Pattern.compile("[/\\\\\\p{Cntrl}]");
 
@@ -55,65 +52,23 @@ public final class PartLines {
    */
   public static void read(InputStream part, Consumer<Line> mods, Consumer<Mistake> mistakes)
       throws IOException {
-    ByteArrayOutputStream line = new ByteArrayOutputStream();
-    byte[] buffer = new byte[1 << 16];
-    int number = 1;
-    boolean tooLong = false;
-    for (int n; (n = part.read(buffer)) >= 0; ) {
-      int from = 0;
-      for (int i = 0; i < n; i++) {
-        if (buffer[i] != '\n') continue;
-        tooLong |= !add(line, buffer, from, i);
-        one(number++, line, tooLong, mods, mistakes);
-        tooLong = false;
-        from = i + 1;
-      }
-      tooLong |= !add(line, buffer, from, n);
-    }
-    one(number, line, tooLong, mods, mistakes);
-  }
-
-  private static boolean add(ByteArrayOutputStream line, byte[] from, int start, int end) {
-    if (line.size() + end - start > LONGEST) return false;
-    line.write(from, start, end - start);
-    return true;
-  }
-
-  private static void one(
-      int number,
-      ByteArrayOutputStream bytes,
-      boolean tooLong,
-      Consumer<Line> mods,
-      Consumer<Mistake> mistakes) {
-    byte[] line = bytes.toByteArray();
-    bytes.reset();
-    if (tooLong) {
-      mistakes.accept(new Mistake(number, "has more than 1 MiB"));
-      return;
-    }
-    if (isBlank(line)) return;
-    List<String> wrong = new ArrayList<>();
-    OfferedMod mod = mod(CheckedJson.read(line, wrong), wrong);
-    if (wrong.isEmpty())
-      mods.accept(new Line(number, mod, new String(line, StandardCharsets.UTF_8)));
-    else mistakes.accept(new Mistake(number, String.join("; ", wrong)));
-  }
-
-  private static boolean isBlank(byte[] line) {
-    for (byte b : line) if (b != ' ' && b != '\t' && b != '\r') return false;
-    return true;
+    JsonLines.read(
+        part,
+        PartLines::mod,
+        (number, mod, text) -> mods.accept(new Line(number, mod, text)),
+        (number, reason) -> mistakes.accept(new Mistake(number, reason)));
   }
 
   /** A line that has been read before, and so has no mistake. */
   public static OfferedMod again(String line) {
     List<String> wrong = new ArrayList<>();
-    OfferedMod mod = mod(CheckedJson.read(line.getBytes(StandardCharsets.UTF_8), wrong), wrong);
+    CheckedJson json = CheckedJson.read(line.getBytes(StandardCharsets.UTF_8), wrong);
+    OfferedMod mod = wrong.isEmpty() ? mod(json) : null;
     if (!wrong.isEmpty()) throw new IllegalArgumentException("a kept line " + wrong.get(0));
     return mod;
   }
 
-  private static OfferedMod mod(CheckedJson line, List<String> wrong) {
-    if (!wrong.isEmpty()) return null;
+  private static OfferedMod mod(CheckedJson line) {
     return new OfferedMod(
         line.id("mod"),
         line.name("name"),
@@ -129,7 +84,7 @@ public final class PartLines {
   private static Release release(CheckedJson r) {
     return new Release(
         r.version("version"),
-        day(r),
+        r.day("at"),
         r.oneOf("kind", Kind.class, Kind.MAIN),
         r.shortText("variant"),
         r.text("title"),
@@ -157,14 +112,5 @@ public final class PartLines {
     if (name.getBytes(StandardCharsets.UTF_8).length > 240)
       f.wrong("name", "has more than 240 bytes", "");
     return new OfferedFile(name, f.required("href"), f.number("size"), f.sha256("sha256"));
-  }
-
-  private static String day(CheckedJson r) {
-    String text = r.text("at");
-    try {
-      return text.isEmpty() ? "" : LocalDate.parse(text).toString();
-    } catch (DateTimeException e) {
-      return r.wrong("at", "is no day such as 2026-11-20", "");
-    }
   }
 }
