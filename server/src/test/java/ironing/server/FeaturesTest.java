@@ -44,11 +44,20 @@ class FeaturesTest {
           Map.ofEntries(
               Map.entry("catalogue", Set.of("fetch")),
               Map.entry(
-                  "choice", Set.of("catalogue", "downloads", "fetch", "layerrules", "library")),
+                  "choice",
+                  Set.of(
+                      "catalogue",
+                      "downloads",
+                      "fetch",
+                      "layerrules",
+                      "layers",
+                      "library",
+                      "wrinkles")),
               Map.entry("deploy", Set.of()),
               Map.entry("downloads", Set.of("catalogue", "fetch", "library")),
               Map.entry("drift", Set.of("deploy", "library", "tools")),
               Map.entry("fetch", Set.of()),
+              Map.entry("findings", Set.of("catalogue")),
               Map.entry(
                   "game",
                   Set.of(
@@ -59,7 +68,9 @@ class FeaturesTest {
                       "progress",
                       "testrun",
                       "wrinkles")),
-              Map.entry("gameversion", Set.of("deploy", "mends", "tools")),
+              Map.entry(
+                  "gameversion",
+                  Set.of("catalogue", "deploy", "findings", "mends", "tools", "updates")),
               Map.entry("layerrules", Set.of("layers", "mends")),
               Map.entry("layers", Set.of("overlaps", "progress")),
               Map.entry("library", Set.of("deploy", "layers", "progress")),
@@ -74,6 +85,7 @@ class FeaturesTest {
               Map.entry("testrun", Set.of("deploy", "process")),
               Map.entry("timeline", Set.of("layers")),
               Map.entry("tools", Set.of("deploy", "library", "mends", "process")),
+              Map.entry("updates", Set.of("catalogue")),
               Map.entry("wrinkles", Set.of("layerrules", "library", "loadorder", "mends"))));
 
   private static final Set<String> GROUND = Set.of("platform", "job", "workspace");

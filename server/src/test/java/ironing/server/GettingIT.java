@@ -190,6 +190,31 @@ class GettingIT {
   }
 
   @Test
+  void a_release_that_is_wished_for_by_its_key_is_got_and_is_then_the_one_that_is_here()
+      throws IOException {
+    mods.release("fog", "1.0").release("fog", "2.0").release("fog", "3.0", "nowhere");
+    offer(1);
+    JsonNode releases = api.get(base + "/catalogues/mods/fog").get(0);
+    Map<String, Object> choice =
+        Map.of("wishes", List.of(Map.of("mod", "fog", "release", key(releases, "1.0"))));
+    get(choice).result();
+    assertThat(layers()).containsExactly("Fog 1.0");
+    assertThat(members(brings(choice))).containsExactly("fog 1.0 STAYS");
+    String third = key(releases, "3.0");
+    JsonNode none = brings(Map.of("wishes", List.of(Map.of("mod", "fog", "release", third))));
+    assertThat(none.path("together").get(0).path("versions").asText())
+        .as("a wish is told by the key that it was made by")
+        .isEqualTo(third);
+  }
+
+  private static String key(JsonNode offered, String version) {
+    for (JsonNode r : offered.path("releases"))
+      if (r.path("version").asText().equals(version))
+        return offered.path("catalogue").asText() + ":" + r.path("sha256").asText();
+    throw new AssertionError(version + " is not offered");
+  }
+
+  @Test
   void another_answer_than_was_shown_is_refused() throws IOException {
     mods.release("fog", "1.0");
     offer(1);

@@ -9,6 +9,9 @@ import ironing.core.catalogue.Finding.With;
 import ironing.core.catalogue.PartLines.Mistake;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -34,6 +37,18 @@ public final class FindingLines {
         FindingLines::finding,
         (number, finding, text) -> findings.accept(finding),
         (number, reason) -> mistakes.accept(new Mistake(number, reason)));
+  }
+
+  /** Lines that have been read before, and so have no mistake. */
+  public static List<Finding> again(List<String> lines) {
+    List<Finding> out = new ArrayList<>();
+    for (String line : lines) {
+      List<String> wrong = new ArrayList<>();
+      CheckedJson json = CheckedJson.read(line.getBytes(StandardCharsets.UTF_8), wrong);
+      if (wrong.isEmpty()) out.add(finding(json));
+      if (!wrong.isEmpty()) throw new IllegalArgumentException("a kept line " + wrong.get(0));
+    }
+    return out;
   }
 
   private static Finding finding(CheckedJson f) {

@@ -3,8 +3,8 @@ package ironing.core.workspace;
 import static ironing.core.workspace.Stages.COLLISIONS;
 import static ironing.core.workspace.Stages.RECORDS;
 
+import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
-import ironing.core.layers.Standing.Relations;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Difference;
@@ -20,14 +20,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import java.util.TreeSet;
 
 /**
  * What other layers would do to a set of mods, before anything is done: files, who meets whom,
  * records, and the user's decisions that would be about something else.
  *
- * @param meetings the pairs of mods that would meet in other paths than now; the largest first
+ * @param meetings the pairs of mods that would meet at other paths than now; the largest first
  * @param records what the game would read otherwise, by key
  * @param decisions the records, by key, whose versions would be others than those that the user has
  *     decided on
@@ -41,8 +40,11 @@ public record LookAhead(
   /**
    * Two mods, each in the version that is on afterwards or else before, with the paths at which
    * both have a file.
+   *
+   * @param come at how many paths they would meet and do not
+   * @param gone at how many they do and would not
    */
-  public record Meeting(long mod, long other, int before, int after) {}
+  public record Meeting(long mod, long other, int come, int gone) {}
 
   /** What becomes of what the game reads of a record. */
   public enum Becomes {
@@ -59,7 +61,9 @@ public record LookAhead(
   public record RecordChange(String key, String type, String label, Becomes becomes) {}
 
   /**
-   * Cost: O(paths + the files of mods that come, go or are in another version + records of both).
+   * @param after over the same holdings
+   *     <p>Cost: O(paths + the files of mods that come, go or are in another version + records of
+   *     both).
    */
   public static LookAhead between(Workspace before, Workspace after) {
     return new LookAhead(
@@ -80,7 +84,7 @@ public record LookAhead(
     Set<Long> gone = new TreeSet<>(was), come = new TreeSet<>(is);
     gone.removeAll(is);
     come.removeAll(was);
-    Map<Pair, Integer> earlier = met(before, gone, was), later = met(after, come, is);
+    Map<Pair, Set<Integer>> earlier = met(before, gone, was), later = met(after, come, is);
     // versions of one mod are one
     Map<Long, Long> shown = new HashMap<>();
     for (long mod : was) shown.put(before.mods().get(mod).strand(), mod);
@@ -89,11 +93,13 @@ public record LookAhead(
     pairs.addAll(later.keySet());
     List<Meeting> out = new ArrayList<>();
     for (Pair p : pairs) {
-      int then = earlier.getOrDefault(p, 0), now = later.getOrDefault(p, 0);
-      if (then != now) out.add(new Meeting(shown.get(p.low), shown.get(p.high), then, now));
+      Set<Integer> then = earlier.getOrDefault(p, Set.of()), now = later.getOrDefault(p, Set.of());
+      Meeting m =
+          new Meeting(shown.get(p.low), shown.get(p.high), without(now, then), without(then, now));
+      if (m.come + m.gone > 0) out.add(m);
     }
     out.sort(
-        Comparator.comparingInt((Meeting m) -> -Math.abs(m.after - m.before))
+        Comparator.comparingInt((Meeting m) -> -(m.come + m.gone))
             .thenComparingLong(Meeting::mod)
             .thenComparingLong(Meeting::other));
     return out;
@@ -105,19 +111,24 @@ public record LookAhead(
     return out;
   }
 
-  /** By pairs of strands, in how many paths some mods meet those that are on. */
-  private static Map<Pair, Integer> met(Workspace now, Set<Long> mods, Set<Long> on) {
+  private static int without(Set<Integer> these, Set<Integer> those) {
+    return (int) these.stream().filter(p -> !those.contains(p)).count();
+  }
+
+  /** By pairs of strands, the paths at which some mods meet those that are on. */
+  private static Map<Pair, Set<Integer>> met(Workspace now, Set<Long> mods, Set<Long> on) {
     Standing standing = now.picture().standing();
-    Map<Pair, Integer> out = new HashMap<>();
+    Holdings holdings = standing.holdings();
+    Map<Pair, Set<Integer>> out = new HashMap<>();
     for (long mod : mods) {
-      Relations r = standing.relationsOf(mod);
-      Map<Long, Integer> met = new TreeMap<>(r.covers());
-      r.coveredBy().forEach((other, paths) -> met.merge(other, paths, Integer::sum));
-      met.forEach(
-          (other, paths) -> {
-            if (!on.contains(other)) return;
-            out.put(Pair.of(now.mods().get(mod).strand(), now.mods().get(other).strand()), paths);
-          });
+      for (int path : standing.pathsOfMod(mod)) {
+        for (int slot : standing.holders(path)) {
+          long other = holdings.holderAt(slot).mod();
+          if (other == mod || !on.contains(other)) continue;
+          Pair pair = Pair.of(now.mods().get(mod).strand(), now.mods().get(other).strand());
+          out.computeIfAbsent(pair, p -> new HashSet<>()).add(path);
+        }
+      }
     }
     return out;
   }

@@ -87,20 +87,23 @@ class LookAheadTest {
     List<Meeting> out = new ArrayList<>();
     for (long a = 1; a < MODS; a++)
       for (long b = a + 1; b < MODS; b++) {
-        int was = met(before, a, b), is = met(after, a, b);
-        if (was != is) out.add(new Meeting(a, b, was, is));
+        Set<Integer> was = met(before, a, b), is = met(after, a, b);
+        Set<Integer> come = new HashSet<>(is), gone = new HashSet<>(was);
+        come.removeAll(was);
+        gone.removeAll(is);
+        if (come.size() + gone.size() > 0) out.add(new Meeting(a, b, come.size(), gone.size()));
       }
     return out;
   }
 
-  private static int met(Workspace now, long a, long b) {
+  private static Set<Integer> met(Workspace now, long a, long b) {
     Holdings holdings = now.picture().holdings();
-    int met = 0;
+    Set<Integer> met = new HashSet<>();
     for (int path = 0; path < holdings.pathCount(); path++) {
       Set<Long> there = new HashSet<>();
       for (int slot : now.picture().standing().holders(path))
         there.add(holdings.holderAt(slot).mod());
-      if (there.contains(a) && there.contains(b)) met++;
+      if (there.contains(a) && there.contains(b)) met.add(path);
     }
     return met;
   }

@@ -185,13 +185,30 @@ class CatalogueLook {
         done += part.size();
         fresh.put(part, file);
       }
+      Path findings = findings(row, source, found.catalogue, folder, progress);
       progress.at(total, total, "bytes");
       String state = new String(found.bytes, StandardCharsets.UTF_8);
-      News news = taking.take(row, found.catalogue, kept, found.sha256, found.etag, state, fresh);
+      News news =
+          taking.take(row, found.catalogue, kept, found.sha256, found.etag, state, fresh, findings);
       return new Outcome.Taken(fresh.size(), news);
     } finally {
       deleteQuietly(folder);
     }
+  }
+
+  /** The file of a state's findings; null where there are none, or those that are here. */
+  private Path findings(
+      CatalogueRow row, Source source, Catalogue state, Path folder, Jobs.Progress progress)
+      throws IOException {
+    if (state.findings().isEmpty() || !CatalogueTaking.hasOtherFindings(row, state)) return null;
+    Part part = state.findings().get();
+    Path file = folder.resolve("findings");
+    return patiently(
+        progress,
+        () -> {
+          fetch(source, part, state.hosts(), file, 0, part.size(), progress);
+          return file;
+        });
   }
 
   private static void fetch(

@@ -17,6 +17,8 @@ interface CatalogueMapper {
    * @param key of the state that was taken; null before the first, as sequence, digest, tag, state
    *     and time
    * @param look what the last look came to, as JSON; null before it
+   * @param findingsSha256 of the findings that are here; null for none
+   * @param findingsMistakes lines of them that were left out, as JSON
    */
   record CatalogueRow(
       long id,
@@ -32,7 +34,9 @@ interface CatalogueMapper {
       String state,
       OffsetDateTime takenAt,
       OffsetDateTime lookedAt,
-      String look) {}
+      String look,
+      String findingsSha256,
+      String findingsMistakes) {}
 
   /** A part that is here. */
   record PartRow(String sha256, int mods, String mistakes, boolean repeating) {}
@@ -53,7 +57,7 @@ interface CatalogueMapper {
   String COLUMNS =
       """
       id, workspace_id, address, title, position, is_daily as daily, key, sequence, state_sha256,
-        etag, state, taken_at, looked_at, look
+        etag, state, taken_at, looked_at, look, findings_sha256, findings_mistakes
       """;
 
   @Select(
@@ -176,24 +180,24 @@ interface CatalogueMapper {
    * Adds the mods of a part, some at a time; those that are there already stay as they are.
    *
    * @param rows a list in JSON of mod, name, game, summary, tags, authors, newestAt, versions,
-   *     ranges, needs, line
+   *     ranges, needs, files, sides, line
    * @return the ids that were added
    */
   @Select(
       """
       insert into offered_mod
         (catalogue_id, mod, part, name, game, tags, authors, newest_at, versions, ranges, needs, words,
-         line)
+         files, sides, line)
       select #{catalogue}, r.mod, #{part}, r.name, r.game, r.tags, r.authors, r."newestAt",
         r.versions, r.ranges, r.needs,
         setweight(to_tsvector('simple', r.named), 'A')
           || setweight(to_tsvector('simple', r.sorted), 'B')
           || setweight(to_tsvector('simple', r.told), 'C'),
-        r.line
+        r.files, r.sides, r.line
       from jsonb_to_recordset(cast(#{rows} as jsonb)) as r(mod text, name text, game text,
         tags text[], authors text[], "newestAt" text, named text,
         sorted text, told text, versions text[],
-        ranges text[], needs text[], line text)
+        ranges text[], needs text[], files bigint[], sides text[], line text)
       on conflict do nothing
       returning mod
       """)
@@ -225,4 +229,29 @@ interface CatalogueMapper {
       on conflict do nothing
       """)
   void addNeeds(@Param("catalogue") long catalogue, @Param("needs") String needs);
+
+  @Delete("delete from catalogue_finding where catalogue_id = #{catalogue}")
+  void removeFindings(long catalogue);
+
+  /**
+   * @param rows a list in JSON of mod, line
+   */
+  @Insert(
+      """
+      insert into catalogue_finding (catalogue_id, mod, line)
+      select #{catalogue}, r.mod, r.line
+      from jsonb_to_recordset(cast(#{rows} as jsonb)) as r(mod text, line text)
+      """)
+  void addFindings(@Param("catalogue") long catalogue, @Param("rows") String rows);
+
+  @Update(
+      """
+      update catalogue set findings_sha256 = #{sha256}, findings_mistakes = #{mistakes}
+      where id = #{id}
+      """)
+  void setFindings(
+      @Param("id") long id, @Param("sha256") String sha256, @Param("mistakes") String mistakes);
+
+  @Select("select count(*) from catalogue_finding where catalogue_id = #{catalogue}")
+  int findings(long catalogue);
 }

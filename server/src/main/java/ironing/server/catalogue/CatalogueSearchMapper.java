@@ -28,6 +28,92 @@ interface CatalogueSearchMapper {
   List<LineRow> lines(
       @Param("workspace") long workspace, @Param("game") String game, @Param("mods") String mods);
 
+  /**
+   * The lines of bridges that have a side among some mods.
+   *
+   * @param mods a list in JSON
+   */
+  @Select(
+      """
+      select c.id as catalogue, c.title, o.line
+      from catalogue c join offered_mod o on o.catalogue_id = c.id
+      where c.workspace_id = #{workspace} and o.game = #{game} and o.sides <> '{}'
+        and o.sides && array(select jsonb_array_elements_text(cast(#{mods} as jsonb)))
+      order by c.position, c.id, o.mod
+      """)
+  List<LineRow> bridges(
+      @Param("workspace") long workspace, @Param("game") String game, @Param("mods") String mods);
+
+  /** Which mod an archive is of, by its digest; {@code file} is its beginning as a number. */
+  record FileRow(long file, String line) {}
+
+  /**
+   * The lines that name one of some archives.
+   *
+   * @param files a list in JSON of numbers, see {@link CatalogueTaking#prefix}
+   */
+  @Select(
+      """
+      select f.file, o.line
+      from catalogue c join offered_mod o on o.catalogue_id = c.id, unnest(o.files) f(file)
+      where c.workspace_id = #{workspace} and o.game = #{game}
+        and o.files && array(select jsonb_array_elements_text(cast(#{files} as jsonb))::bigint)
+        and f.file = any(array(select jsonb_array_elements_text(cast(#{files} as jsonb))::bigint))
+      order by c.position, c.id, o.mod
+      """)
+  List<FileRow> withFiles(
+      @Param("workspace") long workspace, @Param("game") String game, @Param("files") String files);
+
+  /** Those of some ids that a catalogue has. */
+  @Select(
+      """
+      select distinct o.mod from catalogue c join offered_mod o on o.catalogue_id = c.id
+      where c.workspace_id = #{workspace} and o.game = #{game}
+        and o.mod = any(array(select jsonb_array_elements_text(cast(#{mods} as jsonb))))
+      """)
+  List<String> known(
+      @Param("workspace") long workspace, @Param("game") String game, @Param("mods") String mods);
+
+  /** The lines of findings about some mods. */
+  @Select(
+      """
+      select f.line from catalogue c join catalogue_finding f on f.catalogue_id = c.id
+      where c.workspace_id = #{workspace}
+        and f.mod = any(array(select jsonb_array_elements_text(cast(#{mods} as jsonb))))
+      order by c.position, c.id, f.ctid
+      """)
+  List<String> findings(@Param("workspace") long workspace, @Param("mods") String mods);
+
+  /** The archives that mods were made of. */
+  record ArchiveOf(long mod, String sha256) {}
+
+  @Select(
+      """
+      select m.id as mod, a.sha256 from mod m join archive a on a.id = m.archive_id
+      where m.workspace_id = #{workspace} and m.binned_at is null
+      """)
+  List<ArchiveOf> archives(long workspace);
+
+  /** What the user has said that mods are. */
+  record SaidRow(long strandId, String mod) {}
+
+  @Select(
+      """
+      select strand_id, mod from catalogued c join strand s on s.id = c.strand_id
+      where s.workspace_id = #{workspace}
+      """)
+  List<SaidRow> said(long workspace);
+
+  @Update(
+      """
+      insert into catalogued (strand_id, mod) values (#{strand}, #{mod})
+      on conflict (strand_id) do update set mod = #{mod}
+      """)
+  void say(@Param("strand") long strand, @Param("mod") String mod);
+
+  @Update("delete from catalogued where strand_id = #{strand}")
+  void unsay(long strand);
+
   /** The catalogues of a workspace that have a state, in the user's order. */
   @Select(
       """

@@ -3,6 +3,7 @@ package ironing.server.catalogue;
 import ironing.core.IroningException;
 import ironing.core.catalogue.Catalogue;
 import ironing.core.catalogue.Catalogue.Part;
+import ironing.core.catalogue.FindingLines;
 import ironing.core.catalogue.OfferedMod;
 import ironing.core.catalogue.OfferedMod.Kind;
 import ironing.core.catalogue.OfferedMod.Need;
@@ -14,8 +15,11 @@ import ironing.server.catalogue.CatalogueMapper.CatalogueRow;
 import ironing.server.catalogue.CatalogueMapper.PartRow;
 import ironing.server.catalogue.CatalogueMapper.Versions;
 import ironing.server.platform.Json;
+import java.io.BufferedInputStream;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -99,6 +103,7 @@ class CatalogueTaking {
    * Takes a state.
    *
    * @param fresh the files of {@link #due}
+   * @param findings the file of its findings; null where those that are here are its own
    */
   News take(
       CatalogueRow row,
@@ -107,13 +112,15 @@ class CatalogueTaking {
       String sha256,
       String etag,
       String text,
-      Map<Part, Path> fresh) {
+      Map<Part, Path> fresh,
+      Path findings) {
     return transaction.execute(
         s -> {
           try (PartReading reading = new PartReading(fresh, lines -> json.write(rows(lines)))) {
             if (db.lock(row.id()) == null) throw forgotten(state);
             Taking taking = new Taking(row, kept(row, state));
             for (Part part : fresh.keySet()) taking.add(part.sha256(), reading);
+            takeFindings(row, state, findings);
             News news = taking.news();
             db.settleWords();
             if (taking.isMostlyNew()) db.count();
@@ -131,6 +138,41 @@ class CatalogueTaking {
             throw new UncheckedIOException(e);
           }
         });
+  }
+
+  /** Whether the findings of a state are others than those that are here. */
+  static boolean hasOtherFindings(CatalogueRow row, Catalogue state) {
+    return !state.findings().map(Part::sha256).equals(Optional.ofNullable(row.findingsSha256()));
+  }
+
+  private void takeFindings(CatalogueRow row, Catalogue state, Path file) throws IOException {
+    if (!hasOtherFindings(row, state)) return;
+    db.removeFindings(row.id());
+    List<Mistake> mistakes = new ArrayList<>();
+    List<FindingRow> rows = new ArrayList<>();
+    if (file != null) {
+      try (InputStream in = new BufferedInputStream(Files.newInputStream(file))) {
+        FindingLines.read(
+            in,
+            f -> {
+              rows.add(new FindingRow(f.mod(), FindingLines.line(f)));
+              if (rows.size() == ROWS_AT_ONCE) addFindings(row, rows);
+            },
+            m -> {
+              if (mistakes.size() < MOST_MISTAKES) mistakes.add(m);
+            });
+      }
+    }
+    addFindings(row, rows);
+    db.setFindings(row.id(), state.findings().map(Part::sha256).orElse(null), json.write(mistakes));
+  }
+
+  /** A row of {@link CatalogueMapper#addFindings}. */
+  private record FindingRow(String mod, String line) {}
+
+  private void addFindings(CatalogueRow row, List<FindingRow> rows) {
+    if (!rows.isEmpty()) db.addFindings(row.id(), json.write(rows));
+    rows.clear();
   }
 
   private static IroningException forgotten(Catalogue state) {
@@ -252,6 +294,8 @@ class CatalogueTaking {
    * @param named the words of its name and id, one blank between two
    * @param sorted those of its tags and authors
    * @param told those of its summary
+   * @param files see {@link #prefix}
+   * @param sides the mods that it is a bridge for
    */
   private record Row(
       String mod,
@@ -266,6 +310,8 @@ class CatalogueTaking {
       Set<String> versions,
       Set<String> ranges,
       Set<String> needs,
+      List<Long> files,
+      Set<String> sides,
       String line) {}
 
   private static List<Row> rows(List<Line> lines) {
@@ -275,8 +321,12 @@ class CatalogueTaking {
   private static Row row(Line line) {
     OfferedMod mod = line.mod();
     Set<String> versions = new TreeSet<>(), ranges = new TreeSet<>(), needs = new TreeSet<>();
+    Set<String> sides = new TreeSet<>();
+    Set<Long> files = new TreeSet<>();
     String newestAt = "";
     for (Release r : mod.releases()) {
+      files.add(prefix(r.file().sha256()));
+      r.bridges().forEach(side -> sides.add(side.mod()));
       versions.add(r.version() + (r.variant().isEmpty() ? "" : " " + r.variant()));
       if (r.kind() != Kind.MAIN || !r.withdrawn().isEmpty()) continue;
       if (r.at().compareTo(newestAt) > 0) newestAt = r.at();
@@ -296,7 +346,14 @@ class CatalogueTaking {
         versions,
         ranges,
         needs,
+        List.copyOf(files),
+        sides,
         line.text());
+  }
+
+  /** The beginning of a SHA-256 as a number: short enough to be kept of every archive. */
+  static long prefix(String sha256) {
+    return Long.parseLong(sha256.substring(0, 15), 16);
   }
 
   /** The release that most people want: the newest that stands, the plain variant before others. */

@@ -50,6 +50,7 @@ class CatalogueViews {
    * @param look what that came to
    * @param otherKey the fingerprint of a key that was found and is not believed; absent for none
    * @param mistakes lines that were left out, the first of them
+   * @param findings how many findings it brings
    */
   record CatalogueView(
       long id,
@@ -64,7 +65,8 @@ class CatalogueViews {
       @MayBeAbsent String lookedAt,
       @MayBeAbsent LookView look,
       @MayBeAbsent String otherKey,
-      List<MistakeView> mistakes) {}
+      List<MistakeView> mistakes,
+      int findings) {}
 
   /**
    * @param part the digest of the file that the line is in
@@ -80,6 +82,9 @@ class CatalogueViews {
       for (Mistake m : json.read(p.mistakes(), Mistake[].class))
         if (mistakes.size() < 100) mistakes.add(new MistakeView(p.sha256(), m.line(), m.reason()));
     }
+    for (Mistake m : json.read(row.findingsMistakes(), Mistake[].class))
+      if (mistakes.size() < 100)
+        mistakes.add(new MistakeView(row.findingsSha256(), m.line(), m.reason()));
     LookView look = row.look() == null ? null : json.read(row.look(), LookView.class);
     boolean expired =
         row.state() != null
@@ -100,7 +105,8 @@ class CatalogueViews {
         row.lookedAt() == null ? null : row.lookedAt().toString(),
         look,
         look == null || look.otherKey() == null ? null : Signature.fingerprint(look.otherKey()),
-        mistakes);
+        mistakes,
+        db.findings(row.id()));
   }
 
   /**

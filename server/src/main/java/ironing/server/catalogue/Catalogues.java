@@ -2,8 +2,11 @@ package ironing.server.catalogue;
 
 import ironing.core.IroningException;
 import ironing.core.catalogue.Catalogue;
+import ironing.core.catalogue.Finding;
+import ironing.core.catalogue.FindingLines;
 import ironing.core.catalogue.Hrefs;
 import ironing.core.catalogue.OfferedMod;
+import ironing.core.catalogue.OfferedMod.Release;
 import ironing.core.catalogue.PartLines;
 import ironing.core.catalogue.Signature;
 import ironing.server.catalogue.CatalogueLook.Outcome;
@@ -71,7 +74,12 @@ public class Catalogues {
    *
    * @param catalogue its number
    */
-  public record Offered(long catalogue, String title, OfferedMod mod) {}
+  public record Offered(long catalogue, String title, OfferedMod mod) {
+    /** By what a wish names one release of it. */
+    public String keyOf(Release r) {
+      return catalogue + ":" + r.file().sha256();
+    }
+  }
 
   List<CatalogueRow> all(long workspace) {
     workspaces.game(workspace);
@@ -303,5 +311,20 @@ public class Catalogues {
           .add(new Offered(r.catalogue(), r.title(), mod));
     }
     return out;
+  }
+
+  /** The bridges that catalogues offer and that stand between these mods, among others. */
+  public List<Offered> bridges(long workspace, Collection<String> mods) {
+    if (mods.isEmpty()) return List.of();
+    String game = workspaces.game(workspace).id();
+    return offers.bridges(workspace, game, json.write(mods)).stream()
+        .map(r -> new Offered(r.catalogue(), r.title(), PartLines.again(r.line())))
+        .toList();
+  }
+
+  /** The findings of catalogues about some mods, in the order of their lines. */
+  public List<Finding> findings(long workspace, Collection<String> mods) {
+    if (mods.isEmpty()) return List.of();
+    return FindingLines.again(offers.findings(workspace, json.write(mods)));
   }
 }

@@ -9,6 +9,7 @@ import ironing.core.catalogue.OfferedMod.Release;
 import ironing.core.choice.Candidate;
 import ironing.core.choice.Candidate.Where;
 import ironing.core.choice.ChoiceQuestion;
+import ironing.core.choice.ChoiceQuestion.Wish;
 import ironing.core.library.ModCard;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.version.ModVersion;
@@ -17,6 +18,8 @@ import ironing.core.workspace.HarmlessMods;
 import ironing.core.workspace.Mod;
 import ironing.server.catalogue.Catalogues;
 import ironing.server.catalogue.Catalogues.Offered;
+import ironing.server.catalogue.Identities;
+import ironing.server.catalogue.Identities.Identity;
 import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -25,6 +28,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /**
@@ -36,8 +40,11 @@ import java.util.Set;
 final class Candidates implements ChoiceQuestion.Offers {
   private final OpenWorkspace open;
   private final Catalogues catalogues;
+  private final Map<Long, Identity> identities;
   private final Map<String, List<Candidate>> here = new HashMap<>();
   private final Map<String, Long> modOf = new HashMap<>();
+  private final Map<String, String> nowKnownBy = new HashMap<>();
+  private final Map<String, String> askedBy = new HashMap<>();
   private final Map<String, ToFetch> toFetch = new HashMap<>();
   private final Map<String, String> names = new HashMap<>();
   private final HarmlessMods harmless;
@@ -45,24 +52,25 @@ final class Candidates implements ChoiceQuestion.Offers {
   /** A release that a catalogue offers. */
   record ToFetch(long catalogue, String catalogueTitle, String mod, String name, Release release) {}
 
-  Candidates(OpenWorkspace open, Catalogues catalogues) {
+  Candidates(OpenWorkspace open, Catalogues catalogues, Identities identities) {
     this.open = open;
     this.catalogues = catalogues;
     this.harmless = open.get(HARMLESS);
+    this.identities = identities.of(open);
     Set<Long> on = new HashSet<>();
     for (Layer l : open.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
     Map<String, Candidate> onById = new HashMap<>();
     for (Mod m : open.mods().values()) {
-      names.put(m.card().id(), m.card().name());
+      names.put(idOf(m), m.card().name());
       if (!on.contains(m.id())) continue;
       Candidate c = candidate(m, Where.ON);
       // of two mods of one id that are on, the newer one counts
-      onById.merge(m.card().id(), c, (a, b) -> a.version().compareTo(b.version()) >= 0 ? a : b);
+      onById.merge(idOf(m), c, (a, b) -> a.version().compareTo(b.version()) >= 0 ? a : b);
     }
     for (Mod m : open.mods().values()) {
       Candidate c = candidate(m, Where.OFF);
-      Candidate isOn = onById.get(m.card().id());
-      here.computeIfAbsent(m.card().id(), i -> new ArrayList<>())
+      Candidate isOn = onById.get(idOf(m));
+      here.computeIfAbsent(idOf(m), i -> new ArrayList<>())
           .add(isOn != null && isOn.key().equals(c.key()) ? isOn : c);
       modOf.put(c.key(), m.id());
     }
@@ -70,11 +78,12 @@ final class Candidates implements ChoiceQuestion.Offers {
 
   private Candidate candidate(Mod m, Where where) {
     ModCard card = m.card();
+    Optional<Identity> identity = Optional.ofNullable(identities.get(m.id()));
     return new Candidate(
-        card.id(),
+        idOf(m),
         "here:" + m.id(),
-        ModVersion.of(card.version()),
-        card.variant(),
+        identity.map(i -> i.version(card)).orElseGet(() -> ModVersion.of(card.version())),
+        identity.map(i -> i.variant(card)).orElse(card.variant()),
         where,
         false,
         false,
@@ -85,6 +94,12 @@ final class Candidates implements ChoiceQuestion.Offers {
             .map(c -> new Clash(c.mod(), VersionRange.of(c.versions()), c.why()))
             .toList(),
         card.bridges().stream().map(Candidates::need).toList());
+  }
+
+  // a mend is in no catalogue
+  private String idOf(Mod m) {
+    Identity identity = identities.get(m.id());
+    return identity == null ? m.card().id() : identity.mod();
   }
 
   private static Need need(ModCard.Need n) {
@@ -107,12 +122,16 @@ final class Candidates implements ChoiceQuestion.Offers {
   private void add(List<Candidate> all, Offered o) {
     names.putIfAbsent(o.mod().mod(), o.mod().name());
     for (Release r : o.mod().releases()) {
-      boolean known =
+      String key = o.keyOf(r);
+      Optional<Candidate> known =
           all.stream()
-              .anyMatch(c -> c.version().equals(r.version()) && c.variant().equals(r.variant()));
+              .filter(c -> c.version().equals(r.version()) && c.variant().equals(r.variant()))
+              .findFirst();
       // of catalogues that offer the same version the first one counts
-      if (known) continue;
-      String key = o.catalogue() + ":" + r.file().sha256();
+      if (known.isPresent()) {
+        nowKnownBy.put(key, known.get().key());
+        continue;
+      }
       if (toFetch.containsKey(key) && all.stream().anyMatch(c -> c.key().equals(key))) continue;
       toFetch.put(key, new ToFetch(o.catalogue(), o.title(), o.mod().mod(), o.mod().name(), r));
       all.add(
@@ -139,6 +158,23 @@ final class Candidates implements ChoiceQuestion.Offers {
         .filter(c -> c.where() == Where.ON)
         .sorted(Comparator.comparing(Candidate::mod))
         .toList();
+  }
+
+  /**
+   * A wish for a release as a wish for what stands for it now: once it has been fetched, that is
+   * the mod of the library.
+   */
+  Wish wishNow(Wish w) {
+    if (w.key().isEmpty()) return w;
+    of(List.of(w.mod()));
+    String now = nowKnownBy.getOrDefault(w.key().get(), w.key().get());
+    askedBy.put(now, w.key().get());
+    return new Wish(w.mod(), w.variant(), Optional.of(now));
+  }
+
+  /** The key by which a release was wished for; the other way round than {@link #wishNow}. */
+  String askedKey(String key) {
+    return askedBy.getOrDefault(key, key);
   }
 
   /** What to call a mod. */

@@ -1,5 +1,6 @@
 package ironing.server.choice;
 
+import ironing.server.choice.AheadViews.AheadView;
 import ironing.server.choice.ChoiceViews.ChoiceView;
 import ironing.server.choice.ChoiceViews.WantedModsRequest;
 import ironing.server.job.Job;
@@ -21,12 +22,15 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/choice")
 class ChoiceController {
   private final Choices choices;
+  private final Ahead ahead;
   private final Getting getting;
   private final OpenWorkspaces workspaces;
   private final Jobs jobs;
 
-  ChoiceController(Choices choices, Getting getting, OpenWorkspaces workspaces, Jobs jobs) {
+  ChoiceController(
+      Choices choices, Ahead ahead, Getting getting, OpenWorkspaces workspaces, Jobs jobs) {
     this.choices = choices;
+    this.ahead = ahead;
     this.getting = getting;
     this.workspaces = workspaces;
     this.jobs = jobs;
@@ -35,8 +39,11 @@ class ChoiceController {
   /**
    * @param choice what is asked for
    * @param mark of the answer that was shown; another answer is refused
+   * @param fetchOnly whether to end once all of it is in the library, with the profile as it was;
+   *     absent for no
    */
-  record GetRequest(WantedModsRequest choice, @MayBeAbsent String mark) {
+  record GetRequest(
+      WantedModsRequest choice, @MayBeAbsent String mark, @MayBeAbsent Boolean fetchOnly) {
     GetRequest {
       Objects.requireNonNull(choice, "choice");
     }
@@ -49,6 +56,15 @@ class ChoiceController {
   }
 
   /**
+   * What following a choice would do to the set of mods, all of which have to be in the library:
+   * files, who meets whom, records, wrinkles. Nothing is changed.
+   */
+  @PostMapping("/ahead")
+  AheadView ahead(@PathVariable long workspace, @RequestBody WantedModsRequest body) {
+    return ahead.of(workspaces.get(workspace), body.asked());
+  }
+
+  /**
    * Fetches what a choice brings with it, installs what needs no decision, and puts all into the
    * profile as one step. What needs a decision waits in the inbox.
    */
@@ -57,6 +73,8 @@ class ChoiceController {
       @PathVariable long workspace,
       @RequestBody GetRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    return JobController.accepted(jobs, getting.get(workspace, body.choice(), body.mark()), prefer);
+    boolean fetchOnly = Boolean.TRUE.equals(body.fetchOnly());
+    return JobController.accepted(
+        jobs, getting.get(workspace, body.choice(), body.mark(), fetchOnly), prefer);
   }
 }

@@ -268,6 +268,11 @@ final class ChoiceViews {
           case GAME -> owner + " is for the game in version " + s.versions();
         };
     return new StatementView(
-        s.kind(), s.owner(), s.target(), s.versions(), s.variant().orElse(null), text);
+        s.kind(),
+        s.owner(),
+        s.target(),
+        s.kind() == Kind.WISH ? names.askedKey(s.versions()) : s.versions(),
+        s.variant().orElse(null),
+        text);
   }
 }

@@ -9,6 +9,7 @@ import ironing.core.choice.Statement;
 import ironing.core.choice.WhatItBrings;
 import ironing.core.version.ModVersion;
 import ironing.server.catalogue.Catalogues;
+import ironing.server.catalogue.Identities;
 import ironing.server.workspace.OpenWorkspace;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -23,9 +24,11 @@ class Choices {
   private static final Duration MOST = Duration.ofSeconds(10);
 
   private final Catalogues catalogues;
+  private final Identities identities;
 
-  Choices(Catalogues catalogues) {
+  Choices(Catalogues catalogues, Identities identities) {
     this.catalogues = catalogues;
+    this.identities = identities;
   }
 
   /**
@@ -50,14 +53,14 @@ class Choices {
   }
 
   Answered ask(OpenWorkspace open, Choice choice) {
-    Candidates candidates = new Candidates(open, catalogues);
+    Candidates candidates = new Candidates(open, catalogues, identities);
     ChoiceAnswer answer =
         WhatItBrings.answer(
             new ChoiceQuestion(
                 candidates,
                 open.gameVersion().map(ModVersion::of),
                 catalogues.defaultVariants(open.workspace()),
-                choice.wishes(),
+                choice.wishes().stream().map(candidates::wishNow).toList(),
                 choice.missing(),
                 choice.givenUp()),
             MOST);

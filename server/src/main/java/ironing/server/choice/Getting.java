@@ -2,15 +2,9 @@ package ironing.server.choice;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
-import ironing.core.choice.Candidate;
 import ironing.core.choice.ChoiceAnswer.Becomes;
 import ironing.core.choice.ChoiceAnswer.Found;
-import ironing.core.choice.ChoiceAnswer.GoesOff;
 import ironing.core.choice.ChoiceAnswer.Member;
-import ironing.core.layers.Placements;
-import ironing.core.order.Ordering.Outcome;
-import ironing.core.picture.Arrangement;
-import ironing.core.picture.Arrangement.Layer;
 import ironing.server.choice.Candidates.ToFetch;
 import ironing.server.choice.ChoiceViews.WantedModsRequest;
 import ironing.server.choice.Choices.Answered;
@@ -25,12 +19,10 @@ import ironing.server.fetch.Patience;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
-import ironing.server.layerrules.LayerRules;
-import ironing.server.layerrules.LayerRules.Ruled;
 import ironing.server.library.Arrivals;
 import ironing.server.platform.Json;
+import ironing.server.platform.MayBeAbsent;
 import ironing.server.workspace.Expected;
-import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -58,7 +50,7 @@ class Getting {
   private final Choices choices;
   private final Downloads downloads;
   private final Arrivals arrivals;
-  private final LayerRules rules;
+  private final Following following;
   private final OpenWorkspaces workspaces;
   private final GettingMapper db;
   private final Jobs jobs;
@@ -68,7 +60,7 @@ class Getting {
       Choices choices,
       Downloads downloads,
       Arrivals arrivals,
-      LayerRules rules,
+      Following following,
       OpenWorkspaces workspaces,
       GettingMapper db,
       Jobs jobs,
@@ -76,21 +68,29 @@ class Getting {
     this.choices = choices;
     this.downloads = downloads;
     this.arrivals = arrivals;
-    this.rules = rules;
+    this.following = following;
     this.workspaces = workspaces;
     this.db = db;
     this.jobs = jobs;
     this.json = json;
   }
 
-  /** What is written down of a choice, to go on with it. */
-  private record Kept(WantedModsRequest choice) {}
+  /**
+   * What is written down of a choice, to go on with it.
+   *
+   * @param fetchOnly whether the profile stays as it is; absent for no
+   */
+  private record Kept(WantedModsRequest choice, @MayBeAbsent Boolean fetchOnly) {
+    boolean isFetchOnly() {
+      return Boolean.TRUE.equals(fetchOnly);
+    }
+  }
 
   @EventListener(ApplicationReadyEvent.class)
   void goOn() {
     for (GettingRow row : db.all()) {
-      Choice choice = json.read(row.choice(), Kept.class).choice().asked();
-      start(row.workspaceId(), row.id(), choice);
+      Kept kept = json.read(row.choice(), Kept.class);
+      start(row.workspaceId(), row.id(), kept.choice().asked(), kept.isFetchOnly());
     }
   }
 
@@ -98,10 +98,11 @@ class Getting {
    * Begins to get it.
    *
    * @param mark of the answer that was shown; null for whatever it is
+   * @param fetchOnly whether to end once all is in the library: the profile stays as it is
    * @throws IroningException with code {@code choice-changed} where it is another by now, or {@code
    *     choice-impossible} where there is no set
    */
-  Job get(long workspace, WantedModsRequest request, String mark) {
+  Job get(long workspace, WantedModsRequest request, String mark, boolean fetchOnly) {
     Choice choice = request.asked();
     Answered answered = choices.ask(workspaces.get(workspace), choice);
     Found found = requireFound(answered);
@@ -115,11 +116,16 @@ class Getting {
           "Choose something else, or look at the layers.");
     }
     NewGetting row = new NewGetting();
-    db.add(workspace, json.write(new Kept(request)), row);
-    return start(workspace, row.getId(), choice);
+    db.add(workspace, json.write(new Kept(request, fetchOnly)), row);
+    return start(workspace, row.getId(), choice, fetchOnly);
   }
 
-  private static Found requireFound(Answered answered) {
+  /**
+   * The set of an answer.
+   *
+   * @throws IroningException with code {@code choice-impossible} where there is none
+   */
+  static Found requireFound(Answered answered) {
     if (answered.answer() instanceof Found f) return f;
     throw IroningException.of(
         "choice-impossible",
@@ -137,15 +143,15 @@ class Getting {
         "Look at it again.");
   }
 
-  private Job start(long workspace, long id, Choice choice) {
+  private Job start(long workspace, long id, Choice choice, boolean fetchOnly) {
     return jobs.startWaiting(
         workspace,
         Lane.GET,
         "get",
-        "Get " + wished(choice),
+        (fetchOnly ? "Fetch " : "Get ") + wished(choice),
         progress -> {
           try {
-            follow(workspace, choice, progress);
+            follow(workspace, choice, fetchOnly, progress);
           } catch (IroningException | CancellationException e) {
             // what has come stays in the library, and the choice has to be looked at again; but a
             // server that ends, or has lost its database, goes on with it at its next start
@@ -167,16 +173,18 @@ class Getting {
     return choice.wishes().stream().map(w -> w.mod()).collect(Collectors.joining(", "));
   }
 
-  private void follow(long workspace, Choice choice, Jobs.Progress progress) {
+  private void follow(long workspace, Choice choice, boolean fetchOnly, Jobs.Progress progress) {
     // a card that came may say another thing than its catalogue: then that is fetched too
     for (Set<String> fetched = new HashSet<>(); ; ) {
       Answered answered = choices.ask(workspaces.get(workspace), choice);
+      // a card that came may leave no set; who only wanted to look sees that in the answer
+      if (fetchOnly && !fetched.isEmpty() && !(answered.answer() instanceof Found)) return;
       Found found = requireFound(answered);
       List<ToFetch> due = new ArrayList<>();
       for (Member m : found.members())
         if (!m.candidate().isHere()) due.add(answered.candidates().toFetch(m.candidate()));
       if (due.isEmpty()) {
-        apply(workspace, choice, answered);
+        if (!fetchOnly) apply(workspace, choice, answered);
         return;
       }
       for (ToFetch t : due) if (!fetched.add(t.release().file().sha256())) throw otherThanSaid(t);
@@ -268,7 +276,7 @@ class Getting {
           Answered now = choices.ask(open, choice);
           if (!(now.answer() instanceof Found f) || !now.mark().equals(answered.mark()))
             throw changed();
-          return arranged(open, now.candidates(), f);
+          return following.arranged(open, now.candidates(), f);
         });
   }
 
@@ -277,58 +285,5 @@ class Getting {
     return choice.wishes().stream()
         .map(w -> answered.candidates().nameOf(w.mod()))
         .collect(Collectors.joining(", "));
-  }
-
-  private Arrangement arranged(OpenWorkspace open, Candidates candidates, Found found) {
-    Arrangement next = open.picture().arrangement();
-    Set<Long> on = new HashSet<>(), off = new HashSet<>(), fresh = new HashSet<>();
-    for (GoesOff o : found.off()) off.add(candidates.modOf(o.candidate()));
-    for (Member m : found.members()) {
-      if (m.becomes() == Becomes.STAYS) continue;
-      long mod = candidates.modOf(m.candidate());
-      on.add(mod);
-      if (!open.inUse(mod)) next = next.withInstead(inUseOf(open, mod), mod);
-      else if (!isOn(open, mod)) fresh.add(mod);
-      // another mod of the same id that was on gives way
-      m.from()
-          .filter(Candidate::isHere)
-          .map(candidates::modOf)
-          .filter(f -> f != mod)
-          .ifPresent(off::add);
-    }
-    List<Layer> layers = new ArrayList<>();
-    for (Layer l : next.layers())
-      layers.add(
-          on.contains(l.mod()) ? l.withOn(true) : off.contains(l.mod()) ? l.withOn(false) : l);
-    return placed(open, next.withLayers(layers), fresh);
-  }
-
-  private static boolean isOn(OpenWorkspace open, long mod) {
-    return open.picture().arrangement().layers().stream().anyMatch(l -> l.mod() == mod && l.on());
-  }
-
-  /** The version of a mod that has its layer. */
-  private static long inUseOf(OpenWorkspace open, long mod) {
-    long strand = open.mods().get(mod).strand();
-    return open.picture().arrangement().layers().stream()
-        .map(Layer::mod)
-        .filter(m -> open.mods().get(m).strand() == strand)
-        .findFirst()
-        .orElseThrow();
-  }
-
-  /** Moves what is new to where rules and bands want it; all others keep their order. */
-  private Arrangement placed(OpenWorkspace open, Arrangement next, Set<Long> fresh) {
-    if (fresh.isEmpty()) return next;
-    OpenWorkspace after = open.as(open.picture().rearranged(next));
-    Ruled ruled = rules.of(after);
-    Set<Long> kept = new HashSet<>(ruled.order());
-    for (long mod : fresh) kept.remove(after.mods().get(mod).strand());
-    Placements.Suggestion s = Placements.suggest(ruled.order(), ruled.rules(), ruled.bands(), kept);
-    if (!(s.outcome() instanceof Outcome.Sorted<Long> sorted)) return next;
-    Map<Long, Layer> byMod = new HashMap<>();
-    for (Layer l : next.layers()) byMod.put(l.mod(), l);
-    return next.withLayers(
-        sorted.order().stream().map(strand -> byMod.get(ruled.modOf().get(strand))).toList());
   }
 }

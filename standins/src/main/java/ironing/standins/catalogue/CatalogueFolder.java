@@ -70,6 +70,14 @@ public final class CatalogueFolder {
     return this;
   }
 
+  /** Puts findings there, one line each, right or wrong, in the place of those before. */
+  public CatalogueFolder findings(List<String> findings) throws IOException {
+    byte[] bytes = (String.join("\n", findings) + "\n").getBytes(StandardCharsets.UTF_8);
+    String href = "findings-" + sha256(bytes) + ".jsonl";
+    Files.write(folder.resolve(href), bytes);
+    return says("findings", Map.of("href", href, "sha256", sha256(bytes), "size", bytes.length));
+  }
+
   /** Writes a state that is not signed. */
   public void write(long sequence) throws IOException {
     write(sequence, null, "");

@@ -1,0 +1,41 @@
+package ironing.server.findings;
+
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+
+/** ModFindings of the user, and those that were brought in. */
+@Mapper
+interface ModFindingMapper {
+  /**
+   * @param line as the format has it
+   */
+  record FindingRow(long id, boolean own, String line) {}
+
+  @Select(
+      """
+      select id, is_own as own, line from finding where workspace_id = #{workspace} order by id
+      """)
+  List<FindingRow> all(long workspace);
+
+  /**
+   * @param rows a list in JSON of mod, line
+   */
+  @Insert(
+      """
+      insert into finding (workspace_id, is_own, mod, line)
+      select #{workspace}, #{own}, r.mod, r.line
+      from jsonb_to_recordset(cast(#{rows} as jsonb)) as r(mod text, line text)
+      """)
+  void add(
+      @Param("workspace") long workspace, @Param("own") boolean own, @Param("rows") String rows);
+
+  @Delete("delete from finding where workspace_id = #{workspace} and id = #{id}")
+  int remove(@Param("workspace") long workspace, @Param("id") long id);
+
+  @Delete("delete from finding where workspace_id = #{workspace} and not is_own")
+  int removeOthers(long workspace);
+}
