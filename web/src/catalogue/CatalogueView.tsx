@@ -52,6 +52,8 @@ export function CatalogueView() {
       actions={
         <>
           <ButtonLink to={`${base}/places`}>Catalogues</ButtonLink>
+          <ButtonLink to={`${base}/updates`}>Updates</ButtonLink>
+          <ButtonLink to={`${base}/findings`}>Findings</ButtonLink>
           <ButtonLink to={`${base}/choice?missing`}>Fill what is missing</ButtonLink>
         </>
       }

@@ -1,6 +1,7 @@
 import { Check, CircleDot, Download, RefreshCw, ToggleRight, X } from 'lucide-react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { api, got } from '../api/client'
+import { api, got, type Schema } from '../api/client'
 import { useAddress } from '../frame/address'
 import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
@@ -13,6 +14,7 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { bytes, list } from '../ui/text'
+import { AheadPart } from './AheadPart'
 import { asked, useChoice } from './queries'
 import { choiceAddress, held, printed, type Wanted, wanted, without } from './wanted'
 import { type Brought, becomesWords, GROUPS, type Member, sumWords, whyWords } from './words'
@@ -27,6 +29,7 @@ export function ChoiceView() {
   const nothing = w.wishes.length === 0 && !w.missing
   const choice = useChoice(workspace, w)
   const brought = choice.data
+  const [seen, setSeen] = useState<Seen | null>(null)
   return (
     <Screen
       title={w.missing ? 'What is missing' : 'What it brings with it'}
@@ -34,7 +37,12 @@ export function ChoiceView() {
       actions={
         <>
           <ButtonLink to={`/workspaces/${workspace}/catalogue`}>Find mods</ButtonLink>
-          {brought?.answer === 'FOUND' && <GetButton workspace={workspace} wanted={w} brought={brought} />}
+          {brought?.answer === 'FOUND' && (
+            <>
+              <LookAheadButton workspace={workspace} wanted={w} brought={brought} onSeen={setSeen} />
+              <GetButton workspace={workspace} wanted={w} brought={brought} />
+            </>
+          )}
         </>
       }
     >
@@ -53,7 +61,14 @@ export function ChoiceView() {
         ) : choice.data.answer === 'WHICH_VARIANT' ? (
           <WhichVariant workspace={workspace} wanted={w} brought={choice.data} />
         ) : (
-          <Members brought={choice.data} />
+          <>
+            {seen?.mark === choice.data.mark && (
+              <div className="border-line border-b bg-woad-soft px-4 py-3">
+                <AheadPart ahead={seen.ahead} />
+              </div>
+            )}
+            <Members brought={choice.data} />
+          </>
         )}
       </section>
     </Screen>
@@ -102,6 +117,55 @@ function AskedFor({ says, onRemove }: { says: string; onRemove: () => void }) {
         <X size={12} aria-hidden="true" />
       </button>
     </li>
+  )
+}
+
+/** What was seen ahead, and of which answer. */
+interface Seen {
+  mark: string
+  ahead: Schema['AheadView']
+}
+
+/** Fetches what is not here, and tells what following the choice would do; the profile stays as it is. */
+function LookAheadButton(props: {
+  workspace: number
+  wanted: Wanted
+  brought: Brought
+  onSeen: (seen: Seen) => void
+}) {
+  const { workspace, wanted: w, brought, onSeen } = props
+  const look = useAct(
+    workspace,
+    async () => {
+      const body = asked(w)
+      const path = { workspace }
+      if (brought.bytesToFetch > 0)
+        await finished(
+          got(
+            api.POST('/api/workspaces/{workspace}/choice/get', {
+              params: { path },
+              body: { choice: body, mark: brought.mark, fetchOnly: true },
+            }),
+          ),
+        )
+      // what was fetched is of the library now, which is another answer
+      const now = await got(api.POST('/api/workspaces/{workspace}/choice', { params: { path }, body }))
+      if (now.answer !== 'FOUND') return null
+      const ahead = await got(
+        api.POST('/api/workspaces/{workspace}/choice/ahead', { params: { path }, body }),
+      )
+      return { mark: now.mark, ahead }
+    },
+    (seen) => seen && onSeen(seen),
+  )
+  return (
+    <Button
+      title="Nothing of the profile changes by this."
+      disabled={look.isPending}
+      onClick={() => look.mutate(undefined)}
+    >
+      {look.isPending ? 'Looking ahead…' : 'Look ahead'}
+    </Button>
   )
 }
 

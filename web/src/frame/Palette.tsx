@@ -76,6 +76,18 @@ const BELOW = [
     words: ['repository', 'source', 'refresh'],
   },
   {
+    path: 'catalogue/updates',
+    name: 'Updates',
+    about: 'What is newer of your mods, whether it is worth it, and bridges',
+    words: ['new versions', 'outdated', 'update all', 'changelog'],
+  },
+  {
+    path: 'catalogue/findings',
+    name: 'Findings',
+    about: 'What you and others have found out about mods',
+    words: ['works', 'broken', 'compatibility', 'reports'],
+  },
+  {
     path: 'catalogue/choice?missing',
     name: 'Fill what is missing',
     about: 'Whatever the mods that are on need, and is not there or not on',

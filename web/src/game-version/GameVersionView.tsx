@@ -14,6 +14,7 @@ import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { bytes, count, number, when } from '../ui/text'
+import { Standings } from './Standings'
 import { headline } from './words'
 
 type GameVersion = Schema['GameVersionView']
@@ -85,8 +86,8 @@ export function GameVersionView() {
               before anything is deployed over it.
             </Empty>
           </div>
+          <Standings workspace={workspace} />
           <Unlike version={v} />
-          <Uncovered workspace={workspace} version={v} />
         </div>
       ) : (
         <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto">
