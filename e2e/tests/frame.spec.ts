@@ -258,6 +258,8 @@ test.describe('The frame of every screen', () => {
       'library/storage',
       'catalogue',
       'catalogue/places',
+      'catalogue/updates',
+      'catalogue/findings',
       'catalogue/choice?missing',
       ...['about', 'files', 'reading', 'versions'].map((p) => `library/${mods[6].id}/${p}`),
       'layers/lists',

@@ -1,10 +1,13 @@
 import { CircleCheck } from 'lucide-react'
+import type { ReactNode } from 'react'
 import type { Schema } from '../api/client'
 import { Empty } from '../ui/States'
-import { list, number } from '../ui/text'
+import { count, list } from '../ui/text'
 import { aheadWords, recordWords } from './ahead'
 
 type Ahead = Schema['AheadView']
+
+const LONG = 8
 
 /** What following the choice would do to this set of mods. */
 export function AheadPart({ ahead: a }: { ahead: Ahead }) {
@@ -33,7 +36,7 @@ export function AheadPart({ ahead: a }: { ahead: Ahead }) {
         </Part>
       )}
       {a.records.length > 0 && (
-        <Part title={`${number(a.recordsInAll)} records would be others`}>
+        <Part title={`${count(a.recordsInAll, 'record')} would be others`} folded={a.recordsInAll > LONG}>
           {a.records.slice(0, 60).map((r) => (
             <li key={r.key} className="flex gap-2 py-0.5">
               <span className="w-16 shrink-0 text-ink-2">{recordWords(r.becomes)}</span>
@@ -54,7 +57,7 @@ export function AheadPart({ ahead: a }: { ahead: Ahead }) {
         </Part>
       )}
       {a.difference.samples.length > 0 && (
-        <Part title="Files">
+        <Part title={count(a.difference.files, 'file')} folded={a.difference.files > LONG}>
           {a.difference.samples.slice(0, 60).map((s) => (
             <li key={s.path} className="flex gap-2 py-0.5">
               <span className="mono min-w-0 flex-1 truncate text-[12px]">{s.path}</span>
@@ -86,11 +89,22 @@ function Wrinkles(props: { title: string; look: string; all: Ahead['wrinklesNew'
   )
 }
 
-function Part({ title, look, children }: { title: string; look?: string; children: React.ReactNode }) {
+/** A part of it; long ones are opened on asking. */
+function Part({
+  title,
+  look,
+  folded,
+  children,
+}: {
+  title: string
+  look?: string
+  folded?: boolean
+  children: ReactNode
+}) {
   return (
-    <section aria-label={title} className="mt-2.5">
-      <h3 className={`font-semibold text-[12.5px] ${look ?? ''}`}>{title}</h3>
-      <ul>{children}</ul>
-    </section>
+    <details aria-label={title} open={!folded} className="mt-2">
+      <summary className={`font-semibold text-[12.5px] ${look ?? ''}`}>{title}</summary>
+      <ul className="mt-0.5">{children}</ul>
+    </details>
   )
 }

@@ -63,7 +63,7 @@ export function ChoiceView() {
         ) : (
           <>
             {seen?.mark === choice.data.mark && (
-              <div className="border-line border-b bg-woad-soft px-4 py-3">
+              <div className="border-line border-b px-4 py-3">
                 <AheadPart ahead={seen.ahead} />
               </div>
             )}

@@ -18,13 +18,13 @@ const finding = (more: Partial<ModFinding>): ModFinding => ({
 test('verdicts are counted, each by itself', () => {
   expect(
     tallyWords([finding({}), finding({ verdict: 'BROKEN' }), finding({ verdict: 'BROKEN', by: '' })]),
-  ).toBe('1 works, 2 broken, 1 finding of them unsigned')
+  ).toBe('1 works, 2 broken, 1 of them unsigned')
 })
 
 test('with what it was found out is said', () => {
   const f = finding({ versions: '=4.0.1', game: '>=1.4', with: [{ mod: 'coal', versions: '*' }] })
   expect(scopeWords(f, (m) => (m === 'coal' ? 'Coal to Kelp' : m))).toBe(
-    'in =4.0.1, game >=1.4, with Coal to Kelp',
+    'in 4.0.1, game >=1.4, with Coal to Kelp',
   )
   expect(scopeWords(finding({}), String)).toBe('')
 })

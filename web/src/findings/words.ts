@@ -1,4 +1,4 @@
-import { count, list } from '../ui/text'
+import { list } from '../ui/text'
 import type { ModFinding, Verdict } from './queries'
 
 export const VERDICTS: readonly { verdict: Verdict; says: string; look: string }[] = [
@@ -15,7 +15,7 @@ export function verdictWords(v: Verdict): string {
 /** With what it was found out: versions, game, other mods. */
 export function scopeWords(f: ModFinding, nameOf: (mod: string) => string): string {
   const parts = [
-    f.versions !== '*' && `in ${f.versions}`,
+    f.versions !== '*' && `in ${f.versions.replace(/^=/, '')}`,
     f.game !== undefined && `game ${f.game}`,
     f.with.length > 0 &&
       `with ${list(f.with.map((w) => (w.versions === '*' ? nameOf(w.mod) : `${nameOf(w.mod)} ${w.versions}`)))}`,
@@ -29,6 +29,6 @@ export function tallyWords(all: readonly ModFinding[]): string {
   const parts = VERDICTS.map((v) => ({ says: v.says, n: all.filter((f) => f.verdict === v.verdict).length }))
     .filter((v) => v.n > 0)
     .map((v) => `${v.n} ${v.says}`)
-  if (unsigned > 0) parts.push(`${count(unsigned, 'finding')} of them unsigned`)
+  if (unsigned > 0) parts.push(`${unsigned} of them unsigned`)
   return parts.join(', ')
 }

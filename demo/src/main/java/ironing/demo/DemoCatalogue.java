@@ -24,7 +24,7 @@ import java.util.TreeMap;
 /**
  * Makes the demo's catalogue out of {@code demo/world/catalogue/mods.jsonl}: lines of a catalogue
  * in which a release says, in place of its file, which archive of the demo it is, or what files it
- * has.
+ * has; and of {@code findings.jsonl}.
  *
  * <p>Signed with a key that is made at the first time and kept beside the catalogue's folder. A
  * state that is another than the one before has a higher sequence.
@@ -49,8 +49,10 @@ final class DemoCatalogue {
       for (JsonNode r : mod.path("releases")) pack(catalogue, target, mod, (ObjectNode) r);
       catalogue.line(mod.path("mod").asText(), JSON.writeValueAsString(mod));
     }
+    String findings = Files.readString(world.resolve("catalogue/findings.jsonl"));
+    catalogue.findings(findings.lines().toList());
     Path written = target.resolve("catalogue-written");
-    String digest = ContentHash.of(source.getBytes(StandardCharsets.UTF_8));
+    String digest = ContentHash.of((source + findings).getBytes(StandardCharsets.UTF_8));
     String[] before =
         Files.exists(written) ? Files.readString(written).split(" ") : new String[] {"0", ""};
     if (!before[1].equals(digest)) {

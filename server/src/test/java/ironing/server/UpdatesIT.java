@@ -341,7 +341,8 @@ class UpdatesIT {
     install(card("tide", "<1.5"), "tide.zip");
     mods.release("fog", "1.0", Map.of("game", "<1.5"))
         .release("fog", "1.1", Map.of("game", ">=1.5"))
-        .release("tide", "1.0", Map.of("game", ">=1.4"));
+        .release("tide", "1.0", Map.of("game", ">=1.4"))
+        .release("rope", "1.0");
     offer();
     assertThat(states()).containsOnly("WORKS");
     Trees.write(game.resolve("tides.json"), "{ \"version\": \"1.5\" }");

@@ -4,6 +4,7 @@ import static ironing.core.workspace.Stages.HARMLESS;
 
 import ironing.core.IroningException;
 import ironing.core.catalogue.Finding;
+import ironing.core.catalogue.OfferedMod.Release;
 import ironing.core.gameversion.ModStanding;
 import ironing.core.gameversion.ModStanding.Known;
 import ironing.core.version.ModVersion;
@@ -104,10 +105,15 @@ class ModStandings {
         said,
         open.get(HARMLESS).contains(m.mod().id()),
         VersionRange.of(m.mod().card().gameVersions()),
-        m.same().map(r -> r.harmless() ? VersionRange.of("*") : r.game()),
+        m.same().map(Release::game).filter(ModStandings::saysSomething),
         own,
         others,
         open.gameVersion().map(ModVersion::of).flatMap(m::covering));
+  }
+
+  // a line that names no versions of the game has nothing newer to say than the card
+  private static boolean saysSomething(VersionRange range) {
+    return !range.toString().equals("*");
   }
 
   /** What the user says of a mod. */
