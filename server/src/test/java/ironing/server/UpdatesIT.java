@@ -376,6 +376,26 @@ class UpdatesIT {
         .isEqualTo("bad-reason");
   }
 
+  @Test
+  void a_game_that_is_not_ready_is_told_before_any_mod() throws IOException {
+    Path folder = Games.withPlugins(temp.resolve("unready"));
+    Trees.write(
+        folder.resolve("game.yaml"),
+        Games.WITH_PLUGINS
+            + "ready: [ { plugins: true }, { firstRun: settings/own.ini, says: never started } ]\n");
+    long unready = api.workspace(folder);
+    JsonNode first = api.get("/api/workspaces/" + unready + "/wrinkles").path("open").get(0);
+    assertThat(first.path("code").asText()).isEqualTo("game-not-ready");
+    assertThat(first.path("title").asText())
+        .isEqualTo("The game itself is not ready: never started");
+    assertThat(first.path("reason").asText())
+        .startsWith("Expected: settings/own.ini is there")
+        .endsWith("Found: it is not.");
+    Trees.write(folder.resolve("settings/own.ini"), "");
+    assertThat(api.get("/api/workspaces/" + unready + "/wrinkles").findValuesAsText("code"))
+        .doesNotContain("game-not-ready");
+  }
+
   private List<String> states() {
     return api.get(base + "/game-version/mods").path("mods").findValuesAsText("state");
   }

@@ -30,7 +30,8 @@ public record GameDefinition(
     Optional<Plugins> plugins,
     List<Combine> combine,
     Map<String, RecordType> records,
-    Optional<Run> run) {
+    Optional<Run> run,
+    List<ReadyCheck> ready) {
 
   /** Where the version is written: at a JSON pointer, or on a line counted from 1. */
   public record VersionSource(String file, Optional<String> pointer, int line) {}

@@ -10,9 +10,11 @@ import ironing.core.game.GameDefinition.Plugins;
 import ironing.core.game.GameDefinition.Run;
 import ironing.core.game.GameDefinition.Slots;
 import ironing.core.game.GameDefinition.VersionSource;
+import ironing.core.game.ReadyCheck.Kind;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
+import ironing.core.version.VersionRange;
 import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
 import java.util.ArrayList;
@@ -76,9 +78,48 @@ public final class GameDefinitionReader {
             top.section("plugins").map(s -> plugins(s, mountIds, pathCase)),
             combine(top, pathCase),
             records(top),
-            top.section("run").map(GameDefinitionReader::run));
+            top.section("run").map(GameDefinitionReader::run),
+            ready(top));
     top.warnOfUnknownKeys();
     return game;
+  }
+
+  private static List<ReadyCheck> ready(Section top) {
+    List<ReadyCheck> out = new ArrayList<>();
+    for (Section s : top.sections("ready")) {
+      List<Kind> said = Arrays.stream(Kind.values()).filter(k -> s.has(k.word())).toList();
+      if (said.size() != 1) {
+        top.reject(
+            "ready",
+            "a check says " + (said.isEmpty() ? "nothing" : "several things"),
+            "Write one of: "
+                + String.join(", ", Arrays.stream(Kind.values()).map(Kind::word).toList())
+                + ".");
+        continue;
+      }
+      Kind kind = said.get(0);
+      String what = kind == Kind.PLUGINS ? "" : s.required(kind.word());
+      if (kind == Kind.PLUGINS) s.truth(kind.word(), true);
+      else if (kind == Kind.VERSION) requireRange(s, what);
+      else if (GamePath.whyUnsafe(what) != null) {
+        s.reject(
+            kind.word(),
+            "“" + what + "” is not a place in the game folder: " + GamePath.whyUnsafe(what),
+            "Write a relative path.");
+        continue;
+      }
+      out.add(new ReadyCheck(kind, what, s.text("says").orElse("")));
+      s.warnOfUnknownKeys();
+    }
+    return List.copyOf(out);
+  }
+
+  private static void requireRange(Section s, String range) {
+    try {
+      VersionRange.of(range);
+    } catch (IroningException e) {
+      s.reject("version", "“" + range + "” is no range of versions", "Write one like >=1.4 <2.");
+    }
   }
 
   private static PathCase pathCase(Section top) {
