@@ -17,6 +17,7 @@ import { Empty, Failed, Loading } from '../ui/States'
 import { bytes, count, number } from '../ui/text'
 import { BringIn } from './BringIn'
 import { FolderField } from './FolderField'
+import { lacksWords } from './NeedsList'
 import { useAct, useInbox } from './queries'
 import { UploadList } from './UploadList'
 import { bringIn, useUploads } from './uploads'
@@ -32,6 +33,7 @@ export function InboxView() {
   const { say } = useNotices()
   const waiting = inbox.data?.waiting ?? []
   const ready = waiting.filter((a) => a.look?.decision === 'NONE').length
+  const lacking = waiting.filter((a) => a.look?.decision === 'NONE' && a.look.lacks?.length).length
   const asks = waiting.filter((a) => a.look && a.look.decision !== 'NONE').length
   const install = useAct(
     workspace,
@@ -56,6 +58,11 @@ export function InboxView() {
             Library
           </Link>
           <BringIn workspace={workspace} strong={ready === 0} onFiles={(f) => bringIn(workspace, f)} />
+          {lacking > 0 && (
+            <span className="text-[12px] text-ochre">
+              {lacking === 1 ? '1 of them lacks' : `${number(lacking)} of them lack`} something
+            </span>
+          )}
           {ready > 0 && (
             <Button look="strong" disabled={install.isPending} onClick={() => install.mutate(undefined)}>
               Install {number(ready)} that {ready === 1 ? 'needs' : 'need'} no decision
@@ -202,6 +209,9 @@ function Waiting({ workspace, archive: a }: { workspace: number; archive: Archiv
               `, ${Math.floor((100 * looking.done) / looking.total)} %`}
           </p>
           {refused && <p className="text-[12px] text-ink-2">{look?.problems[0]?.remedy}</p>}
+          {look?.lacks && look.lacks.length > 0 && (
+            <p className="break-words text-[12px] text-ochre">It lacks {lacksWords(look.lacks)}</p>
+          )}
         </div>
         <span className="num whitespace-nowrap text-ink-2">{bytes(a.sizeBytes)}</span>
         {look?.decision === 'NONE' ? (

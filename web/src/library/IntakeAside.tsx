@@ -1,9 +1,12 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
+import { choiceAddress, wishOf } from '../choice/wanted'
 import { Aside, AsidePart } from '../ui/Aside'
 import { Button } from '../ui/Button'
+import { ButtonLink } from '../ui/ButtonLink'
 import { Problems } from '../ui/Problems'
 import { bytes, count, number } from '../ui/text'
+import { NeedsList } from './NeedsList'
 import type { PartRequest } from './queries'
 import { ReplacementPart } from './Replacement'
 
@@ -25,6 +28,7 @@ interface IntakeAsideProps {
 /** What installing it would mean, and the buttons that do it. */
 export function IntakeAside(props: IntakeAsideProps) {
   const { view, part } = props
+  const lacking = view.needs.filter((n) => n.state !== 'MET')
   const inUse = view.here.find((h) => h.inUse) ?? view.here[0]
   const possible =
     view.state === 'LAID' && !props.amiss && !props.asking && (view.flaws.length === 0 || part.plain === true)
@@ -89,6 +93,14 @@ export function IntakeAside(props: IntakeAsideProps) {
             )}
           </p>
         </AsidePart>
+      )}
+      {view.state === 'LAID' && <NeedsList detail={view} />}
+      {lacking.length > 0 && (
+        <p className="mt-1.5">
+          <ButtonLink to={choiceAddress(props.workspace, { wishes: lacking.map((n) => wishOf(n.mod)) })}>
+            See what fetching them brings
+          </ButtonLink>
+        </p>
       )}
       {props.others.length > 0 && (
         <AsidePart title="Mods of their own">

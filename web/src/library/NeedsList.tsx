@@ -2,6 +2,7 @@ import { Check, CircleAlert } from 'lucide-react'
 import type { Schema } from '../api/client'
 import { AsidePart } from '../ui/Aside'
 
+/** How far a need is met, in words. */
 const SAYS: Record<Schema['NeedView']['state'], (found: string | undefined) => string> = {
   MET: (found) => `${found} is on`,
   OFF: (found) => `${found} is here, and off`,
@@ -9,8 +10,19 @@ const SAYS: Record<Schema['NeedView']['state'], (found: string | undefined) => s
   MISSING: () => 'not in your library',
 }
 
+/** What is lacking, in a line. */
+export function lacksWords(lacks: readonly Schema['NeedView'][]): string {
+  return lacks
+    .map((n) => `${n.name}${n.versions === '*' ? '' : ` ${n.versions}`} (${SAYS[n.state](n.found)})`)
+    .join(', ')
+}
+
 /** What a mod's card says that it needs, clashes with, and is made for. */
-export function NeedsList({ detail }: { detail: Schema['ModDetail'] }) {
+export function NeedsList({
+  detail,
+}: {
+  detail: Pick<Schema['ModDetail'], 'needs' | 'clashes' | 'gameVersions'>
+}) {
   if (detail.needs.length + detail.clashes.length === 0 && detail.gameVersions === '*') return null
   return (
     <AsidePart title="Needs">

@@ -1,6 +1,7 @@
 package ironing.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
@@ -374,6 +375,31 @@ class UpdatesIT {
                 words + fog,
                 Map.of("essential", true, "said", "NOTHING", "waitsFor", "x".repeat(401))))
         .isEqualTo("bad-reason");
+  }
+
+  @Test
+  void what_an_archive_lacks_is_told_before_it_is_installed() {
+    long rope = install("rope", "1.0");
+    switchOff(rope);
+    byte[] fog = OfferedMods.archive("fog", "1.0", "rope", "gulls >=2");
+    long archive = api.bringIn(workspace, "fog.zip", fog);
+    JsonNode intake =
+        api.send("POST", base + "/archives/" + archive + "/intake", Map.of(), Map.of()).body();
+    assertThat(intake.path("needs").findValuesAsText("state")).containsExactly("OFF", "MISSING");
+    assertThat(intake.path("gameVersions").asText()).isEqualTo("*");
+    await().until(() -> api.get(base + "/inbox").path("waiting").get(0).has("look"));
+    assertThat(lacks()).containsExactly("rope", "gulls");
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(rope), "on", true));
+    assertThat(lacks()).containsExactly("gulls");
+  }
+
+  private List<String> lacks() {
+    return api.get(base + "/inbox")
+        .path("waiting")
+        .get(0)
+        .path("look")
+        .path("lacks")
+        .findValuesAsText("mod");
   }
 
   @Test

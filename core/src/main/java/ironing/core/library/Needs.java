@@ -45,7 +45,8 @@ public final class Needs {
     return each(card.bridges(), installed);
   }
 
-  private static List<Checked> each(List<Need> needs, Map<String, List<Installed>> installed) {
+  /** Needs of whatever kind, met or not. Cost: as {@link #of}. */
+  public static List<Checked> each(List<Need> needs, Map<String, List<Installed>> installed) {
     List<Checked> out = new ArrayList<>();
     for (Need need : needs) {
       Checked best = new Checked(need, State.MISSING, Optional.empty());

@@ -9,6 +9,7 @@ import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.Fitting;
 import ironing.core.library.Fitting.Asked;
 import ironing.core.library.ModCard;
+import ironing.core.library.Needs;
 import ironing.core.library.Placing;
 import ironing.core.path.GamePath;
 import ironing.core.workspace.Mod;
@@ -17,6 +18,7 @@ import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
 import ironing.server.library.LibraryMapper.ArchiveRow;
+import ironing.server.library.LibraryViews.NeedView;
 import ironing.server.library.Staging.Staged;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
@@ -97,6 +99,8 @@ class Intake {
    * @param cardId by which versions of one mod are known for each other
    * @param here a version of the mod that is here, with {@link Decision#VERSION}
    * @param roots folders in which a mod could begin, with {@link Decision#SEVERAL}
+   * @param needs what its card says that it needs; absent in a look of before that was kept
+   * @param lacks what of that is not on as things are now; never kept
    */
   record Look(
       Decision decision,
@@ -107,18 +111,43 @@ class Intake {
       long sizeBytes,
       List<String> roots,
       @MayBeAbsent Long here,
-      List<Problem> problems) {
-    private Look with(Decision decision, Long here) {
-      return new Look(decision, cardId, name, version, files, sizeBytes, roots, here, problems);
+      List<Problem> problems,
+      @MayBeAbsent List<LookNeed> needs,
+      @MayBeAbsent List<NeedView> lacks) {
+    private Look with(Decision decision, Long here, List<NeedView> lacks) {
+      return new Look(
+          decision, cardId, name, version, files, sizeBytes, roots, here, problems, needs, lacks);
+    }
+  }
+
+  /**
+   * @param variant the one that it has to be of; absent where any will do
+   */
+  record LookNeed(String mod, String versions, @MayBeAbsent String variant) {
+    static LookNeed of(ModCard.Need n) {
+      return new LookNeed(n.mod(), n.versions(), n.variant().orElse(null));
+    }
+
+    ModCard.Need need() {
+      return new ModCard.Need(mod, versions, Optional.ofNullable(variant));
     }
   }
 
   /** A look that was written down, with what is in the library by now. */
   Look asOfNow(long workspace, String written) {
     Look look = json.read(written, Look.class);
-    if (look.decision() != Decision.NONE) return look;
+    List<NeedView> lacks = lacks(workspace, look);
+    if (look.decision() != Decision.NONE) return look.with(look.decision(), look.here(), lacks);
     Long here = db.modsOfId(workspace, look.cardId()).stream().reduce((a, b) -> b).orElse(null);
-    return here == null ? look : look.with(Decision.VERSION, here);
+    return look.with(here == null ? Decision.NONE : Decision.VERSION, here, lacks);
+  }
+
+  private List<NeedView> lacks(long workspace, Look look) {
+    if (look.needs() == null || look.needs().isEmpty()) return List.of();
+    List<ModCard.Need> needs = look.needs().stream().map(LookNeed::need).toList();
+    return LibraryViews.needs(workspaces.get(workspace), needs).stream()
+        .filter(n -> n.state() != Needs.State.MET)
+        .toList();
   }
 
   /**
@@ -195,7 +224,17 @@ class Intake {
   private static Look refused(ArchiveRow row, List<Problem> problems) {
     ModCard card = ModCard.inferredFrom(row.name());
     return new Look(
-        Decision.REFUSED, card.id(), card.name(), card.version(), 0, 0, List.of(), null, problems);
+        Decision.REFUSED,
+        card.id(),
+        card.name(),
+        card.version(),
+        0,
+        0,
+        List.of(),
+        null,
+        problems,
+        List.of(),
+        null);
   }
 
   private Look lookAt(long workspace, ArchiveRow row, Staged staged) {
@@ -212,7 +251,9 @@ class Intake {
         staged.sizeBytes(),
         roots,
         null,
-        plan.flaws());
+        plan.flaws(),
+        plan.card().needs().stream().map(LookNeed::of).toList(),
+        null);
   }
 
   private static Decision decision(Plan plan) {

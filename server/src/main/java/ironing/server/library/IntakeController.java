@@ -151,7 +151,10 @@ class IntakeController {
         plan.fitting().map(IntakeViews::questions).orElse(List.of()),
         Versions.collisions(open, paths, own),
         here(open, card.id()),
-        instead.map(i -> versions.compare(open, i, IntakeViews.files(plan, placed))).orElse(null));
+        instead.map(i -> versions.compare(open, i, IntakeViews.files(plan, placed))).orElse(null),
+        LibraryViews.needs(open, card),
+        LibraryViews.clashes(open, card),
+        card.gameVersions());
   }
 
   private List<Here> here(OpenWorkspace open, String cardId) {

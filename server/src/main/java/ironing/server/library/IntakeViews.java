@@ -13,6 +13,8 @@ import ironing.core.path.GamePath;
 import ironing.server.library.Installer.Part;
 import ironing.server.library.Intake.FittingPlan;
 import ironing.server.library.Intake.Plan;
+import ironing.server.library.LibraryViews.Clash;
+import ironing.server.library.LibraryViews.NeedView;
 import ironing.server.library.ModStore.Place;
 import ironing.server.library.Versions.Collision;
 import ironing.server.library.Versions.FileOf;
@@ -130,6 +132,9 @@ final class IntakeViews {
    * @param hasQuestions it has a fitting, whether or not that was left aside
    * @param collisions who has files at the same paths
    * @param replaces what it would change in the place of the version that it is to replace
+   * @param needs what its card says that it needs, and how far that is here
+   * @param clashes the mods that its card says it does not go with, whether or not they are here
+   * @param gameVersions the versions of the game that it is for
    */
   record IntakeView(
       long archive,
@@ -157,7 +162,10 @@ final class IntakeViews {
       List<QuestionView> questions,
       List<Collision> collisions,
       List<Here> here,
-      @MayBeAbsent Replacement replaces) {
+      @MayBeAbsent Replacement replaces,
+      List<NeedView> needs,
+      List<Clash> clashes,
+      String gameVersions) {
     /** What came of reading its shape. */
     enum State {
       LAID,

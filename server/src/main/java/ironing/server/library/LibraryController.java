@@ -8,7 +8,6 @@ import ironing.server.job.Jobs;
 import ironing.server.library.IntakeViews.PartRequest;
 import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryViews.CardText;
-import ironing.server.library.LibraryViews.Clash;
 import ironing.server.library.LibraryViews.InstallRequest;
 import ironing.server.library.LibraryViews.LeftOut;
 import ironing.server.library.LibraryViews.LibraryView;
@@ -156,9 +155,7 @@ class LibraryController {
         m.sizeBytes(),
         m.plugins(),
         LibraryViews.needs(open, card),
-        card.clashes().stream()
-            .map(c -> new Clash(c.mod(), Fittings.nameOf(open, c.mod()), c.why()))
-            .toList(),
+        LibraryViews.clashes(open, card),
         mods.fileCount(mod),
         mods.files(mod, limit, offset).stream().map(LibraryViews::file).toList(),
         mods.leftOut(mod).stream()

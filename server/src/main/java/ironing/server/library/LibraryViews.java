@@ -200,7 +200,11 @@ final class LibraryViews {
   }
 
   static List<NeedView> needs(OpenWorkspace open, ModCard card) {
-    return Needs.of(card, open.installed()).stream()
+    return needs(open, card.needs());
+  }
+
+  static List<NeedView> needs(OpenWorkspace open, List<ModCard.Need> needs) {
+    return Needs.each(needs, open.installed()).stream()
         .map(
             n ->
                 new NeedView(
@@ -209,6 +213,12 @@ final class LibraryViews {
                     n.state(),
                     n.found().map(ModCard::version).orElse(null),
                     n.found().map(ModCard::name).orElse(n.need().mod())))
+        .toList();
+  }
+
+  static List<Clash> clashes(OpenWorkspace open, ModCard card) {
+    return card.clashes().stream()
+        .map(c -> new Clash(c.mod(), Fittings.nameOf(open, c.mod()), c.why()))
         .toList();
   }
 
