@@ -10,6 +10,7 @@ import ironing.server.findings.ModFindings.Sourced;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workspace.OpenWorkspaces;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -123,7 +124,7 @@ class ModFindingsController {
               with.stream().map(w -> new With(w.mod(), range(w.versions()))).toList(),
               verdict,
               says.strip(),
-              LocalDate.now().toString(),
+              LocalDate.now(ZoneId.systemDefault()).toString(),
               by == null ? "" : by.strip());
       try {
         return FindingLines.again(List.of(FindingLines.line(f))).get(0);
