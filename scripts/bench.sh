@@ -173,6 +173,18 @@ catalogue() {
   export IRONING_HOME=$home
 }
 
+# judged: updates of twenty of two thousand mods, in a database of their own.
+judged() {
+  local home=$IRONING_HOME folder=$WORK/judged-updates
+  export IRONING_HOME=$WORK/judged-home
+  mkdir -p "$folder"
+  start_server
+  bench_java ironing.bench.JudgedUpdates "$URL" "$folder" >"$WORK/judged.json"
+  ./ironing stop >/dev/null
+  rm -r "$folder"
+  export IRONING_HOME=$home
+}
+
 # fifty: fifty workspaces of 20,000 files, in a database of their own: each is opened once, then the heap is looked at.
 fifty() {
   local home=$IRONING_HOME folder=$WORK/fifty-games n archive id
@@ -245,6 +257,7 @@ say "· two thousand mods, a million files"
 large
 say "· fifty workspaces"
 catalogue
+judged
 fifty
 say "· four thousand plugins"
 start_server
@@ -297,6 +310,9 @@ echo
 echo "| a catalogue of 200,000 mods and 600,000 releases, 300 mods installed | measured | target |"
 echo "|---|--:|---|"
 jq -rn --slurpfile c "$WORK/catalogue.json" --slurpfile heap "$WORK/catalogue-heap.json" -f bench/catalogue-table.jq
+echo
+jq -r '"Two thousand mods, of which a catalogue has \(.judged) newer: judging these together, once they are unpacked, takes \(.judgeMs) ms (target: at most 3,000); " +
+  "what is newer is told in \(.updatesMs) ms, how all mods stand with the game in \(.standMs) ms."' "$WORK/judged.json"
 echo
 echo "Fifty workspaces of 20,000 files, all opened: $(cat "$WORK/fifty-heap") MiB of the heap after a collection (target: under 700)."
 echo

@@ -92,6 +92,36 @@ test.describe('Catalogue', () => {
     await expect(page.getByText('This cannot all hold together')).toBeVisible()
   })
 
+  test('a link to a release leads to what it brings with it', async ({ page, world }) => {
+    const file = async () => {
+      const [seals] = await world.api('GET', `/workspaces/${workspace}/catalogues/mods/seal-count`)
+      return seals.releases[0]
+    }
+    await add(world)
+    const { sha256, version } = await file()
+    const link = `web+ironing:get?${new URLSearchParams({
+      catalogue: `${catalogue.url}/`,
+      mod: 'seal-count',
+      version,
+      file: sha256,
+    })}`
+    await page.goto(`/workspaces/${workspace}/catalogue`)
+    await page.getByRole('searchbox', { name: 'Look for mods' }).fill(link)
+    await expect(page.getByRole('region', { name: 'To fetch' })).toContainText('Seal Count')
+    await page.goto(
+      `/workspaces/${workspace}/catalogue/link?to=${encodeURIComponent(link.replace(sha256, 'a'.repeat(64)))}`,
+    )
+    await expect(page.getByText('The catalogue does not offer this release')).toBeVisible()
+    await page.goto(`/workspaces/${workspace}/catalogue/link?to=web%2Bironing%3Aget`)
+    await expect(page.getByText('This link asks for nothing that can be got')).toBeVisible()
+
+    const [known] = await world.api('GET', `/workspaces/${workspace}/catalogues`)
+    await world.api('DELETE', `/workspaces/${workspace}/catalogues/${known.id}`)
+    await page.goto(`/workspaces/${workspace}/catalogue/link?to=${encodeURIComponent(link)}`)
+    await page.getByRole('button', { name: 'Add the catalogue and go on' }).click()
+    await expect(page.getByRole('region', { name: 'To fetch' })).toContainText('Seal Count')
+  })
+
   test('a variant is asked for, and what is missing can be filled in', async ({ page, world }) => {
     await add(world)
     await page.goto(`/workspaces/${workspace}/catalogue/choice?want=hull-textures`)

@@ -24,6 +24,7 @@ const SCREENS: Record<string, Load> = {
   'library/:mod?': async () => (await import('./library/LibraryView')).LibraryView,
   'library/:mod/:part': async () => (await import('./library/ModScreen')).ModScreen,
   'catalogue/places': async () => (await import('./catalogue/PlacesView')).PlacesView,
+  'catalogue/link': async () => (await import('./catalogue/LinkView')).LinkView,
   'catalogue/choice': async () => (await import('./choice/ChoiceView')).ChoiceView,
   'catalogue/updates/:mod?': async () => (await import('./updates/UpdatesView')).UpdatesView,
   'catalogue/findings': async () => (await import('./findings/FindingsView')).FindingsView,

@@ -18,6 +18,7 @@ import { SearchField } from '../ui/SearchField'
 import { Empty, Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { bytes, count } from '../ui/text'
+import { isLink } from './link'
 import { OfferedAside } from './OfferedAside'
 import { type FoundMod, type Looked, useCatalogues, useFound, useTags } from './queries'
 import { foundWords, hereWords } from './words'
@@ -35,6 +36,7 @@ export function CatalogueView() {
   const selected = mod ?? null
   const [query, put] = useAddress()
   const search = useSearch()
+  const go = useNavigate()
   const catalogues = useCatalogues(workspace)
   const looked: Looked = {
     search: search.wanted,
@@ -77,9 +79,13 @@ export function CatalogueView() {
           <div className="mb-2 flex flex-wrap items-center gap-1.5">
             <SearchField
               label="Look for mods"
-              hint="name, author, or a word about it"
+              hint="name, author, a word about it, or a link"
               value={search.typed}
-              onChange={search.type}
+              onChange={(text) =>
+                isLink(text)
+                  ? void go(`${base}/link?to=${encodeURIComponent(text.trim())}`)
+                  : search.type(text)
+              }
               className="w-[280px]"
             />
             <Chip says="goes with my game" on={looked.fits} onTurn={() => turn('fits')} />

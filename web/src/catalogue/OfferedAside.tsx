@@ -2,10 +2,12 @@ import { lazy, Suspense } from 'react'
 import { choiceAddress } from '../choice/wanted'
 import { Aside, AsidePart } from '../ui/Aside'
 import { ButtonLink } from '../ui/ButtonLink'
+import { CopyButton } from '../ui/CopyButton'
 import { Failed, Loading } from '../ui/States'
 import { Tag } from '../ui/Tag'
 import { bytes, list } from '../ui/text'
-import { type OfferedMod, type Release, useOffered } from './queries'
+import { linkOf } from './link'
+import { type OfferedMod, type Release, useCatalogues, useOffered } from './queries'
 import { changeWords, rangeWords } from './words'
 
 const Markdown = lazy(() => import('../ui/Markdown'))
@@ -76,6 +78,8 @@ function ReleasePart({
   mod: OfferedMod
   release: Release
 }) {
+  const address = useCatalogues(workspace).data?.find((c) => c.id === mod.catalogue)?.address
+  const link = address ? linkOf(address, mod.mod, r.version, r.sha256) : null
   const wish = { mod: mod.mod, release: `${mod.catalogue}:${r.sha256}` }
   return (
     <li className="border-line border-t pt-2">
@@ -102,8 +106,9 @@ function ReleasePart({
           </div>
         </Suspense>
       )}
-      <div className="mt-1.5">
+      <div className="mt-1.5 flex items-center gap-2">
         <ButtonLink to={choiceAddress(workspace, { wishes: [wish] })}>{`Choose ${r.version}`}</ButtonLink>
+        {link && <CopyButton what={`the link of ${r.version}`} text={link} />}
       </div>
     </li>
   )

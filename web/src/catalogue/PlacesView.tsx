@@ -10,8 +10,8 @@ import { ButtonLink } from '../ui/ButtonLink'
 import { Problems } from '../ui/Problems'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
-import { number, when } from '../ui/text'
-import { type Catalogue, useCatalogues } from './queries'
+import { bytes, number, when } from '../ui/text'
+import { type Catalogue, useCatalogues, useSpeedLimit } from './queries'
 import { lookWords } from './words'
 
 /** The catalogues that the workspace knows: when each was looked at, what came of it, and whether it can be believed. */
@@ -19,13 +19,24 @@ export function PlacesView() {
   const workspace = useWorkspace()
   const catalogues = useCatalogues(workspace)
   const all = catalogues.data ?? []
+  const speed = useSpeedLimit(workspace)
   return (
     <Screen
       title="Catalogues"
       says="Where mods are offered. What each has said is kept here, and found without a network too."
-      actions={<ButtonLink to={`/workspaces/${workspace}/catalogue`}>Find mods</ButtonLink>}
+      actions={
+        <>
+          <Button title={LINKS} onClick={() => openLinksHere(workspace)}>
+            Open links to mods here
+          </Button>
+          <ButtonLink to={`/workspaces/${workspace}/catalogue`}>Find mods</ButtonLink>
+        </>
+      }
     >
-      <AddForm workspace={workspace} />
+      <div className="mb-3 flex flex-wrap items-center gap-x-6 gap-y-2">
+        <AddForm workspace={workspace} />
+        <SpeedForm key={speed.data?.bytesASecond} workspace={workspace} limit={speed.data?.bytesASecond} />
+      </div>
       {catalogues.isPending ? (
         <div className="card flex-1">
           <Loading what="the catalogues" />
@@ -47,6 +58,14 @@ export function PlacesView() {
       )}
     </Screen>
   )
+}
+
+const LINKS = 'Asks your browser to open web+ironing: links in this workspace from now on.'
+
+/** Registers the page for links to mods (HTML Standard, 8.9.1.2); the browser asks its user. */
+function openLinksHere(workspace: number) {
+  const address = `${window.location.origin}/workspaces/${workspace}/catalogue/link?to=%s`
+  navigator.registerProtocolHandler('web+ironing', address)
 }
 
 function AddForm({ workspace }: { workspace: number }) {
@@ -73,7 +92,7 @@ function AddForm({ workspace }: { workspace: number }) {
     if (address.trim()) add.mutate(undefined)
   }
   return (
-    <form onSubmit={submit} className="mb-3 flex items-center gap-2">
+    <form onSubmit={submit} className="flex items-center gap-2">
       <input
         value={address}
         onChange={(e) => setAddress(e.target.value)}
@@ -83,6 +102,53 @@ function AddForm({ workspace }: { workspace: number }) {
       />
       <Button type="submit" look="strong" disabled={!address.trim() || add.isPending}>
         Add and read it
+      </Button>
+    </form>
+  )
+}
+
+/** How fast downloads may be, all together. */
+function SpeedForm({ workspace, limit }: { workspace: number; limit: number | undefined }) {
+  const [typed, setTyped] = useState(limit === undefined ? '' : String(Math.round(limit / 1024)))
+  const { say } = useNotices()
+  const set = useAct(
+    workspace,
+    () =>
+      got(
+        api.PUT('/api/workspaces/{workspace}/downloads/limit', {
+          params: { path: { workspace } },
+          body: typed.trim() === '' ? {} : { bytesASecond: Math.round(Number(typed) * 1024) },
+        }),
+      ),
+    (r) =>
+      say(
+        r.bytesASecond === undefined
+          ? 'Downloads take what comes.'
+          : `Downloads take at most ${bytes(r.bytesASecond)} a second.`,
+      ),
+  )
+  const right = /^\d{0,9}$/.test(typed.trim())
+  return (
+    <form
+      className="flex items-center gap-2"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (right) set.mutate(undefined)
+      }}
+    >
+      <label className="flex items-center gap-2">
+        Fetch at most
+        <input
+          value={typed}
+          inputMode="numeric"
+          placeholder="any"
+          onChange={(e) => setTyped(e.target.value)}
+          className="num h-[30px] w-[76px] rounded-[7px] border border-line-2 bg-card px-2 text-right"
+        />
+        KiB a second
+      </label>
+      <Button type="submit" disabled={!right || set.isPending}>
+        Keep to it
       </Button>
     </form>
   )

@@ -67,3 +67,14 @@ export function useOffered(workspace: number, mod: string | null) {
       ),
   })
 }
+
+/** How fast downloads may be; without a number as fast as they come. */
+export function useSpeedLimit(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'downloads', 'limit'),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/downloads/limit', { params: { path: { workspace } }, signal }),
+      ),
+  })
+}

@@ -5,6 +5,7 @@ import { viewsOf } from './views'
 
 const PLACES_OF: Record<string, readonly string[]> = {
   library: ['LIBRARY'],
+  catalogue: ['MISSING'],
   layers: ['LAYERS'],
   'load-order': ['LOAD_ORDER'],
   records: ['RECORDS'],

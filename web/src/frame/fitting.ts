@@ -1,7 +1,7 @@
 import { defaultFilter } from 'cmdk'
 
 /** Something that the palette leads to. */
-export interface Entry {
+interface Entry {
   /** What it is found by; no other has the same. */
   value: string
   name: string

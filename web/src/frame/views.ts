@@ -117,6 +117,7 @@ export function viewsOf(steps: readonly { id: string }[] | undefined): readonly 
 const BY_PLACE: Record<string, string> = {
   OVERVIEW: '',
   LIBRARY: 'library',
+  MISSING: 'catalogue/choice?missing',
   LAYERS: 'layers',
   LOAD_ORDER: 'load-order',
   RECORDS: 'records',

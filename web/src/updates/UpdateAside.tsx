@@ -92,7 +92,7 @@ function Identity({ workspace, update: u }: { workspace: number; update: Update 
       {typed === null ? (
         <p className="mt-1.5 flex flex-wrap gap-2">
           <Button onClick={() => setTyped(u.catalogueMod)}>Correct this</Button>
-          {u.how === 'SAID' && <Button onClick={() => set.mutate(null)}>Take that back</Button>}
+          {u.how.startsWith('SAID') && <Button onClick={() => set.mutate(null)}>Take that back</Button>}
         </p>
       ) : (
         <form

@@ -29,6 +29,8 @@ export function howWords(u: Update): string {
   switch (u.how) {
     case 'SAID':
       return 'as you have said'
+    case 'SAID_NONE':
+      return 'in no catalogue, as you have said'
     case 'CARD':
       return 'by the id of its card'
     case 'ARCHIVE':

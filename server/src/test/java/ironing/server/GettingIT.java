@@ -350,6 +350,32 @@ class GettingIT {
   }
 
   @Test
+  void downloads_keep_to_a_limit_of_speed() throws IOException {
+    byte[] large = new byte[60_000];
+    new java.util.Random(2).nextBytes(large);
+    catalogue.mod(
+        Map.of(
+            "mod",
+            "big",
+            "name",
+            "Big",
+            "game",
+            "plain",
+            "releases",
+            List.of(Map.of("version", "1", "file", catalogue.file("big.zip", large)))));
+    offer(1);
+    String limit = base + "/downloads/limit";
+    assertThat(api.get(limit).has("bytesASecond")).isFalse();
+    assertThat(api.refusal("PUT", limit, Map.of("bytesASecond", 100))).isEqualTo("speed-limit");
+    api.send("PUT", limit, Map.of("bytesASecond", 20_000), Map.of());
+    assertThat(api.get(limit).path("bytesASecond").asInt()).isEqualTo(20_000);
+    long began = System.nanoTime();
+    api.refusal("POST", base + "/choice/get", Map.of("choice", wish("big")));
+    assertThat(Duration.ofNanos(System.nanoTime() - began)).isGreaterThan(Duration.ofSeconds(2));
+    assertThat(api.send("PUT", limit, Map.of(), Map.of()).body().has("bytesASecond")).isFalse();
+  }
+
+  @Test
   void what_needs_a_decision_waits_in_the_inbox_and_a_card_that_says_another_thing_is_told()
       throws IOException {
     byte[] several =

@@ -165,6 +165,10 @@ class UpdatesIT {
     assertThat(told.path("newest").path("version").asText()).isEqualTo("9.0");
     put(identity, Map.of("catalogueMod", ""));
     assertThat(api.get(base + "/updates").get(0).has("newest")).isFalse();
+    assertThat(api.get(base + "/updates").get(0).path("how").asText()).isEqualTo("SAID_NONE");
+    long fog = install("fog", "1.0");
+    put(base + "/updates/" + fog + "/identity", Map.of("catalogueMod", ""));
+    assertThat(update("Fog").has("newest")).as("its card says another thing").isFalse();
     api.send("DELETE", identity, null, Map.of());
     assertThat(api.get(base + "/updates").get(0).path("how").asText()).isEqualTo("ARCHIVE");
     assertThat(api.refusal("PUT", identity, Map.of("catalogueMod", "No id!")))

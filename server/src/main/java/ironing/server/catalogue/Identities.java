@@ -41,6 +41,8 @@ public class Identities {
   public enum How {
     /** The user has said so. */
     SAID,
+    /** The user has said that no catalogue has it. */
+    SAID_NONE,
     /** A catalogue has the id of its card. */
     CARD,
     /** It has no card, and a catalogue has the archive that it came from. */
@@ -58,6 +60,11 @@ public class Identities {
    * @param release what its archive is, where it is known by that
    */
   public record Identity(String mod, How how, Optional<Release> release) {
+    /** Whether a catalogue may have it. */
+    public boolean isOffered() {
+      return how != How.NONE && how != How.SAID_NONE;
+    }
+
     /** The version, as the catalogue or else the card has it. */
     public ModVersion version(ModCard card) {
       return release.map(Release::version).orElseGet(() -> ModVersion.of(card.version()));
@@ -85,8 +92,7 @@ public class Identities {
     for (Mod m : open.mods().values()) {
       if (m.isMend()) continue;
       String id = m.card().id(), word = said.get(m.strand());
-      if (word != null)
-        out.put(m.id(), new Identity(word.isEmpty() ? id : word, How.SAID, Optional.empty()));
+      if (word != null) out.put(m.id(), said(word, id));
       else if (m.card().inferred()) others.add(m.id());
       else
         out.put(
@@ -99,6 +105,12 @@ public class Identities {
       out.putIfAbsent(mod, new Identity(id, how, Optional.empty()));
     }
     return out;
+  }
+
+  private static Identity said(String word, String id) {
+    return word.isEmpty()
+        ? new Identity(id, How.SAID_NONE, Optional.empty())
+        : new Identity(word, How.SAID, Optional.empty());
   }
 
   private Map<Long, Identity> byArchive(OpenWorkspace open, Set<Long> mods) {

@@ -24,6 +24,7 @@ final class AheadViews {
    * @param filesNew how many files would be there that are not
    * @param filesGone how many would be there no more
    * @param filesOther how many would have another content
+   * @param meetingsInAll how many such pairs there are
    * @param meetings the pairs of mods that would have files at other paths in common than now,
    *     those of which most changes first
    * @param recordsInAll how many records the game would read otherwise
@@ -61,7 +62,7 @@ final class AheadViews {
   /**
    * A record that the game would read otherwise.
    *
-   * @param label what people know it by
+   * @param becomes whether it would be new, another, or gone
    */
   record AheadRecord(String key, String type, String label, Becomes becomes) {
     static AheadRecord of(RecordChange c) {

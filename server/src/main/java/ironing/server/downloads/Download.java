@@ -8,6 +8,7 @@ import ironing.server.catalogue.Catalogues.Place;
 import ironing.server.downloads.DownloadMapper.DownloadRow;
 import ironing.server.fetch.Fetcher;
 import ironing.server.fetch.Fetcher.Answer;
+import ironing.server.fetch.Pace;
 import ironing.server.fetch.Patience;
 import java.io.IOException;
 import java.io.InputStream;
@@ -37,6 +38,7 @@ final class Download {
   private final Path part;
   private final Fetcher fetcher;
   private final Patience patience;
+  private final Pace pace;
   private final Consumer<String> keepEtag;
   private String etag;
   private MessageDigest sha = ContentHash.digest();
@@ -62,14 +64,21 @@ final class Download {
   }
 
   /**
+   * @param pace that all of the workspace keep together
    * @param keepEtag writes down what the bytes that come are told to be part of
    */
   Download(
-      DownloadRow row, Path part, Fetcher fetcher, Patience patience, Consumer<String> keepEtag) {
+      DownloadRow row,
+      Path part,
+      Fetcher fetcher,
+      Patience patience,
+      Pace pace,
+      Consumer<String> keepEtag) {
     this.row = row;
     this.part = part;
     this.fetcher = fetcher;
     this.patience = patience;
+    this.pace = pace;
     this.keepEtag = keepEtag;
     this.etag = row.etag();
   }
@@ -216,7 +225,7 @@ final class Download {
   private void write(InputStream in, FileChannel out) throws IOException {
     byte[] buffer = new byte[BUFFER];
     out.position(received);
-    for (int n; (n = in.read(buffer)) >= 0; ) {
+    for (int n; (n = in.read(buffer, 0, pace.piece(BUFFER))) >= 0; ) {
       requireWanted();
       if (received + n > row.sizeBytes()) {
         startOver(out);
@@ -233,6 +242,8 @@ final class Download {
       received += n;
       cameNow += n;
       shown = received;
+      Duration wait = pace.take(n);
+      if (!wait.isZero()) Patience.await(wait, this::requireWanted);
     }
   }
 

@@ -103,6 +103,12 @@ interface DownloadMapper {
   @Update("update download set position = #{position} where id = #{id}")
   void setPosition(@Param("id") long id, @Param("position") long position);
 
+  @Select("select fetch_bytes_a_second from workspace where id = #{workspace}")
+  Long limit(long workspace);
+
+  @Update("update workspace set fetch_bytes_a_second = #{limit} where id = #{workspace}")
+  void setLimit(@Param("workspace") long workspace, @Param("limit") Long limit);
+
   @Delete("delete from download where id = #{id}")
   void remove(long id);
 }

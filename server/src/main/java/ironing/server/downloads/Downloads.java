@@ -7,6 +7,7 @@ import ironing.server.catalogue.Catalogues;
 import ironing.server.downloads.DownloadMapper.DownloadRow;
 import ironing.server.downloads.DownloadMapper.NewDownload;
 import ironing.server.fetch.Fetcher;
+import ironing.server.fetch.Pace;
 import ironing.server.fetch.Patience;
 import ironing.server.library.Arrivals;
 import ironing.server.platform.Events;
@@ -46,6 +47,7 @@ public class Downloads {
   private static final Logger LOG = LoggerFactory.getLogger(Downloads.class);
   private static final int AT_ONCE = 4;
   private static final int OF_AN_ORIGIN = 2;
+  private static final long SLOWEST = 1 << 10;
   // beside the file itself it is unpacked, and other things want to be written too
   private static final long ROOM_BYTES = 64L << 20;
 
@@ -60,6 +62,7 @@ public class Downloads {
   private final Json json;
   private final ExecutorService workers = Executors.newFixedThreadPool(AT_ONCE);
   private final Map<Long, Running> running = new ConcurrentHashMap<>();
+  private final Map<Long, Pace> paces = new ConcurrentHashMap<>();
   private boolean closing;
 
   /** One that is being fetched. */
@@ -300,6 +303,36 @@ public class Downloads {
     tell(workspace);
   }
 
+  private Pace pace(long workspace) {
+    return paces.computeIfAbsent(workspace, w -> new Pace(System::nanoTime, limit(w).orElse(0L)));
+  }
+
+  /** How many bytes a second all of a workspace together may take; empty for as many as come. */
+  Optional<Long> limit(long workspace) {
+    workspaces.game(workspace);
+    return Optional.ofNullable(db.limit(workspace));
+  }
+
+  /**
+   * Another limit, which those that run keep at once.
+   *
+   * @param bytesASecond empty for as many as come
+   * @throws IroningException with code {@code speed-limit}
+   */
+  void setLimit(long workspace, Optional<Long> bytesASecond) {
+    workspaces.game(workspace);
+    if (bytesASecond.filter(b -> b < SLOWEST).isPresent()) {
+      throw IroningException.of(
+          "speed-limit",
+          bytesASecond.get() + " bytes a second",
+          "So little never comes to an end.",
+          "Allow at least " + SLOWEST + ", or pause the downloads.");
+    }
+    db.setLimit(workspace, bytesASecond.orElse(null));
+    pace(workspace).limit(bytesASecond.orElse(0L));
+    tell(workspace);
+  }
+
   private void setState(DownloadRow row, State state, Problem problem) {
     db.setState(row.id(), state.word(), problem == null ? null : json.write(problem));
     tell(row.workspaceId());
@@ -325,7 +358,13 @@ public class Downloads {
       if (ofOrigin.getOrDefault(origin, 0) >= OF_AN_ORIGIN) continue;
       ofOrigin.merge(origin, 1, Integer::sum);
       Download download =
-          new Download(row, part(row), fetcher, patience, etag -> db.setEtag(row.id(), etag));
+          new Download(
+              row,
+              part(row),
+              fetcher,
+              patience,
+              pace(row.workspaceId()),
+              etag -> db.setEtag(row.id(), etag));
       running.put(row.id(), new Running(download, origin));
       setState(row, State.RUNNING, null);
       workers.execute(() -> run(row, download));

@@ -6,6 +6,7 @@ import ironing.server.downloads.Downloads.State;
 import ironing.server.platform.MayBeAbsent;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -69,6 +70,24 @@ class DownloadsController {
     DownloadOrderRequest {
       Objects.requireNonNull(order, "order");
     }
+  }
+
+  /**
+   * @param bytesASecond how many all downloads together may take; absent for as many as come
+   */
+  record SpeedLimit(@MayBeAbsent Long bytesASecond) {}
+
+  /** How fast the downloads of this workspace may be. */
+  @GetMapping("/limit")
+  SpeedLimit speedLimit(@PathVariable long workspace) {
+    return new SpeedLimit(downloads.limit(workspace).orElse(null));
+  }
+
+  /** Says how fast they may be; those that run keep to it at once. */
+  @PutMapping("/limit")
+  SpeedLimit setSpeedLimit(@PathVariable long workspace, @RequestBody SpeedLimit body) {
+    downloads.setLimit(workspace, Optional.ofNullable(body.bytesASecond()));
+    return speedLimit(workspace);
   }
 
   /** The queue, in its order. */

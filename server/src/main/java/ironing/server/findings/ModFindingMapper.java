@@ -15,11 +15,19 @@ interface ModFindingMapper {
    */
   record FindingRow(long id, boolean own, String line) {}
 
+  /**
+   * The user's about any mod, and those that were brought in about some.
+   *
+   * @param mods a list in JSON
+   */
   @Select(
       """
-      select id, is_own as own, line from finding where workspace_id = #{workspace} order by id
+      select id, is_own as own, line from finding
+      where workspace_id = #{workspace}
+        and (is_own or mod = any(array(select jsonb_array_elements_text(cast(#{mods} as jsonb)))))
+      order by id
       """)
-  List<FindingRow> all(long workspace);
+  List<FindingRow> about(@Param("workspace") long workspace, @Param("mods") String mods);
 
   /**
    * @param rows a list in JSON of mod, line

@@ -19,7 +19,9 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -109,26 +111,20 @@ public class ModFindings {
             .filter(s -> mod.map(s.finding().mod()::equals).orElse(true))
             .toList();
     List<Finding> others = all.stream().filter(s -> !s.own()).map(Sourced::finding).toList();
-    List<Finding> counting = Finding.counting(others);
-    return all.stream()
-        .filter(s -> s.own() || counting.stream().anyMatch(f -> isSame(f, s.finding())))
-        .toList();
-  }
-
-  @SuppressWarnings("ReferenceEquality")
-  private static boolean isSame(Finding a, Finding b) {
-    return a == b;
+    // two that say the same are two findings
+    Set<Finding> counting = Collections.newSetFromMap(new IdentityHashMap<>());
+    counting.addAll(Finding.counting(others));
+    return all.stream().filter(s -> s.own() || counting.contains(s.finding())).toList();
   }
 
   private List<Sourced> all(OpenWorkspace open, Collection<String> mods, OfSet set) {
     List<Sourced> out = new ArrayList<>();
-    List<FindingRow> rows = db.all(open.workspace());
+    List<FindingRow> rows = db.about(open.workspace(), json.write(mods));
     List<Finding> here = FindingLines.again(rows.stream().map(FindingRow::line).toList());
     for (int i = 0; i < rows.size(); i++) {
       FindingRow r = rows.get(i);
       Finding f = here.get(i);
-      if (r.own() || mods.contains(f.mod()))
-        out.add(new Sourced(r.id(), r.own(), f, f.speaksOf(set)));
+      out.add(new Sourced(r.id(), r.own(), f, f.speaksOf(set)));
     }
     for (Finding f : catalogues.findings(open.workspace(), mods))
       out.add(new Sourced(0, false, f, f.speaksOf(set)));
@@ -174,7 +170,7 @@ public class ModFindings {
   /** The user's findings as lines. */
   String exported(OpenWorkspace open) {
     StringBuilder out = new StringBuilder();
-    for (FindingRow r : db.all(open.workspace())) if (r.own()) out.append(r.line()).append('\n');
+    for (FindingRow r : db.about(open.workspace(), "[]")) out.append(r.line()).append('\n');
     return out.toString();
   }
 

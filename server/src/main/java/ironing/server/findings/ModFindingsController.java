@@ -52,6 +52,7 @@ class ModFindingsController {
    * @param own whether it is yours
    * @param mod the id in the catalogues
    * @param game the range of the game’s versions that it was found with; absent for any
+   * @param verdict what comes of it
    * @param says in a sentence; may be empty
    * @param at the day
    * @param by who says so; empty where it is not signed
@@ -93,6 +94,8 @@ class ModFindingsController {
    * @param versions a range; absent for any
    * @param game a range of the game’s versions; absent for any
    * @param with mods that have to be on too; absent for none
+   * @param verdict what comes of it
+   * @param says in a sentence; may be empty
    * @param by your name, if you want it to be said; absent for none
    */
   record FindingRequest(

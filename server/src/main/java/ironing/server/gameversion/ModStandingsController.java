@@ -76,6 +76,7 @@ class ModStandingsController {
   /**
    * What you say of a mod.
    *
+   * @param essential whether you cannot do without it
    * @param said of the version of the game that is here
    * @param waitsFor the point of the playthrough that it waits for; empty for none
    */

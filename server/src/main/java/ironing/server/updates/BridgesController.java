@@ -29,6 +29,7 @@ class BridgesController {
    * @param mod its id
    * @param here its number in the library; absent where it is not there
    * @param catalogue the title of the one that offers it; absent where it is in the library
+   * @param sides the mods that it is for
    */
   record BridgeView(
       State state,

@@ -115,8 +115,8 @@ public class Updates {
       Identity identity = known.get(l.mod());
       if (identity == null) continue;
       Mod mod = open.mods().get(l.mod());
-      boolean isNone = identity.how() == Identities.How.NONE;
-      List<Offered> all = isNone ? List.of() : offered.getOrDefault(identity.mod(), List.of());
+      List<Offered> all =
+          identity.isOffered() ? offered.getOrDefault(identity.mod(), List.of()) : List.of();
       out.add(of(mod, l.on(), identity, all, Optional.ofNullable(left.get(mod.strand()))));
     }
     return out;

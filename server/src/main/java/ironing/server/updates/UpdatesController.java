@@ -92,6 +92,7 @@ class UpdatesController {
   /**
    * A release between what is here and the newest.
    *
+   * @param change how much it changes, as its author says
    * @param changes what is new in it, as Markdown
    */
   record SinceView(String version, String at, Change change, String changes) {}

@@ -100,6 +100,8 @@ public class Wrinkles {
   public enum Place {
     OVERVIEW,
     LIBRARY,
+    /** What a choice brings with it that fills whatever is missing. */
+    MISSING,
     LAYERS,
     LOAD_ORDER,
     RECORDS,
@@ -370,7 +372,7 @@ public class Wrinkles {
             card.name() + " needs " + what + range,
             reason,
             remedy,
-            Place.LIBRARY,
+            c.state() == Needs.State.OFF ? Place.LIBRARY : Place.MISSING,
             mod,
             fix)
         .withOther(other);
