@@ -52,7 +52,15 @@ function OfCatalogue({ workspace, link }: { workspace: number; link: Link }) {
   if (catalogues.isPending) return <Loading what="the catalogues" />
   if (catalogues.isError) return <Failed error={catalogues.error} retry={() => catalogues.refetch()} />
   const known = catalogues.data.find((c) => c.address === link.catalogue)
-  if (known) return <OfMod workspace={workspace} link={link} catalogue={known.id} />
+  if (known && known.sequence !== undefined)
+    return <OfMod workspace={workspace} link={link} catalogue={known.id} />
+  if (known && !known.look) return <Loading what="the catalogue" />
+  if (known)
+    return (
+      <Empty icon={Link2Off} title="Its catalogue could not be read">
+        <ButtonLink to={`/workspaces/${workspace}/catalogue/places`}>See why</ButtonLink>
+      </Empty>
+    )
   return (
     <Empty icon={Link2Off} title="Its catalogue is not known here">
       <span className="mono block break-all">{link.catalogue}</span>
