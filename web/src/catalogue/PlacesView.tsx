@@ -10,7 +10,7 @@ import { ButtonLink } from '../ui/ButtonLink'
 import { Problems } from '../ui/Problems'
 import { Screen } from '../ui/Screen'
 import { Empty, Failed, Loading } from '../ui/States'
-import { bytes, number, when } from '../ui/text'
+import { bytes, count, number, when } from '../ui/text'
 import { type Catalogue, useCatalogues, useSpeedLimit } from './queries'
 import { lookWords } from './words'
 
@@ -213,7 +213,9 @@ function Place({ workspace, all, at }: { workspace: number; all: readonly Catalo
     <li className="border-line border-b px-4 py-3 last:border-b-0">
       <div className="flex flex-wrap items-center gap-2">
         <h2 className="min-w-0 truncate">{c.title || 'Not read yet'}</h2>
-        <span className="num text-ink-2">{number(c.mods)} mods</span>
+        <span className="num text-ink-2">
+          {number(c.mods)} mods{c.findings > 0 && `, ${count(c.findings, 'finding')}`}
+        </span>
         <span className="ml-auto flex items-center gap-2">
           <label className="flex items-center gap-1.5 text-[12px]">
             <input type="checkbox" checked={c.daily} onChange={(e) => daily.mutate(e.target.checked)} />

@@ -60,8 +60,7 @@ public final class JudgedUpdates {
                 v + ".0",
                 "file",
                 catalogue.file(id(m) + "-" + v + ".zip", archive(m, v))));
-      catalogue.mod(
-          Map.of("mod", id(m), "name", id(m), "game", "judged", "releases", releases));
+      catalogue.mod(Map.of("mod", id(m), "name", id(m), "game", "judged", "releases", releases));
     }
     catalogue.write(1);
     String place = folder.resolve("catalogue").toRealPath().toString();
