@@ -94,7 +94,10 @@ test.describe('Updates', () => {
     await expect(stand).toContainText('To be switched on after the ferry has sailed')
   })
 
-  test('a finding is written, kept while it is typed, and told beside those of others', async ({ page }) => {
+  test('a finding is written, kept while it is typed, and told beside those of others', async ({
+    page,
+    world,
+  }) => {
     await page.goto(`/workspaces/${workspace}/catalogue/findings`)
     const gulls = page.getByRole('region', { name: 'Quiet Gulls' })
     await expect(gulls).toContainText('others: 1 works, 1 works with care')
@@ -118,5 +121,12 @@ test.describe('Updates', () => {
     })
     await said(page, '1 finding came in.')
     await expect(gulls).toContainText('1 of them unsigned')
+
+    const { mods } = await world.api('GET', `/workspaces/${workspace}/library`)
+    const mod = mods.find((m: { name: string }) => m.name === 'Quiet Gulls').id
+    await page.goto(`/workspaces/${workspace}/library/${mod}/about`)
+    const about = page.getByText('What is known of it').locator('..').locator('..')
+    await expect(about).toContainText('Others: 1 works, 1 works with care, 1 broken, 1 of them unsigned')
+    await expect(about).toContainText('One is left at the pier.')
   })
 })

@@ -2,6 +2,7 @@ import { ExternalLink, Pencil } from 'lucide-react'
 import { type FormEvent, lazy, type ReactNode, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
+import { KnownOf } from '../findings/KnownOf'
 import { Button } from '../ui/Button'
 import { CopyButton } from '../ui/CopyButton'
 import { kept, useKept } from '../ui/kept'
@@ -41,6 +42,9 @@ export function AboutPart({ workspace, mod: m }: { workspace: number; mod: Mod }
       </div>
       <div className="flex flex-col gap-3">
         <Notes key={m.id} workspace={workspace} mod={m} />
+        <Box title="What is known of it">
+          <KnownOf workspace={workspace} mod={m.id} />
+        </Box>
         {m.leftOut.length > 0 && (
           <Box title={`Left out: ${number(m.leftOut.length)}`}>
             <ul className="max-h-72 overflow-y-auto">
