@@ -226,10 +226,8 @@ class GettingIT {
         .isEqualTo("choice-changed");
   }
 
-  @Test
-  void a_download_that_breaks_goes_on_where_it_was() throws IOException {
-    byte[] large = new byte[300_000];
-    new java.util.Random(1).nextBytes(large);
+  /** A mod that is one file, which need be no archive. */
+  private void offerBig(byte[] bytes) throws IOException {
     catalogue.mod(
         Map.of(
             "mod",
@@ -239,8 +237,15 @@ class GettingIT {
             "game",
             "plain",
             "releases",
-            List.of(Map.of("version", "1", "file", catalogue.file("big.zip", large)))));
+            List.of(Map.of("version", "1", "file", catalogue.file("big.zip", bytes)))));
     offer(1);
+  }
+
+  @Test
+  void a_download_that_breaks_goes_on_where_it_was() throws IOException {
+    byte[] large = new byte[300_000];
+    new java.util.Random(1).nextBytes(large);
+    offerBig(large);
     server.fail("/files/big.zip", new Fault(Kind.CUT, 100_000, "", 2));
     // it is no archive: it comes whole all the same, and is refused as one
     assertThat(api.refusal("POST", base + "/choice/get", Map.of("choice", wish("big"))))
@@ -312,17 +317,7 @@ class GettingIT {
 
   @Test
   void a_download_is_paused_taken_up_again_and_taken_out() throws IOException {
-    catalogue.mod(
-        Map.of(
-            "mod",
-            "big",
-            "name",
-            "Big",
-            "game",
-            "plain",
-            "releases",
-            List.of(Map.of("version", "1", "file", catalogue.file("big.zip", new byte[400_000])))));
-    offer(1);
+    offerBig(new byte[400_000]);
     server.fail("/files/big.zip", new Fault(Kind.SLOW, 100, "", 1));
     String job =
         api.send("POST", base + "/choice/get", Map.of("choice", wish("big")), Map.of())
@@ -353,17 +348,7 @@ class GettingIT {
   void downloads_keep_to_a_limit_of_speed() throws IOException {
     byte[] large = new byte[60_000];
     new java.util.Random(2).nextBytes(large);
-    catalogue.mod(
-        Map.of(
-            "mod",
-            "big",
-            "name",
-            "Big",
-            "game",
-            "plain",
-            "releases",
-            List.of(Map.of("version", "1", "file", catalogue.file("big.zip", large)))));
-    offer(1);
+    offerBig(large);
     String limit = base + "/downloads/limit";
     assertThat(api.get(limit).has("bytesASecond")).isFalse();
     assertThat(api.refusal("PUT", limit, Map.of("bytesASecond", 100))).isEqualTo("speed-limit");
