@@ -31,6 +31,11 @@ test.describe('Catalogue', () => {
     await expect(place).toContainText(/Signed, with the key [0-9a-f]{16}/)
     await place.getByRole('button', { name: 'Look now' }).click()
     await expect(place).toContainText('nothing new')
+    await page.getByLabel('Fetch at most').fill('4096')
+    await page.getByRole('button', { name: 'Keep to it' }).click()
+    await said(page, /^Downloads take at most 4(\.0)? MiB a second\.$/)
+    await page.reload()
+    await expect(page.getByLabel('Fetch at most')).toHaveValue('4096')
 
     const { mods } = await world.api('GET', `/workspaces/${workspace}/library`)
     const gulls = mods.find((m: { name: string }) => m.name === 'Quiet Gulls').id
@@ -138,7 +143,7 @@ test.describe('Catalogue', () => {
     world,
   }) => {
     await add(world)
-    await catalogue.fail('/files/seal-count-1.0.zip', 'kind=slow&amount=2000&times=1')
+    await catalogue.fail('/files/seal-count-1.0.zip', 'kind=slow&amount=15000&times=1')
     await page.goto(`/workspaces/${workspace}/catalogue/choice?want=seal-count`)
     await page.getByRole('button', { name: /^Get all of it/ }).click()
     await open(page, 'Library')

@@ -1,5 +1,6 @@
 import { rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { zipOf } from '../support/archives'
 import { CatalogueStandIn } from '../support/catalogue'
 import { expect, said, test } from '../support/test'
 
@@ -92,6 +93,38 @@ test.describe('Updates', () => {
     await stand.getByText(/^Works: /).click()
     await expect(stand).toContainText('essential, you have said that it works')
     await expect(stand).toContainText('To be switched on after the ferry has sailed')
+  })
+
+  test('what an archive lacks is told in the inbox, beside what the game gets, and can be fetched', async ({
+    page,
+    world,
+  }) => {
+    const card = [
+      'format: ironing/mod@1',
+      'id: lamp-oil',
+      'name: Lamp Oil',
+      'version: "1.0"',
+      'needs:',
+      '  - { mod: lamplight, versions: ">=1.1" }',
+      '  - { mod: rope-locker }',
+      '  - { mod: nobody-knows }',
+    ].join('\n')
+    const bytes = zipOf({ 'mod-card.yaml': `${card}\n`, 'sound/oil.txt': 'drip\n' })
+    await world.send(workspace, { name: 'lamp-oil-1.0.zip', bytes })
+    await page.goto(`/workspaces/${workspace}/library/inbox`)
+    const waiting = page.getByRole('listitem').filter({ hasText: 'lamp-oil-1.0.zip' })
+    await expect(waiting).toContainText(
+      'It lacks Lamplight >=1.1 (here in version 1.0), nobody-knows (not in your library)',
+    )
+    await expect(page.getByText(/lacks? something/)).toBeVisible()
+    await waiting.getByRole('link', { name: 'Lamp Oil' }).click()
+    const aside = page.getByRole('complementary', { name: 'About installing it' })
+    await expect(aside).toContainText('here in version 1.0')
+    await expect(aside).toContainText('1.3 is on')
+    await aside.getByRole('link', { name: 'See what fetching them brings' }).click()
+    await expect(page.getByText('This cannot all hold together')).toBeVisible()
+    await page.getByRole('button', { name: 'Do without' }).click()
+    await expect(page.getByRole('region', { name: 'Here in another version' })).toContainText('Lamplight 1.1')
   })
 
   test('a finding is written, kept while it is typed, and told beside those of others', async ({

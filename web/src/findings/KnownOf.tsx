@@ -6,13 +6,18 @@ import { scopeWords, tallyWords, VERDICTS, verdictWords } from './words'
 /** How many findings of others stand beside a mod; all stand on their own screen. */
 const SHOWN = 4
 
-/** What is known of one mod: one's own findings, and those of others counted. */
-export function KnownOf({ workspace, mod }: { workspace: number; mod: number }) {
-  const mods = useUpdates(workspace).data ?? []
-  const id = mods.find((m) => m.mod === mod)?.catalogueMod
-  const found = (useFindings(workspace).data ?? []).filter(
-    (f) => f.mod === id || f.with.some((w) => w.mod === id),
-  )
+/**
+ * What is known of one mod: one's own findings, and those of others counted.
+ *
+ * @param cardId what it is known by where nothing else is said
+ */
+export function KnownOf({ workspace, mod, cardId }: { workspace: number; mod: number; cardId: string }) {
+  const updates = useUpdates(workspace)
+  const mods = updates.data ?? []
+  const id = mods.find((m) => m.mod === mod)?.catalogueMod ?? cardId
+  const findings = useFindings(workspace, updates.isPending ? null : id)
+  if (!findings.data) return <p className="text-ink-2">Looking it up…</p>
+  const found = findings.data
   const others = found.filter((f) => !f.own)
   const nameOf = (m: string) => mods.find((x) => x.catalogueMod === m)?.name ?? m
   return (

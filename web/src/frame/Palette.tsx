@@ -1,5 +1,5 @@
 import { Command } from 'cmdk'
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react'
+import { type RefObject, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
 import { useLoadOrder } from '../load-order/queries'
@@ -213,8 +213,7 @@ interface FoundProps {
 function Found(props: FoundProps) {
   const { close, walked, select } = props
   const [typed, setTyped] = useState('')
-  const groups = useGroups(props, typed)
-  const found = useMemo(() => fitting(groups, typed), [groups, typed])
+  const found = fitting(useGroups(props, typed), typed)
   const best = found[0]?.entries[0]?.value ?? ''
   // What fits best is selected, also when its names came late: Enter would go elsewhere.
   useEffect(() => {

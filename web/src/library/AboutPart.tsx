@@ -43,7 +43,7 @@ export function AboutPart({ workspace, mod: m }: { workspace: number; mod: Mod }
       <div className="flex flex-col gap-3">
         <Notes key={m.id} workspace={workspace} mod={m} />
         <Box title="What is known of it">
-          <KnownOf workspace={workspace} mod={m.id} />
+          <KnownOf workspace={workspace} mod={m.id} cardId={m.cardId} />
         </Box>
         {m.leftOut.length > 0 && (
           <Box title={`Left out: ${number(m.leftOut.length)}`}>

@@ -4,12 +4,17 @@ alter table offered_mod
   add column files bigint[] not null default '{}',
   -- the mods that it is a bridge for
   add column sides text[] not null default '{}';
+-- A line may say more than is read, and what it says there may be nothing that the database can hold: such a mod is found
+-- by its id alone until its part is read again.
+create function pg_temp.read_line(line text) returns jsonb language plpgsql as
+$$ begin return line::jsonb; exception when others then return '{}'; end $$;
 update offered_mod set
   files = array(
     select ('x' || left(s #>> '{}', 15))::bit(60)::bigint
-    from jsonb_path_query(line::jsonb, '$.releases[*].file.sha256') s),
+    from jsonb_path_query(pg_temp.read_line(line), '$.releases[*].file.sha256') s),
   sides = array(
-    select distinct s #>> '{}' from jsonb_path_query(line::jsonb, '$.releases[*].for[*].mod') s);
+    select distinct s #>> '{}'
+    from jsonb_path_query(pg_temp.read_line(line), '$.releases[*].for[*].mod') s);
 create index offered_mod_sides on offered_mod using gin (sides) where sides <> '{}';
 
 -- Which mod of the catalogues a mod is, where the user has said so; empty: none of them.

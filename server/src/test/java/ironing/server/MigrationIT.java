@@ -86,6 +86,32 @@ class MigrationIT {
     }
   }
 
+  @Test
+  void mods_on_offer_are_found_by_archive_and_side_whatever_else_their_lines_say()
+      throws SQLException {
+    try (Database database = Database.empty()) {
+      migrate(database, "21");
+      run(
+          database,
+          """
+          insert into workspace (title, game_folder, definition) values ('W', '/g', 'x');
+          insert into catalogue (workspace_id, address, position) values (1, '/c', 1);
+          insert into offered_mod (catalogue_id, mod, part, name, game, tags, authors, newest_at,
+            versions, ranges, needs, words, line)
+          select 1, m, 'p', m, 'g', '{}', '{}', '', '{}', '{}', '{}', '', l from (values
+            ('span', '{"releases":[{"file":{"sha256":"0000000000000ff0"},"for":[{"mod":"a"},{"mod":"b"}]},
+                {"file":{"sha256":"000000000000100f"},"for":[{"mod":"a"}]}]}'),
+            ('bare', '{"releases":[]}'),
+            ('odd', '{"releases":[{"file":{"sha256":"0000000000000ff0"}}],"more":"\\u0000"}')
+          ) as lines (m, l);
+          """);
+      migrate(database, "latest");
+      assertThat(ask(database, "select mod, files, sides from offered_mod order by mod"))
+          .as("the database can hold no character 0")
+          .containsExactly("bare|{}|{}", "odd|{}|{}", "span|{255,256}|{a,b}");
+    }
+  }
+
   /** The SHA-256 of "abc" is the one of RFC 6234, 8.5, TEST1. */
   @Test
   void rows_that_were_packed_before_get_their_digest_and_one_that_is_of_another_day_goes()

@@ -284,7 +284,7 @@ class UpdatesIT {
 
   @Test
   void findings_are_written_brought_in_and_taken_from_a_catalogue() throws IOException {
-    install("fog", "1.0");
+    long fog = install("fog", "1.0");
     mods.release("fog", "1.0");
     catalogue.findings(
         List.of(
@@ -304,6 +304,12 @@ class UpdatesIT {
         .as("of Ask's two the later counts")
         .containsExactly("WORKS_WITH_CARE", "WORKS");
     assertThat(all.findValuesAsText("own")).containsExactly("true", "false");
+    switchOff(fog);
+    assertThat(api.get(base + "/findings?mod=fog").findValuesAsText("verdict"))
+        .as("of a mod that is off too")
+        .containsExactly("WORKS_WITH_CARE", "WORKS");
+    assertThat(api.get(base + "/findings")).as("of all that are on, and one's own").hasSize(1);
+    api.change("POST", base + "/undo", null);
     String text = api.ask("GET", base + "/findings/text", null, Map.of()).raw().body();
     assertThat(text).contains("\"says\":\"Mind the reef.\"").doesNotContain("Ask");
     String many = finding("fog", "broken", "Tove") + "\n" + finding("fog", "broken", "Una");
@@ -424,6 +430,10 @@ class UpdatesIT {
     Trees.write(folder.resolve("settings/own.ini"), "");
     assertThat(api.get("/api/workspaces/" + unready + "/wrinkles").findValuesAsText("code"))
         .doesNotContain("game-not-ready");
+    Files.delete(folder.resolve("data/Base.plug"));
+    assertThat(api.get("/api/workspaces/" + unready + "/wrinkles").findValuesAsText("reason"))
+        .as("it was there when the game was taken in")
+        .contains("Expected: the game’s own plugins are all there. Found: Base.plug is not.");
   }
 
   private List<String> states() {

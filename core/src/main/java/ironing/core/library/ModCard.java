@@ -1,6 +1,7 @@
 package ironing.core.library;
 
 import ironing.core.IroningException;
+import ironing.core.catalogue.OfferedMod;
 import ironing.core.version.VersionRange;
 import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
@@ -64,6 +65,11 @@ public record ModCard(
     public Need {
       // a need that was kept before there were variants
       variant = variant == null ? Optional.empty() : variant;
+    }
+
+    /** The same as a catalogue says it. */
+    public OfferedMod.Need offered() {
+      return new OfferedMod.Need(mod, VersionRange.of(versions), variant);
     }
 
     public Need(String mod, String versions) {

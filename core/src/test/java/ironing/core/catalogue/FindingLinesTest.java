@@ -9,10 +9,13 @@ import ironing.core.version.ModVersion;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -92,6 +95,41 @@ class FindingLinesTest {
   void no_bytes_end_the_reading(@ForAll byte[] bytes) throws IOException {
     read(bytes);
     assertThat(findings).isEmpty();
+  }
+
+  /** What jq (Debian’s) writes is read, and it reads what is written, of texts of Debian’s own. */
+  @Test
+  void texts_that_nobody_here_shaped_go_there_and_back() throws Exception {
+    List<Path> texts;
+    try (Stream<Path> all = Files.list(Path.of("/usr/share/common-licenses"))) {
+      texts = all.filter(Files::isRegularFile).sorted().toList();
+    }
+    assertThat(texts).hasSizeGreaterThan(5);
+    Path lines = Files.createTempFile("findings", ".jsonl");
+    List<String> command =
+        new ArrayList<>(
+            List.of(
+                "jq",
+                "-c",
+                "-R",
+                "-s",
+                "split(\"\\n\") | map(select(length > 0)) | to_entries[] | {mod: \"gulls\", verdict:"
+                    + " \"works\", at: \"2026-11-29\", says: .value, by: (.key % 7 | tostring)}"));
+    texts.forEach(t -> command.add(t.toString()));
+    Process jq = new ProcessBuilder(command).redirectOutput(lines.toFile()).start();
+    assertThat(jq.waitFor()).isZero();
+    read(Files.readAllBytes(lines));
+    assertThat(mistakes).isEmpty();
+    assertThat(findings).hasSizeGreaterThan(1_000);
+    Path ours = Files.createTempFile("findings", ".jsonl");
+    Files.write(ours, findings.stream().map(FindingLines::line).toList());
+    Process back = new ProcessBuilder("jq", "-r", ".says", ours.toString()).start();
+    String told = new String(back.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    assertThat(back.waitFor()).isZero();
+    assertThat(told.lines().toList()).isEqualTo(findings.stream().map(Finding::says).toList());
+    assertThat(Finding.counting(findings)).as("the last of each of seven people").hasSize(7);
+    Files.delete(lines);
+    Files.delete(ours);
   }
 
   @Test

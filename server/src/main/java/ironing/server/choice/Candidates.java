@@ -4,7 +4,6 @@ import static ironing.core.workspace.Stages.HARMLESS;
 
 import ironing.core.catalogue.OfferedMod.Clash;
 import ironing.core.catalogue.OfferedMod.Kind;
-import ironing.core.catalogue.OfferedMod.Need;
 import ironing.core.catalogue.OfferedMod.Release;
 import ironing.core.choice.Candidate;
 import ironing.core.choice.Candidate.Where;
@@ -89,21 +88,17 @@ final class Candidates implements ChoiceQuestion.Offers {
         false,
         VersionRange.of(card.gameVersions()),
         harmless.contains(m.id()),
-        card.needs().stream().map(Candidates::need).toList(),
+        card.needs().stream().map(ModCard.Need::offered).toList(),
         card.clashes().stream()
             .map(c -> new Clash(c.mod(), VersionRange.of(c.versions()), c.why()))
             .toList(),
-        card.bridges().stream().map(Candidates::need).toList());
+        card.bridges().stream().map(ModCard.Need::offered).toList());
   }
 
   // a mend is in no catalogue
   private String idOf(Mod m) {
     Identity identity = identities.get(m.id());
     return identity == null ? m.card().id() : identity.mod();
-  }
-
-  private static Need need(ModCard.Need n) {
-    return new Need(n.mod(), VersionRange.of(n.versions()), n.variant());
   }
 
   @Override

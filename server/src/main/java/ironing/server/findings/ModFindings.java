@@ -99,8 +99,8 @@ public class ModFindings {
   }
 
   /**
-   * All findings about some mods, or of the user about any: the user's, those that were brought in,
-   * those of the catalogues. Of others only those that count.
+   * All findings about one mod, alone or with others; or about all that are on: the user's, those
+   * that were brought in, those of the catalogues. Of others only those that count.
    */
   List<Sourced> about(OpenWorkspace open, Optional<String> mod) {
     OfSet set = set(open);
@@ -108,13 +108,17 @@ public class ModFindings {
     mod.ifPresent(mods::add);
     List<Sourced> all =
         all(open, mods, set).stream()
-            .filter(s -> mod.map(s.finding().mod()::equals).orElse(true))
+            .filter(s -> mod.map(m -> isAbout(s.finding(), m)).orElse(true))
             .toList();
     List<Finding> others = all.stream().filter(s -> !s.own()).map(Sourced::finding).toList();
     // two that say the same are two findings
     Set<Finding> counting = Collections.newSetFromMap(new IdentityHashMap<>());
     counting.addAll(Finding.counting(others));
     return all.stream().filter(s -> s.own() || counting.contains(s.finding())).toList();
+  }
+
+  private static boolean isAbout(Finding f, String mod) {
+    return f.mod().equals(mod) || f.with().stream().anyMatch(w -> w.mod().equals(mod));
   }
 
   private List<Sourced> all(OpenWorkspace open, Collection<String> mods, OfSet set) {

@@ -155,7 +155,8 @@ class ModFindingsController {
   /**
    * Your findings, and what others have found out about the mods that are on.
    *
-   * @param mod the id of the one mod that is asked about; absent for all
+   * @param mod the id of the one mod that is asked about, on or off, alone or with others; absent
+   *     for all
    */
   @GetMapping
   List<ModFindingView> modFindings(

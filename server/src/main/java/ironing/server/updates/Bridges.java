@@ -7,7 +7,6 @@ import ironing.core.catalogue.OfferedMod.Release;
 import ironing.core.library.ModCard;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.version.ModVersion;
-import ironing.core.version.VersionRange;
 import ironing.core.workspace.Mod;
 import ironing.server.catalogue.Catalogues;
 import ironing.server.catalogue.Catalogues.Offered;
@@ -95,7 +94,7 @@ class Bridges {
     }
     Map<String, Bridge> out = new TreeMap<>();
     for (Mod m : open.mods().values()) {
-      List<Need> sides = m.card().bridges().stream().map(Bridges::need).toList();
+      List<Need> sides = m.card().bridges().stream().map(ModCard.Need::offered).toList();
       if (sides.isEmpty() || !known.containsKey(m.id())) continue;
       String id = known.get(m.id()).mod();
       state(sides.stream().allMatch(on::has), onNow.contains(m.id()))
@@ -144,10 +143,6 @@ class Bridges {
         .filter(r -> r.kind() == Kind.MAIN && r.withdrawn().isEmpty() && !r.bridges().isEmpty())
         .filter(r -> r.bridges().stream().allMatch(on::has))
         .max(Comparator.comparing(Release::version));
-  }
-
-  private static Need need(ModCard.Need n) {
-    return new Need(n.mod(), VersionRange.of(n.versions()), n.variant());
   }
 
   private static List<Side> sides(List<Need> sides, On on, Map<String, String> names) {

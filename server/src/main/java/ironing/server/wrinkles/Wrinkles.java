@@ -7,11 +7,7 @@ import static java.nio.charset.StandardCharsets.UTF_8;
 
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
-import ironing.core.game.GameDefinition.Plugins;
 import ironing.core.game.GameFolder;
-import ironing.core.game.ReadyCheck;
-import ironing.core.game.ReadyCheck.Failed;
-import ironing.core.game.ReadyCheck.Lying;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.PlacementRule;
 import ironing.core.layers.Placements;
@@ -225,7 +221,7 @@ public class Wrinkles {
   List<Wrinkle> of(OpenWorkspace open) {
     List<Wrinkle> out = new ArrayList<>();
     folder(open, out);
-    ready(open, out);
+    out.addAll(GameReadiness.of(open));
     unreadable(open, out);
     newVersion(open, out);
     for (TroubleView t : Troubles.of(open)) out.add(trouble(open, t));
@@ -414,44 +410,6 @@ public class Wrinkles {
         Place.LIBRARY,
         mod,
         null);
-  }
-
-  /** What is amiss with the game itself, which no mod can be blamed for. */
-  private static void ready(OpenWorkspace open, List<Wrinkle> out) {
-    if (open.game().ready().isEmpty() || !Files.isDirectory(open.gameFolder())) return;
-    Lying lying =
-        new Lying(
-            open.gameFolder(),
-            GameFolder.version(open.game(), path -> open.value().locate(Holdings.GAME, path)),
-            missingPlugins(open));
-    for (ReadyCheck check : open.game().ready()) {
-      Optional<Failed> failed = check.failed(lying);
-      if (failed.isEmpty()) continue;
-      Failed f = failed.get();
-      String says = check.says().isEmpty() ? "" : ": " + check.says();
-      out.add(
-          new Wrinkle(
-              "game-not-ready",
-              Weight.STOPS,
-              "The game itself is not ready" + says,
-              "Expected: " + f.expected() + ". Found: " + f.found() + ".",
-              f.remedy(),
-              Place.GAME_VERSION,
-              null,
-              null));
-    }
-  }
-
-  // a mod may bring one of that name too: what counts is whether the game has it
-  private static List<String> missingPlugins(OpenWorkspace open) {
-    Holdings holdings = open.picture().holdings();
-    return open.game().plugins().map(Plugins::own).orElse(List.of()).stream()
-        .filter(
-            name -> {
-              int path = holdings.idOf(open.game().pluginPath(name));
-              return path < 0 || holdings.slotOfMod(path, Holdings.GAME) < 0;
-            })
-        .toList();
   }
 
   private static void unreadable(OpenWorkspace open, List<Wrinkle> out) {
