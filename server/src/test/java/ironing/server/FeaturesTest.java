@@ -85,6 +85,9 @@ class FeaturesTest {
               Map.entry("testrun", Set.of("deploy", "process")),
               Map.entry("timeline", Set.of("layers")),
               Map.entry("tools", Set.of("deploy", "library", "mends", "process")),
+              Map.entry(
+                  "trouble",
+                  Set.of("catalogue", "deploy", "findings", "mends", "testrun", "wrinkles")),
               Map.entry("updates", Set.of("catalogue")),
               Map.entry("wrinkles", Set.of("layerrules", "library", "loadorder", "mends"))));
 

@@ -1,5 +1,6 @@
 package ironing.core.deploy;
 
+import ironing.core.archive.ContentHash;
 import ironing.core.layers.Holdings;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -87,6 +88,18 @@ public record DeployPlan(List<Step> steps, LaidOut after) {
     /** Whether a hard link would be wrong whatever the file system allows. */
     public boolean mustCopy() {
       return writer != Writer.NOBODY || !(content instanceof Content.File);
+    }
+
+    /** Other bytes at the same path, of the same mod. */
+    public Wanted with(byte[] instead) {
+      return new Wanted(
+          path,
+          ContentHash.of(instead),
+          instead.length,
+          mod,
+          from,
+          writer,
+          new Content.Text(instead));
     }
 
     /** A copy of the game's own file that keeps the original safe while the game writes. */

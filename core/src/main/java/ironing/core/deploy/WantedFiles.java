@@ -45,6 +45,24 @@ public final class WantedFiles {
       LongFunction<String> nameOf,
       List<Setting> settings,
       List<PathPattern> byTools) {
+    List<Wanted> all = tried(picture, nameOf, settings, byTools);
+    boolean modded = all.stream().anyMatch(w -> w.mod() != Holdings.GAME || isPacked(w));
+    return modded ? all : List.of();
+  }
+
+  private static boolean isPacked(Wanted w) {
+    return w.content() instanceof Content.Packed;
+  }
+
+  /**
+   * The same for a set that is tried: where no mod has anything in play, what the game writes to is
+   * copied all the same, so that the unmodded game may be tried and its files stay as they were.
+   */
+  public static List<Wanted> tried(
+      Picture picture,
+      LongFunction<String> nameOf,
+      List<Setting> settings,
+      List<PathPattern> byTools) {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
@@ -73,7 +91,6 @@ public final class WantedFiles {
                   : new Content.File(holdings.spellingAt(slot)));
       (mod == Holdings.GAME && pack.isEmpty() ? guards : ofMods).put(path, w);
     }
-    if (ofMods.isEmpty()) return List.of();
     ofMods.putAll(guards);
     for (Setting s : settings) {
       int known = holdings.idOf(s.path());

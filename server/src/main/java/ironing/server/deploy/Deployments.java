@@ -54,6 +54,7 @@ public class Deployments {
   private final History history;
   private final ToolWrites tools;
   private final ModRepair repair;
+  private final OwnSaves saves;
   private final StrayOutputs strays;
   private final Folders folders;
   private final Clock clock = Clock.systemUTC();
@@ -74,11 +75,13 @@ public class Deployments {
       ToolWrites tools,
       StrayOutputs strays,
       ModRepair repair,
+      OwnSaves saves,
       Folders folders,
       Memory memory) {
     this.wanted = memory.keeping(w -> BYTES_OF_A_WANTED_FILE * w.files().size());
     this.distances = memory.keeping(FolderDistance::bytes);
     this.repair = repair;
+    this.saves = saves;
     this.strays = strays;
     this.folders = folders;
     this.history = history;
@@ -378,6 +381,56 @@ public class Deployments {
   }
 
   /**
+   * Puts a set that is tried into the game folder, as a part of other work. The history of
+   * deployments does not have it: whoever tries it notes it.
+   *
+   * @param trial as {@link OpenWorkspace#as(long, Picture)} gives it
+   * @param contents what lies at some paths instead of the mods' files
+   */
+  public void deployTrial(
+      OpenWorkspace trial, Map<String, byte[]> contents, Jobs.Progress progress) {
+    GameFolder.requireFolder(trial.gameFolder());
+    requireOwn(trial);
+    changing(trial, t -> deployTrialNow(t, contents, progress));
+  }
+
+  private LaidOut deployTrialNow(
+      OpenWorkspace trial, Map<String, byte[]> contents, Jobs.Progress progress) {
+    Deployer deployer = changer(trial);
+    deployer.recover();
+    settings.keep(trial, deployer.laidOut());
+    List<Wanted> files = new ArrayList<>();
+    for (Wanted w :
+        WantedFiles.tried(
+            trial.picture(),
+            trial::nameOf,
+            settings.of(trial.profile()),
+            tools.written(trial.workspace(), trial.game().pathCase()))) {
+      byte[] instead = contents.get(w.path());
+      files.add(instead == null ? w : w.with(instead));
+    }
+    return applied(trial, files, profile(trial), progress, new History.Outcome());
+  }
+
+  /**
+   * Makes the game folder as it was before sets were tried there, saves among it.
+   *
+   * @param before what was arranged then
+   * @param deployed whether that was in the folder; else nothing was
+   */
+  public void afterTrials(
+      OpenWorkspace before, long trialProfile, boolean deployed, Jobs.Progress progress) {
+    changing(
+        before,
+        b -> {
+          if (deployed) deployTrialNow(b, Map.of(), progress);
+          else apply(b, progress, true);
+          saves.giveBack(b, trialProfile);
+          return null;
+        });
+  }
+
+  /**
    * Takes files off the game folder that are in the library by now, as a part of work that has the
    * folder in use; one that has changed meanwhile stays.
    *
@@ -421,26 +474,32 @@ public class Deployments {
     history.noting(
         open,
         undeploy ? "undeploy" : "deploy",
-        outcome -> applied(open, deployer, progress, undeploy, outcome));
+        outcome -> {
+          settings.keep(open, deployer.laidOut());
+          wanted.forget(open.workspace());
+          return applied(
+              open,
+              undeploy ? List.of() : wanted(open),
+              undeploy ? Optional.empty() : profile(open),
+              progress,
+              outcome);
+        });
     return null;
   }
 
   private LaidOut applied(
       OpenWorkspace open,
-      Deployer deployer,
+      List<Wanted> target,
+      Optional<Long> profile,
       Jobs.Progress progress,
-      boolean undeploy,
       History.Outcome outcome) {
+    Deployer deployer = changer(open);
     LaidOut before = deployer.laidOut();
-    settings.keep(open, before);
-    wanted.forget(open.workspace());
-    List<Wanted> target = undeploy ? List.of() : wanted(open);
     DeployPlan.Look look = settings.safe(open, before, deployer.look());
-    Optional<Long> profile = undeploy ? Optional.empty() : profile(open);
     DeployPlan plan = DeployPlan.make(target, before, profile, look, now());
     Set<String> changed = new TreeSet<>();
     for (DeployPlan.Step s : plan.steps()) if (s.changed()) changed.add(s.path());
-    OpenWorkspace now = restored(open, before, changed, !undeploy, progress);
+    OpenWorkspace now = restored(open, before, changed, !target.isEmpty(), progress);
     int total = plan.steps().size();
     return deployer.apply(
         outcome.planned(plan), now.value()::locate, done -> progress.at(done, total, "files"));

@@ -95,6 +95,15 @@ public class OwnSaves {
     }
   }
 
+  /**
+   * Puts the saves of the profile in use back where those of a profile that sets were tried with
+   * lie; those are kept beside.
+   */
+  void giveBack(OpenWorkspace open, long trialProfile) {
+    if (!has(open)) return;
+    if (saves(open).whose().filter(key(trialProfile)::equals).isPresent()) bring(open);
+  }
+
   private static ProfileSaves saves(OpenWorkspace open) {
     return saves(open.gameFolder(), open.game());
   }

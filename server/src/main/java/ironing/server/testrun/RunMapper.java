@@ -19,7 +19,8 @@ interface RunMapper {
       String log,
       Long profileId,
       String picture,
-      String saidFault) {}
+      String saidFault,
+      boolean isCutOff) {}
 
   /** A run without what it said. */
   record RunLine(
@@ -33,19 +34,20 @@ interface RunMapper {
       String picture) {}
 
   String RUN =
-      "select id, started_at, ended_at, exit_code, output, log, profile_id, picture, said_fault"
-          + " from run ";
+      "select id, started_at, ended_at, exit_code, output, log, profile_id, picture, said_fault,"
+          + " is_cut_off from run ";
 
   @Select(
       """
-      insert into run (workspace_id, profile_id, arrangement, picture)
-      values (#{workspace}, #{profile}, #{arrangement}, #{picture}) returning id
+      insert into run (workspace_id, profile_id, arrangement, picture, is_trial)
+      values (#{workspace}, #{profile}, #{arrangement}, #{picture}, #{trial}) returning id
       """)
   long add(
       @Param("workspace") long workspace,
       @Param("profile") long profile,
       @Param("arrangement") String arrangement,
-      @Param("picture") String picture);
+      @Param("picture") String picture,
+      @Param("trial") boolean trial);
 
   @Select(
       """
@@ -59,7 +61,7 @@ interface RunMapper {
   @Update(
       """
       update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log},
-        said_fault = #{saidFault}
+        said_fault = #{saidFault}, is_cut_off = #{cutOff}
       where id = #{id}
       """)
   void end(
@@ -67,7 +69,8 @@ interface RunMapper {
       @Param("exitCode") int exitCode,
       @Param("output") String output,
       @Param("log") String log,
-      @Param("saidFault") String saidFault);
+      @Param("saidFault") String saidFault,
+      @Param("cutOff") boolean cutOff);
 
   @Update("update run set ended_at = now(), exit_code = -1 where ended_at is null")
   void endAll();
@@ -77,12 +80,14 @@ interface RunMapper {
       select id, started_at, ended_at, exit_code, coalesce(log, '') <> '' as logged, said_fault,
         profile_id, picture
       from run
-      where workspace_id = #{workspace} order by id desc limit 20
+      where workspace_id = #{workspace} and not is_trial order by id desc limit 20
       """)
   List<RunLine> latest(long workspace);
 
   @Select(
-      RUN + "where workspace_id = #{workspace} and ended_at is not null order by id desc limit 1")
+      RUN
+          + "where workspace_id = #{workspace} and ended_at is not null and not is_trial"
+          + " order by id desc limit 1")
   RunRow lastEnded(long workspace);
 
   /**
@@ -108,12 +113,24 @@ interface RunMapper {
       """)
   List<Span> spans(long workspace);
 
+  /** A run with how its profile was arranged. */
+  record ArrangedRow(long id, OffsetDateTime startedAt, String arrangement) {}
+
+  @Select(
+      """
+      select id, started_at, arrangement from run
+      where workspace_id = #{workspace} and profile_id = #{profile} and ended_at is not null
+        and arrangement <> '' and picture <> '' and not is_trial
+      order by id desc limit 20
+      """)
+  List<ArrangedRow> arranged(@Param("workspace") long workspace, @Param("profile") long profile);
+
   @Select(RUN + "where workspace_id = #{workspace} and id = #{id}")
   RunRow run(@Param("workspace") long workspace, @Param("id") long id);
 
   @Select(
       RUN
-          + "where workspace_id = #{workspace} and id < #{id} and log <> ''"
+          + "where workspace_id = #{workspace} and id < #{id} and log <> '' and not is_trial"
           + " order by id desc limit 1")
   RunRow before(@Param("workspace") long workspace, @Param("id") long id);
 }

@@ -8,6 +8,7 @@ import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
 import ironing.core.testrun.RunLog;
 import ironing.core.testrun.RunOutcome;
+import ironing.core.trouble.RunFacts;
 import ironing.server.deploy.Deployments;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.platform.Events;
@@ -28,12 +29,19 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.time.Duration;
 import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.UnaryOperator;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -43,6 +51,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class Runs {
   private static final long BYTES_OF_A_READ = 300;
+  private static final Duration BETWEEN_LOOKS = Duration.ofMillis(100);
   private static final Logger LOG = LoggerFactory.getLogger(Runs.class);
   private final RunMapper db;
   private final OpenWorkspaces workspaces;
@@ -58,7 +67,17 @@ public class Runs {
 
   private record Summed(Picture picture, String sum) {}
 
-  private record Live(long run, Program program) {}
+  /**
+   * A run that goes on.
+   *
+   * @param over done once all of it is written down
+   */
+  private record Live(
+      long run,
+      boolean trial,
+      Program program,
+      CompletableFuture<Void> over,
+      AtomicBoolean cutOff) {}
 
   /**
    * A run that is over.
@@ -108,7 +127,20 @@ public class Runs {
    *     or where the profile's saves cannot be put into the folder
    */
   long start(long workspace) {
-    OpenWorkspace open = workspaces.get(workspace);
+    return start(workspaces.get(workspace), false);
+  }
+
+  /**
+   * Starts the game on a set that a search tries: the user's list of runs does not have it.
+   *
+   * @param trial what has just been put into the game folder
+   * @throws IroningException as {@link #start}
+   */
+  public long startTrial(OpenWorkspace trial) {
+    return start(trial, true);
+  }
+
+  private long start(OpenWorkspace open, boolean trial) {
     GameDefinition.Run run =
         open.game()
             .run()
@@ -122,14 +154,14 @@ public class Runs {
     GameFolder.requireFolder(open.gameFolder());
     use.begin(open, Use.RUNNING);
     try {
-      return start(open, run);
+      return start(open, run, trial);
     } catch (RuntimeException notStarted) {
-      use.end(workspace);
+      use.end(open.workspace());
       throw notStarted;
     }
   }
 
-  private long start(OpenWorkspace open, GameDefinition.Run run) {
+  private long start(OpenWorkspace open, GameDefinition.Run run, boolean trial) {
     UnaryOperator<String> filled =
         text ->
             text.replace("{game}", open.gameFolder().toString())
@@ -138,7 +170,7 @@ public class Runs {
     Map<String, String> environment = new TreeMap<>();
     run.environment().forEach((name, value) -> environment.put(name, filled.apply(value)));
     // what lies in the folder is only known where it is as arranged
-    boolean asArranged = deployments.distance(open).total() == 0;
+    boolean asArranged = trial || deployments.distance(open).total() == 0;
     saves.bring(open);
     Optional<FileTime> logBefore = logTime(open, run);
     Program program =
@@ -149,14 +181,74 @@ public class Runs {
             open.workspace(),
             open.profile(),
             profiles.written(open.picture().arrangement()),
-            asArranged ? pictureSum(open) : "");
-    Live l = new Live(id, program);
+            sum(open, trial, asArranged),
+            trial);
+    Live l = new Live(id, trial, program, new CompletableFuture<>(), new AtomicBoolean());
     live.put(open.workspace(), l);
     Thread listener = new Thread(() -> listen(open, run, l, logBefore), "run-" + id);
     listener.setDaemon(true);
     listener.start();
     events.tell(open.workspace(), "run", Map.of("run", id));
     return id;
+  }
+
+  private String sum(OpenWorkspace open, boolean trial, boolean asArranged) {
+    if (trial) return PictureSum.of(open.picture());
+    return asArranged ? pictureSum(open) : "";
+  }
+
+  /**
+   * Waits until a trial is over.
+   *
+   * @param most how long it may take; the game is ended after that
+   * @param alive asked again and again; what it throws ends the game, and the waiting
+   */
+  public RunFacts await(long workspace, long run, Duration most, Runnable alive) {
+    Live l = live.get(workspace);
+    long until = System.nanoTime() + most.toNanos();
+    while (l != null && l.run() == run) {
+      try {
+        l.over().get(BETWEEN_LOOKS.toMillis(), TimeUnit.MILLISECONDS);
+        break;
+      } catch (TimeoutException goesOn) {
+        if (System.nanoTime() > until) cut(l);
+        try {
+          alive.run();
+        } catch (RuntimeException enough) {
+          cut(l);
+          throw enough;
+        }
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        cut(l);
+        throw new CancellationException();
+      } catch (ExecutionException never) {
+        throw new IllegalStateException("the end of a run is only told", never);
+      }
+    }
+    return facts(workspace, run).orElseThrow();
+  }
+
+  private static void cut(Live l) {
+    l.cutOff().set(true);
+    l.program().stop();
+  }
+
+  /** What is known of a run that is over; empty where there is none, or it goes on. */
+  public Optional<RunFacts> facts(long workspace, long run) {
+    RunRow row = db.run(workspace, run);
+    if (row == null || row.endedAt() == null) return Optional.empty();
+    Optional<RunLog.Summary> summary =
+        row.log().isBlank()
+            ? Optional.empty()
+            : Optional.of(RunLog.summarise(row.log().lines().toList()));
+    return Optional.of(
+        new RunFacts(
+            Optional.of(row.exitCode()),
+            summary,
+            row.saidFault(),
+            Duration.between(row.startedAt(), row.endedAt()).toMillis(),
+            row.isCutOff()));
   }
 
   private static Path folder(OpenWorkspace open, GameDefinition.Run run) {
@@ -188,12 +280,13 @@ public class Runs {
       try {
         String log = withoutNul(freshLog(open, run, logBefore));
         String output = l.program().output();
-        db.end(l.run(), code, output, log, run.faultIn(output).orElse(""));
+        db.end(l.run(), code, output, log, run.faultIn(output).orElse(""), l.cutOff().get());
       } finally {
         ended.forget(open.workspace());
         live.remove(open.workspace());
         use.end(open.workspace());
         events.tell(open.workspace(), "run", Map.of("run", l.run()));
+        l.over().complete(null);
       }
     }
   }
@@ -268,6 +361,20 @@ public class Runs {
     if (l != null) l.program().stop();
   }
 
+  /** Ends a trial that goes on, and waits until all of it is written down. */
+  public void stopTrial(long workspace) {
+    Live l = live.get(workspace);
+    if (l == null || !l.trial()) return;
+    l.program().stop();
+    l.over().join();
+  }
+
+  /** Whether a set that a search tries is played now. */
+  public boolean goingTrial(long workspace) {
+    Live l = live.get(workspace);
+    return l != null && l.trial();
+  }
+
   /** The run that goes on. */
   Optional<Long> going(long workspace) {
     return Optional.ofNullable(live.get(workspace)).map(Live::run);
@@ -321,6 +428,25 @@ public class Runs {
   /** The run before another; null where there is none. */
   RunRow before(long workspace, long run) {
     return db.before(workspace, run);
+  }
+
+  /**
+   * A run of the user's before another, and how its profile was arranged then.
+   *
+   * @param arrangement as {@link Profiles#read} takes it
+   */
+  public record Earlier(long run, OffsetDateTime startedAt, RunFacts facts, String arrangement) {}
+
+  /**
+   * The runs of the user's with a profile, the newest first, of which is known how it was arranged.
+   */
+  public List<Earlier> earlier(long workspace, long profile) {
+    return db.arranged(workspace, profile).stream()
+        .flatMap(
+            r ->
+                facts(workspace, r.id()).stream()
+                    .map(f -> new Earlier(r.id(), r.startedAt(), f, r.arrangement())))
+        .toList();
   }
 
   /** Whether it is kept how a profile was arranged when a run was started with it. */

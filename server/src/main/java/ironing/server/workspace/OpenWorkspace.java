@@ -101,6 +101,11 @@ public record OpenWorkspace(
     return with(profile, profileName, unreadable, value.as(other), revision);
   }
 
+  /** The same workspace under another profile and picture, to try it in the game folder. */
+  public OpenWorkspace as(long otherProfile, Picture other) {
+    return with(otherProfile, profileName, unreadable, value.as(other), revision);
+  }
+
   OpenWorkspace with(Picture picture, long revision) {
     return with(profile, profileName, unreadable, value.with(picture), revision);
   }

@@ -43,6 +43,19 @@ interface ProfileMapper {
       @Param("arrangement") String arrangement,
       @Param("row") NewRow row);
 
+  /** One that no list of profiles shows. */
+  @Insert(
+      """
+      insert into profile (workspace_id, name, arrangement, deleted_at)
+      values (#{workspace}, #{name}, #{arrangement}, now())
+      """)
+  @Options(useGeneratedKeys = true, keyProperty = "row.id")
+  void addAside(
+      @Param("workspace") long workspace,
+      @Param("name") String name,
+      @Param("arrangement") String arrangement,
+      @Param("row") NewRow row);
+
   @Insert(
       """
       insert into profile_setting (profile_id, path, sha256, content)

@@ -118,6 +118,17 @@ public class Profiles {
     return made.id();
   }
 
+  /**
+   * A profile to try sets with, beside those of the user: it lies with those that were deleted, and
+   * has the settings of another.
+   */
+  public long createAside(OpenWorkspace open, String name) {
+    NewRow made = new NewRow();
+    db.addAside(open.workspace(), name, written(open.picture().arrangement()), made);
+    db.copySettings(open.profile(), made.id());
+    return made.id();
+  }
+
   public void rename(long workspace, long id, String name) {
     Row row = row(workspace, id, false);
     String free = freeName(workspace, name, Optional.of(id));

@@ -218,7 +218,8 @@ public class Wrinkles {
     return of(open).stream().filter(w -> !quiet.contains(w.key())).toList();
   }
 
-  List<Wrinkle> of(OpenWorkspace open) {
+  /** All of them, whether or not somebody has set them aside. */
+  public List<Wrinkle> of(OpenWorkspace open) {
     List<Wrinkle> out = new ArrayList<>();
     folder(open, out);
     out.addAll(GameReadiness.of(open));

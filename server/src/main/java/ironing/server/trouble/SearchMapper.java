@@ -1,0 +1,150 @@
+package ironing.server.trouble;
+
+import ironing.core.trouble.Answer;
+import ironing.core.trouble.Part.Level;
+import java.time.OffsetDateTime;
+import java.util.List;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Options;
+import org.apache.ibatis.annotations.Param;
+import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
+
+/** Searches and what they have tried. */
+@Mapper
+interface SearchMapper {
+  /** Where a search stands. */
+  enum SearchState {
+    /** A set is tried, or waits for the user's answer. */
+    SEARCHING,
+    /** It can go on; the game folder is as it was. */
+    RESTING,
+    /** A smallest set was found. */
+    FOUND,
+    /** The fault does not show with everything. */
+    NOT_SHOWN,
+    /** The fault shows with nothing of what is searched. */
+    NONE,
+    /** What was found did not show the fault again. */
+    UNTOLD,
+    /** The user has given it up. */
+    LEFT;
+
+    boolean isOver() {
+      return this != SEARCHING && this != RESTING;
+    }
+  }
+
+  /**
+   * @param fault as JSON, as are {@code named}, {@code parts}, {@code known} and {@code found}
+   * @param arrangement of the profile when the search began
+   * @param base in which all parts are in play
+   */
+  record SearchRow(
+      long id,
+      long workspaceId,
+      Long parentId,
+      OffsetDateTime begunAt,
+      Level level,
+      SearchState state,
+      boolean isAutomatic,
+      int limitSeconds,
+      String fault,
+      String named,
+      String parts,
+      String known,
+      String found,
+      long profileId,
+      long trialProfileId,
+      String arrangement,
+      String base,
+      boolean wasDeployed) {}
+
+  /**
+   * @param members numbers of parts, between commas
+   * @param picture the sum of what was tried; empty where no run is known
+   */
+  record TryRow(
+      long id,
+      long searchId,
+      String members,
+      String why,
+      Long runId,
+      Answer answer,
+      boolean isByUser,
+      String note,
+      OffsetDateTime at,
+      String picture) {}
+
+  /** The number that a new row gets. */
+  final class NewSearch {
+    private long id;
+
+    public long getId() {
+      return id;
+    }
+
+    public void setId(long id) {
+      this.id = id;
+    }
+  }
+
+  @Insert(
+      """
+      insert into search (workspace_id, parent_id, level, state, is_automatic, limit_seconds, fault,
+        named, parts, known, found, profile_id, trial_profile_id, arrangement, base, was_deployed)
+      values (#{s.workspaceId}, #{s.parentId}, #{s.level}, #{s.state}, #{s.isAutomatic},
+        #{s.limitSeconds}, #{s.fault}, #{s.named}, #{s.parts}, #{s.known}, #{s.found},
+        #{s.profileId}, #{s.trialProfileId}, #{s.arrangement}, #{s.base}, #{s.wasDeployed})
+      """)
+  @Options(useGeneratedKeys = true, keyProperty = "row.id", keyColumn = "id")
+  void add(@Param("s") SearchRow s, @Param("row") NewSearch row);
+
+  @Select("select * from search where workspace_id = #{workspace} and id = #{id}")
+  SearchRow search(@Param("workspace") long workspace, @Param("id") long id);
+
+  /** The newest first. */
+  @Select("select * from search where workspace_id = #{workspace} order by id desc")
+  List<SearchRow> all(long workspace);
+
+  /** Those of all workspaces that go on by themselves. */
+  @Select("select * from search where state = 'SEARCHING' and is_automatic order by id")
+  List<SearchRow> going();
+
+  @Update("update search set state = #{state} where id = #{id}")
+  void setState(@Param("id") long id, @Param("state") SearchState state);
+
+  @Update("update search set state = #{state}, found = #{found} where id = #{id}")
+  void end(@Param("id") long id, @Param("state") SearchState state, @Param("found") String found);
+
+  @Update("update search set is_automatic = #{automatic} where id = #{id}")
+  void setAutomatic(@Param("id") long id, @Param("automatic") boolean automatic);
+
+  @Select(
+      """
+      select t.*, coalesce(r.picture, '') as picture
+      from search_try t left join run r on r.id = t.run_id
+      where search_id = #{search} order by t.id
+      """)
+  List<TryRow> tries(long search);
+
+  @Insert(
+      """
+      insert into search_try (search_id, members, why, run_id, answer, is_by_user, note)
+      values (#{t.searchId}, #{t.members}, #{t.why}, #{t.runId}, #{t.answer}, #{t.isByUser}, #{t.note})
+      """)
+  void addTry(@Param("t") TryRow t);
+
+  @Delete("delete from search_try where search_id = #{search} and id = #{id}")
+  int removeTry(@Param("search") long search, @Param("id") long id);
+
+  /** The last run of a set that was tried with a profile; null where there was none. */
+  @Select(
+      """
+      select max(id) from run
+      where workspace_id = #{workspace} and profile_id = #{profile} and is_trial
+      """)
+  Long lastTrial(@Param("workspace") long workspace, @Param("profile") long profile);
+}
