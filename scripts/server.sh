@@ -132,10 +132,17 @@ catalogue_stop() {
   rm -f "$CATALOGUE_PID_FILE"
 }
 
-# demo_load: brings the sample world in, if it is not there yet; prints the address of its workspace.
+# demo_run MAIN ARGUMENT...: runs a program of the demo's on the server, the sample world and its place in the home.
+demo_run() {
+  local main=$1
+  shift
+  java ${JAVA_MORE[@]+"${JAVA_MORE[@]}"} -cp "$ROOT/demo/target/classes:$(cat "$ROOT/demo/target/classpath")" "ironing.demo.$main" \
+    "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo" "$@"
+}
+
+# demo_load: brings the sample world in, if it is not there yet, and the one in trouble; prints the address of the first.
 demo_load() {
-  java ${JAVA_MORE[@]+"${JAVA_MORE[@]}"} -cp "$ROOT/demo/target/classes:$(cat "$ROOT/demo/target/classpath")" ironing.demo.DemoLoader \
-    "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo" "$CATALOGUE_URL"
+  demo_run DemoLoader "$CATALOGUE_URL" && demo_run TroubleLoader
 }
 
 run_product() {

@@ -12,6 +12,7 @@ const SCREENS = [
   'Mends',
   'Deploy',
   'Test run',
+  'Trouble',
 ] as const
 
 function address(workspace: number, screen: string): string {

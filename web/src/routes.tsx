@@ -52,6 +52,8 @@ const SCREENS: Record<string, Load> = {
   'deploy/game-version': async () => (await import('./game-version/GameVersionView')).GameVersionView,
   'tools/:tool?': async () => (await import('./tools/ToolsView')).ToolsView,
   'guide/:part?': async () => (await import('./guide/GuideView')).GuideView,
+  trouble: async () => (await import('./trouble/TroubleView')).TroubleView,
+  'trouble/:search': async () => (await import('./trouble/SearchScreen')).SearchScreen,
   'test-run/:run?': async () => (await import('./test-run/TestRunView')).TestRunView,
 }
 

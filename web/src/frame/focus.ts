@@ -140,6 +140,7 @@ export function screenOf(path: string): string {
   const inner =
     /^(inbox|storage|places|link|choice|updates|findings|suggestion|rules|lists|path|proposal|merge|combined-files|drift|game-version)$/
   if (inner.test(part)) return [workspace, view, part, last].join('/')
+  if (view === 'trouble') return [workspace, view, part].join('/')
   return [workspace, view, view === 'library' ? last : ''].join('/')
 }
 

@@ -36,7 +36,19 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   downloads: ['downloads'],
   'layers-shown': ['layers-shown'],
   tools: ['tools', 'tool-run', 'tool-runs', 'deploy-status'],
-  run: ['runs', 'run', 'saves', 'deploy-status', 'overview', 'layers', 'load-order', 'library'],
+  search: ['searches', 'search'],
+  run: [
+    'suspects',
+    'search',
+    'runs',
+    'run',
+    'saves',
+    'deploy-status',
+    'overview',
+    'layers',
+    'load-order',
+    'library',
+  ],
 }
 
 /** What changes by itself, while a page is still on its way. */

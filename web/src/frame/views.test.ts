@@ -31,4 +31,5 @@ test('what is selected makes no other screen, what lies below one does', () => {
   expect(same('1/library/7', '1/library/7/files')).toBe(false)
   expect(same('1/library/inbox', '1/library/inbox/9')).toBe(false)
   expect(same('1/deploy', '1/deploy/drift')).toBe(false)
+  expect(same('1/trouble', '1/trouble/3')).toBe(false)
 })

@@ -8,6 +8,7 @@ import {
   Play,
   Scissors,
   SquaresIntersect,
+  Stethoscope,
   Table2,
   Telescope,
   Wrench,
@@ -101,6 +102,13 @@ const VIEWS: readonly View[] = [
     icon: Play,
     about: 'Start the game and see whether it worked',
     words: ['launch', 'play', 'crash', 'log', 'start the game'],
+  },
+  {
+    path: 'trouble',
+    name: 'Trouble',
+    icon: Stethoscope,
+    about: 'From a fault in the game to what causes it',
+    words: ['crash', 'bug', 'culprit', 'bisect', 'broken', 'troubleshoot', 'find the mod'],
   },
 ]
 

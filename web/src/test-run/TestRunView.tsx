@@ -113,14 +113,17 @@ function NotDeployed({ workspace }: { workspace: number }) {
 function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-3">
-      {run.fault && <Fault workspace={workspace} fault={run.fault} />}
+      {run.fault && <Fault workspace={workspace} run={run.id} fault={run.fault} />}
       <PlayedWith workspace={workspace} run={run} />
       {run.state === 'STOPPED' && !run.fault && (
         <p className="rounded-lg border border-madder/40 bg-madder-soft px-3 py-2.5">
           <b className="font-semibold">
             The game ended with exit code {run.exitCode ?? 'unknown'} and named no fault.
           </b>{' '}
-          Its output below is all that it said.
+          Its output below is all that it said.{' '}
+          <Link to={`/workspaces/${workspace}/trouble?run=${run.id}`} className="text-woad underline">
+            Search for what causes it
+          </Link>
         </p>
       )}
       {run.state !== 'RUNNING' && run.told && (
@@ -189,7 +192,8 @@ function PlayedWith({ workspace, run }: { workspace: number; run: RunDetail }) {
   )
 }
 
-function Fault({ workspace, fault: f }: { workspace: number; fault: Schema['RunFault'] }) {
+function Fault(props: { workspace: number; run: number; fault: Schema['RunFault'] }) {
+  const { workspace, fault: f } = props
   const help = helpFor(f.code)
   return (
     <section
@@ -220,6 +224,11 @@ function Fault({ workspace, fault: f }: { workspace: number; fault: Schema['RunF
           <Link to={`/workspaces/${workspace}/${help.path}`} className="text-woad underline">
             Go there
           </Link>
+          , or{' '}
+          <Link to={`/workspaces/${workspace}/trouble?run=${props.run}`} className="text-woad underline">
+            search for what causes it
+          </Link>
+          .
         </p>
         <p className="mono mt-1 break-all text-ink-2">
           {[f.code, f.path, f.plugin, f.record].filter(Boolean).join(' · ')}

@@ -57,9 +57,23 @@ public final class DemoPacker {
   public static void pack(Path world, Path target) throws IOException {
     Path game = target.resolve("game");
     // the manifest is written last: without it an earlier packing was cut off
-    if (!Files.exists(game.resolve("manifest.sha256"))) packGame(world.resolve("game"), game);
+    if (!Files.exists(game.resolve("manifest.sha256")))
+      packGame(content(world.resolve("game")), game);
     packArchives(world.resolve("mods"), target.resolve("archives"));
     packArchives(world.resolve("inbox"), target.resolve("inbox"));
+  }
+
+  /** The same game under another title, with the archives below {@code trouble}. */
+  static void packTrouble(Path world, Path target, String title) throws IOException {
+    Path game = target.resolve("game");
+    if (!Files.exists(game.resolve("manifest.sha256"))) {
+      Map<String, byte[]> content = content(world.resolve("game"));
+      String said = new String(content.get("game.yaml"), StandardCharsets.UTF_8);
+      String titled = said.replaceFirst("(?m)^title: .*$", "title: " + title);
+      content.put("game.yaml", titled.getBytes(StandardCharsets.UTF_8));
+      packGame(content, game);
+    }
+    packArchives(world.resolve("trouble"), target.resolve("archives"));
   }
 
   private static void packArchives(Path sources, Path target) throws IOException {
@@ -72,9 +86,9 @@ public final class DemoPacker {
     }
   }
 
-  private static void packGame(Path source, Path game) throws IOException {
+  private static void packGame(Map<String, byte[]> content, Path game) throws IOException {
     StringBuilder manifest = new StringBuilder();
-    for (Map.Entry<String, byte[]> f : content(source).entrySet()) {
+    for (Map.Entry<String, byte[]> f : content.entrySet()) {
       Path place = game.resolve(f.getKey());
       Files.createDirectories(place.getParent());
       Files.write(place, f.getValue());

@@ -30,16 +30,20 @@ public final class FaultSearch {
 
   private final Members members;
   private final double[] suspicion;
+  private final boolean nothingFirst;
 
   /**
    * @param suspicion of each member, above 0; only how they compare counts
+   * @param nothingFirst whether to ask at once whether the fault shows with nothing; else only
+   *     where what is found depends on it
    */
-  public FaultSearch(Members members, double[] suspicion) {
+  public FaultSearch(Members members, double[] suspicion, boolean nothingFirst) {
     if (suspicion.length != members.count())
       throw new IllegalArgumentException(
           suspicion.length + " suspicions for " + members.count() + " members");
     this.members = members;
     this.suspicion = suspicion.clone();
+    this.nothingFirst = nothingFirst;
   }
 
   /** Ends the walk through the answers at the first that is not there. */
@@ -89,8 +93,9 @@ public final class FaultSearch {
     Next walk() {
       if (ask(members.all(), Why.EVERYTHING, -1, members.count() + 2) != Answer.FAILS)
         return new Next.NotShown();
-      Answer none = ask(new BitSet(), Why.NOTHING, -1, atMost(members.count(), 1));
-      if (none == Answer.FAILS) return new Next.GoesWithNone();
+      if (nothingFirst
+          && ask(new BitSet(), Why.NOTHING, -1, atMost(members.count(), 1)) == Answer.FAILS)
+        return new Next.GoesWithNone();
       while (true) {
         narrow();
         leaveOut();
@@ -98,6 +103,7 @@ public final class FaultSearch {
         if (smaller.isEmpty()) return outcome();
         // less is enough: the fault does not behave as simply as was thought
         failing = smaller.get();
+        if (failing.isEmpty()) return new Next.GoesWithNone();
         certain = new BitSet();
         vague = new BitSet();
       }

@@ -37,7 +37,9 @@ public record SearchedParts(
 
   public FaultSearch search() {
     double[] suspicion = reasons.stream().mapToDouble(Suspicions::of).toArray();
-    return new FaultSearch(members(), suspicion);
+    // of mods it is asked first whether the unmodded game shows it; inside of what is known to be
+    // behind the fault that would cost a run and tell little
+    return new FaultSearch(members(), suspicion, level == Level.MODS);
   }
 
   /**

@@ -20,6 +20,7 @@ public final class TriedSets implements FaultSearch.Answers {
   private static final int MOST_TRIES = 25;
   private static final int TRIES_THAT_TELL_NOTHING = 3;
   private static final int SHOWN_FOR_PROOF = 2;
+  private static final int SHOWN_TO_BE_SURE = 3;
 
   private final Map<BitSet, List<Answer>> bySet = new HashMap<>();
   private final int shown;
@@ -79,7 +80,9 @@ public final class TriedSets implements FaultSearch.Answers {
     List<Answer> of = bySet.getOrDefault(set, List.of());
     int fails = count(of, Answer.FAILS), works = count(of, Answer.WORKS);
     if (why == Why.PROOF_WITH) {
-      if (fails >= SHOWN_FOR_PROOF) return Optional.of(Answer.FAILS);
+      // one that has always come need not be seen again where it was seen
+      boolean sure = fails > 0 && !comesSometimes() && shown >= SHOWN_TO_BE_SURE;
+      if (sure || fails >= SHOWN_FOR_PROOF) return Optional.of(Answer.FAILS);
       return of.size() >= MOST_TRIES ? Optional.of(Answer.CANNOT_TELL) : Optional.empty();
     }
     if (fails > 0) return Optional.of(Answer.FAILS);

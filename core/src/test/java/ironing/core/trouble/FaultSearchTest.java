@@ -27,7 +27,7 @@ class FaultSearchTest {
   private static FaultSearch plain(int n) {
     double[] alike = new double[n];
     Arrays.fill(alike, 1);
-    return new FaultSearch(new Members(n, List.of()), alike);
+    return new FaultSearch(new Members(n, List.of()), alike, true);
   }
 
   private static Answer told(boolean shows) {
@@ -140,6 +140,16 @@ class FaultSearchTest {
     assertThat(none.asked()).hasSize(1);
   }
 
+  @Property(tries = 200, seed = "25")
+  void it_need_not_ask_first_whether_nothing_shows_it(@ForAll long seed) {
+    FaultyWorld world = FaultyWorld.random(new Random(seed), 40, 3, true);
+    FaultSearch search = new FaultSearch(world.members(), world.suspicion(), false);
+    Course course = FaultyWorld.followed(search, s -> told(world.shows(s)));
+    assertThat(course.end()).isEqualTo(new Next.Found(world.smallest(), new BitSet()));
+    Course own = FaultyWorld.followed(search, s -> Answer.FAILS);
+    assertThat(own.end()).isEqualTo(new Next.GoesWithNone());
+  }
+
   @Test
   void another_fault_says_nothing_of_the_one_that_is_searched_for() {
     // 2 and 5 make the fault; 7 without 3 stops the game before
@@ -162,7 +172,7 @@ class FaultSearchTest {
     Arrays.fill(alike, 1);
     for (int bad = 0; bad < 64; bad++) {
       int first = bad;
-      FaultSearch search = new FaultSearch(new Members(64, needs), alike);
+      FaultSearch search = new FaultSearch(new Members(64, needs), alike, true);
       Course course = FaultyWorld.followed(search, s -> told(s.get(first)));
       long halvings = course.asked().stream().filter(t -> t.why() == Why.NARROW).count();
       assertThat(halvings).isLessThanOrEqualTo(6);

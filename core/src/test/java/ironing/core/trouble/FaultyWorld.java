@@ -59,7 +59,7 @@ record FaultyWorld(Members members, BitSet culprits, List<Integer> ranking) {
   }
 
   FaultSearch search() {
-    return new FaultSearch(members, suspicion());
+    return new FaultSearch(members, suspicion(), true);
   }
 
   /** How a whole search went. */

@@ -122,16 +122,16 @@ class SampleWorld {
     return lines.isEmpty() ? "it said nothing." : lines.get(lines.size() - 1);
   }
 
-  /** Removes its workspace, and its folder with the game in it. */
+  /** Removes all workspaces of games in the sample's folder, and that folder. */
   Job remove() {
     return jobs.startWaiting(
         NO_WORKSPACE, Lane.INSTALL, "remove-sample", "Remove the sample game", p -> removeNow());
   }
 
   private Long removeNow() throws IOException {
-    Optional<Long> there = workspace();
-    if (there.isPresent()) {
-      Job removed = removal.remove(there.get(), false, true, true);
+    if (Files.notExists(folders.sample())) return null;
+    for (long workspace : db.idsBelow(folders.sample().toRealPath() + File.separator)) {
+      Job removed = removal.remove(workspace, false, true, true);
       Job ended = jobs.await(removed.id(), REMOVED_AFTER_MS);
       if (ended.state() == Job.State.FAILED) throw new IroningException(ended.problems());
     }

@@ -22,6 +22,10 @@ interface WorkspaceMapper {
   @Select("select id from workspace where game_folder = #{folder}")
   Long idOf(String folder);
 
+  /** Those whose game lies below a folder, given with a slash at its end. */
+  @Select("select id from workspace where starts_with(game_folder, #{folder}) order by id")
+  List<Long> idsBelow(String folder);
+
   @Select(
       """
       insert into workspace (title, game_folder, definition, game_version)

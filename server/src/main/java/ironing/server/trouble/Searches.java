@@ -361,27 +361,55 @@ class Searches {
     Optional<SearchedParts> inside = inside(all, search, parts);
     if (inside.isEmpty() || inside.get().parts().isEmpty()) return Optional.empty();
     SearchRow r = search.row();
-    return Optional.of(
-        added(
-            new SearchRow(
-                0,
-                r.workspaceId(),
-                r.id(),
-                null,
-                inside.get().level(),
-                SearchState.SEARCHING,
-                r.isAutomatic(),
-                r.limitSeconds(),
-                r.fault(),
-                r.named(),
-                json.write(inside.get()),
-                json.write(known),
-                "[]",
-                r.profileId(),
-                r.trialProfileId(),
-                r.arrangement(),
-                profiles.written(base),
-                r.wasDeployed())));
+    SearchRow row =
+        new SearchRow(
+            0,
+            r.workspaceId(),
+            r.id(),
+            null,
+            inside.get().level(),
+            SearchState.SEARCHING,
+            r.isAutomatic(),
+            r.limitSeconds(),
+            r.fault(),
+            r.named(),
+            json.write(inside.get()),
+            json.write(known),
+            "[]",
+            r.profileId(),
+            r.trialProfileId(),
+            r.arrangement(),
+            profiles.written(base),
+            r.wasDeployed());
+    return transaction.execute(
+        t -> Optional.of(begunWith(row, inside.get(), shown(search, found))));
+  }
+
+  /** The try that showed the fault with what was found. */
+  private static TryRow shown(Search search, Next.Found found) {
+    String set = Search.written(found.set());
+    return search.tries().stream()
+        .filter(t -> t.answer() == Answer.FAILS && t.members().equals(set))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /** A search whose first answer is known already: with everything the fault shows. */
+  private Search begunWith(SearchRow row, SearchedParts inside, TryRow shown) {
+    Search made = added(row);
+    db.addTry(
+        new TryRow(
+            0,
+            made.id(),
+            Search.written(inside.members().all()),
+            Next.Why.EVERYTHING.name(),
+            shown.runId(),
+            Answer.FAILS,
+            shown.isByUser(),
+            "",
+            null,
+            ""));
+    return get(row.workspaceId(), made.id());
   }
 
   private Optional<SearchedParts> inside(OpenWorkspace all, Search search, List<Part> parts) {

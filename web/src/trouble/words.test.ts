@@ -1,0 +1,89 @@
+import { describe, expect, it } from 'vitest'
+import type { Part, Search } from './queries'
+import { leftWords, oftenWords, outcomeWords, partName, reasonWords, whyWords } from './words'
+
+function part(number: number, standing: Part['standing']): Part {
+  return {
+    number,
+    mod: number,
+    modName: `Mod ${number}`,
+    path: '',
+    record: '',
+    field: '',
+    standing,
+    reasons: [],
+    isNeeded: false,
+  }
+}
+
+function search(state: Search['search']['state'], parts: Part[], more: Partial<Search> = {}): Search {
+  return {
+    search: {
+      id: 1,
+      level: 'MODS',
+      state,
+      automatic: true,
+      begunAt: '2026-12-01T10:00:00Z',
+      fault: { kind: 'STOPS', name: 'x', place: '', value: '', says: 'The game stops with x.' },
+      tries: 0,
+    },
+    limitSeconds: 300,
+    parts,
+    tries: [],
+    shown: 3,
+    told: 3,
+    triesToTrust: 1,
+    unproved: [],
+    updated: [],
+    ...more,
+  }
+}
+
+describe('what has come of a search', () => {
+  it('is said of one and of several', () => {
+    expect(outcomeWords(search('FOUND', [part(1, 'FOUND'), part(2, 'CLEARED')]))).toBe(
+      'With this mod the fault shows; without it, it does not.',
+    )
+    expect(outcomeWords(search('FOUND', [part(1, 'FOUND'), part(2, 'FOUND')]))).toBe(
+      'With these 2 mods the fault shows; without any one of them it does not.',
+    )
+  })
+  it('does not claim more than was shown', () => {
+    const s = search('FOUND', [part(1, 'FOUND'), part(2, 'FOUND')], { unproved: [2] })
+    expect(outcomeWords(s)).toContain('could not be told')
+  })
+  it('says where nothing can be found', () => {
+    expect(outcomeWords(search('NONE', []))).toContain('unmodded game')
+    expect(outcomeWords(search('NOT_SHOWN', []))).toContain('only sometimes')
+  })
+})
+
+describe('how far a search is', () => {
+  it('counts runs that are done and left', () => {
+    const asked = { why: 'NARROW', members: [1], atMostLeft: 4, running: false } as const
+    expect(leftWords(search('SEARCHING', [], { asked: { ...asked, members: [1] } }))).toBe(
+      '0 runs done, at most 4 left if one more mod is behind it.',
+    )
+    expect(leftWords(search('FOUND', []))).toBe('0 runs.')
+  })
+  it('tells of a fault that comes only sometimes', () => {
+    expect(oftenWords(search('SEARCHING', []))).toBe('')
+    expect(oftenWords(search('SEARCHING', [], { shown: 2, told: 4, triesToTrust: 7 }))).toBe(
+      'The fault came in 2 of 4 runs with sets that show it, so a set counts as working after 7 runs without it.',
+    )
+  })
+})
+
+describe('names', () => {
+  it('are those of the innermost part', () => {
+    expect(partName(part(3, 'FOUND'))).toBe('Mod 3')
+    expect(partName({ ...part(3, 'FOUND'), path: 'a/b.plug', record: 'A.plug/7', field: 'speed' })).toBe(
+      'speed of A.plug/7',
+    )
+  })
+  it('of reasons and sets are words', () => {
+    expect(reasonWords(['NAMED', 'CHANGED'])).toBe('the fault names it, changed since it worked')
+    expect(whyWords({ why: 'NOTHING' }, 'MODS')).toBe('the unmodded game')
+    expect(whyWords({ why: 'PROOF_WITHOUT' }, 'MODS', 'Mod 3')).toBe('proof: without Mod 3')
+  })
+})

@@ -1,0 +1,121 @@
+import { count } from '../ui/text'
+import type { Answer, Part, Reason, Search, SearchLine, Try } from './queries'
+
+const LEVELS: Record<SearchLine['level'], readonly [one: string, many: string]> = {
+  MODS: ['mod', 'mods'],
+  FILES: ['file', 'files'],
+  RECORDS: ['record', 'records'],
+  FIELDS: ['field', 'fields'],
+}
+
+/** So many of what a search is among. */
+export function partsWords(n: number, level: SearchLine['level']): string {
+  return count(n, ...LEVELS[level])
+}
+
+export const LEVEL_NAMES: Record<SearchLine['level'], string> = {
+  MODS: 'Which mods',
+  FILES: 'Which files',
+  RECORDS: 'Which records',
+  FIELDS: 'Which fields',
+}
+
+export const STATES: Record<SearchLine['state'], string> = {
+  SEARCHING: 'searching',
+  RESTING: 'rests',
+  FOUND: 'found',
+  NOT_SHOWN: 'the fault did not show',
+  NONE: 'none is behind it',
+  UNTOLD: 'could not be told',
+  LEFT: 'given up',
+}
+
+export const ANSWERS: Record<Answer, string> = {
+  FAILS: 'the fault shows',
+  WORKS: 'it works',
+  CANNOT_TELL: 'cannot be told',
+  ANOTHER_FAULT: 'another fault',
+}
+
+const REASONS: Record<Reason, string> = {
+  NAMED: 'the fault names it',
+  CHANGED: 'changed since it worked',
+  FOUND_BROKEN: 'your finding says broken',
+  RECALLED: 'was behind the same fault before',
+  MOVED: 'moved since it worked',
+  MEETS_NAMED: 'meets what the fault names',
+  WRINKLE: 'has a wrinkle',
+  HELD_BACK: 'has files that are held back',
+  SAID_BROKEN: 'others say broken',
+  NEW: 'came since it worked',
+}
+
+/** Why somebody is suspected, in a line. */
+export function reasonWords(reasons: readonly Reason[]): string {
+  return reasons.map((r) => REASONS[r]).join(', ')
+}
+
+/** What a part of a search is called. */
+export function partName(p: Part): string {
+  if (p.field) return `${p.field} of ${p.record}`
+  return p.record || p.path || p.modName
+}
+
+/** What a set is tried for. */
+export function whyWords(t: Pick<Try, 'why'>, level: SearchLine['level'], without?: string): string {
+  switch (t.why) {
+    case 'EVERYTHING':
+      return `with all ${LEVELS[level][1]}`
+    case 'NOTHING':
+      return level === 'MODS' ? 'the unmodded game' : `with none of the ${LEVELS[level][1]}`
+    case 'ENOUGH':
+      return 'whether those that are certain are enough'
+    case 'NARROW':
+      return 'a part of those under suspicion'
+    case 'LEAVE_OUT':
+      return 'whether it shows without some'
+    case 'PROOF_WITH':
+      return 'proof: with what was found'
+    case 'PROOF_WITHOUT':
+      return without ? `proof: without ${without}` : 'proof: without one of them'
+  }
+}
+
+/** How far a search has come. */
+export function leftWords(s: Search): string {
+  const done = count(s.tries.length, 'run')
+  if (!s.asked) return `${done}.`
+  return `${done} done, at most ${s.asked.atMostLeft} left if one more ${LEVELS[s.search.level][0]} is behind it.`
+}
+
+/** How often the fault came, where that is not always. */
+export function oftenWords(s: Search): string {
+  if (s.shown === s.told) return ''
+  return `The fault came in ${s.shown} of ${count(s.told, 'run')} with sets that show it, so a set counts as working after ${count(s.triesToTrust, 'run')} without it.`
+}
+
+/** What has come of a search, in a sentence. */
+export function outcomeWords(s: Search): string {
+  const found = s.parts.filter((p) => p.standing === 'FOUND')
+  const what = partsWords(found.length, s.search.level)
+  switch (s.search.state) {
+    case 'FOUND':
+      return s.unproved.length > 0
+        ? `With ${found.length === 1 ? 'this' : 'these'} ${what} the fault shows. Without some of them it could not be told.`
+        : found.length === 1
+          ? `With this ${what.replace(/^1 /, '')} the fault shows; without it, it does not.`
+          : `With these ${what} the fault shows; without any one of them it does not.`
+    case 'NOT_SHOWN':
+      return 'The fault did not show with everything on, so there is nothing to search by. It may come only sometimes: then search by hand, and try the first set more than once.'
+    case 'NONE':
+      return s.search.level === 'MODS'
+        ? 'The unmodded game shows the fault too: no mod is behind it. Look at the game itself, its settings and its saves.'
+        : `The fault shows with none of the ${LEVELS[s.search.level][1]} in play, so it lies in something else of what was found.`
+    case 'UNTOLD':
+      return 'What was found did not show the fault when it was tried again.'
+    case 'LEFT':
+      return 'The search was given up. The game folder is as it was before.'
+    default:
+      return ''
+  }
+}
