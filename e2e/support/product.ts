@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { freePort, ironing, ROOT, Running } from './command'
 
 /** A folder that goes when it is no longer needed; root's database runs as another account, which must be able to enter. */
-function folderFor(what: string): string {
+export function folderFor(what: string): string {
   const folder = mkdtempSync(join(tmpdir(), `ironing-${what}-`))
   chmodSync(folder, 0o755)
   return folder

@@ -54,6 +54,7 @@ const SCREENS: Record<string, Load> = {
   'guide/:part?': async () => (await import('./guide/GuideView')).GuideView,
   trouble: async () => (await import('./trouble/TroubleView')).TroubleView,
   'trouble/:search': async () => (await import('./trouble/SearchScreen')).SearchScreen,
+  'test-run/signs': async () => (await import('./test-run/SignsView')).SignsView,
   'test-run/:run?': async () => (await import('./test-run/TestRunView')).TestRunView,
 }
 

@@ -166,6 +166,12 @@ const BELOW = [
     words: ['update', 'patch of the game'],
   },
   {
+    path: 'test-run/signs',
+    name: 'Signs',
+    about: 'What shows in the game that each mod works',
+    words: ['checklist', 'does it work', 'verify mods'],
+  },
+  {
     path: 'definition',
     name: 'Definition of the game',
     about: 'Where mods go and what files are: to read, and to correct',

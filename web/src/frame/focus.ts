@@ -138,7 +138,7 @@ function heirOf(trail: readonly Step[]): HTMLElement {
 export function screenOf(path: string): string {
   const [, , workspace = '', view = '', part = '', last = ''] = path.split('/')
   const inner =
-    /^(inbox|storage|places|link|choice|updates|findings|suggestion|rules|lists|path|proposal|merge|combined-files|drift|game-version)$/
+    /^(inbox|storage|places|link|choice|updates|findings|suggestion|rules|lists|path|proposal|merge|combined-files|drift|game-version|signs)$/
   if (inner.test(part)) return [workspace, view, part, last].join('/')
   if (view === 'trouble') return [workspace, view, part].join('/')
   return [workspace, view, view === 'library' ? last : ''].join('/')

@@ -37,9 +37,11 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
   'layers-shown': ['layers-shown'],
   tools: ['tools', 'tool-run', 'tool-runs', 'deploy-status'],
   search: ['searches', 'search'],
+  signs: ['signs', 'timeline'],
   run: [
     'suspects',
     'search',
+    'signs',
     'runs',
     'run',
     'saves',
@@ -52,7 +54,7 @@ const TOUCHED: Record<string, readonly string[] | 'all'> = {
 }
 
 /** What changes by itself, while a page is still on its way. */
-const AT_FIRST = ['overview', 'runs', 'run', 'jobs', 'tools', 'tool-run']
+const AT_FIRST = ['overview', 'runs', 'run', 'searches', 'search', 'signs', 'jobs', 'tools', 'tool-run']
 
 const ENDS: Record<Exclude<Job['state'], 'RUNNING'>, string> = {
   DONE: 'done',

@@ -332,6 +332,11 @@ function RunsAside({
       <p className="mt-1 text-ink-2">
         The game is started as it is deployed, by the command of its definition and never by a shell.
       </p>
+      <p className="mt-1.5">
+        <Link to={`/workspaces/${workspace}/test-run/signs`} className="text-woad underline">
+          Signs: does each mod work?
+        </Link>
+      </p>
       <AsidePart title={runs.length === 0 ? 'None yet' : 'The last ones'}>
         <ul>
           {runs.map((r) => (

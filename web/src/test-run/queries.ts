@@ -50,6 +50,15 @@ export function useCopySaves(workspace: number, done: (copied: number) => void) 
   })
 }
 
+/** For each mod that is on, what the last run has shown of it. */
+export function useSigns(workspace: number) {
+  return useQuery({
+    queryKey: of(workspace, 'signs'),
+    queryFn: ({ signal }) =>
+      got(api.GET('/api/workspaces/{workspace}/signs', { params: { path: { workspace } }, signal })),
+  })
+}
+
 export function useRun(workspace: number, run: number | null) {
   return useQuery({
     queryKey: of(workspace, 'run', run),

@@ -48,7 +48,7 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
       <input
         type="radio"
         name={name}
-        className="accent-(--woad)"
+        className="translate-y-[1.5px] accent-(--woad)"
         checked={way === of}
         onChange={() => setWay(of)}
       />
@@ -74,7 +74,7 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
                     <label className="flex items-baseline gap-2 py-0.5">
                       <input
                         type="radio"
-                        className="accent-(--woad)"
+                        className="translate-y-[1.5px] accent-(--woad)"
                         name={`${name} shown`}
                         checked={shown === i}
                         onChange={() => setShown(i)}
@@ -235,7 +235,7 @@ function Begin(props: { workspace: number; fault: FaultRequest; onBegun: (s: Sea
       <label className="flex items-baseline gap-2 py-0.5">
         <input
           type="radio"
-          className="accent-(--woad)"
+          className="translate-y-[1.5px] accent-(--woad)"
           name={name}
           disabled={!told}
           checked={automatic}
@@ -250,7 +250,7 @@ function Begin(props: { workspace: number; fault: FaultRequest; onBegun: (s: Sea
         <input
           type="radio"
           name={name}
-          className="accent-(--woad)"
+          className="translate-y-[1.5px] accent-(--woad)"
           checked={!automatic}
           onChange={() => setByItself(false)}
         />
@@ -259,7 +259,7 @@ function Begin(props: { workspace: number; fault: FaultRequest; onBegun: (s: Sea
       <label className="mt-1 flex items-baseline gap-2 py-0.5">
         <input
           type="checkbox"
-          className="accent-(--woad)"
+          className="translate-y-[1.5px] accent-(--woad)"
           checked={mends}
           onChange={(e) => setMends(e.target.checked)}
         />

@@ -1,13 +1,20 @@
+import { useState } from 'react'
 import { Link } from 'react-router'
-import type { Schema } from '../api/client'
+import { api, got, type Schema } from '../api/client'
+import { useNotices } from '../frame/Notices'
+import { useUndo } from '../frame/queries'
+import { useArrange } from '../library/queries'
+import { Button } from '../ui/Button'
 import { CopyButton } from '../ui/CopyButton'
-import type { Part, Search } from './queries'
-import { outcomeWords, partName } from './words'
+import { Dialog } from '../ui/Dialog'
+import { Failed, Loading } from '../ui/States'
+import { type Part, type Search, useQuestion, useWriteFinding } from './queries'
+import { outcomeWords, partName, proofOf } from './words'
 
 /** What a search has come to, what shows it, and what can be done. */
 export function Outcome({ workspace, search: s }: { workspace: number; search: Search }) {
   const found = s.parts.filter((p) => p.standing === 'FOUND')
-  const proof = s.tries.filter((t) => t.why === 'PROOF_WITH' || t.why === 'PROOF_WITHOUT')
+  const proof = proofOf(s)
   return (
     <section
       aria-label="What came of it"
@@ -23,6 +30,7 @@ export function Outcome({ workspace, search: s }: { workspace: number; search: S
               {(p.path || p.record) && <span className="text-ink-2">of {p.modName}</span>}
               {p.isNeeded && <span className="text-ink-2">others of them need it</span>}
               <span className="ml-auto flex gap-3">
+                {s.search.level === 'MODS' && <SwitchOff workspace={workspace} part={p} />}
                 {remedies(workspace, p, s.search.level).map((r) => (
                   <Link key={r.label} to={r.to} className="text-woad underline">
                     {r.label}
@@ -36,8 +44,7 @@ export function Outcome({ workspace, search: s }: { workspace: number; search: S
       {proof.length > 0 && s.search.state === 'FOUND' && (
         <details className="mt-2">
           <summary className="cursor-pointer text-ink-2">
-            The proof: {proof.length === 1 ? 'one run' : `${proof.length} runs`}, each by the hash of all that
-            the game could read
+            The proof: {proof.length} runs, each by the hash of all that the game could read
           </summary>
           <ul className="mt-1">
             {proof.map((t) => (
@@ -50,7 +57,88 @@ export function Outcome({ workspace, search: s }: { workspace: number; search: S
           </ul>
         </details>
       )}
+      {found.length > 0 && <TellOthers workspace={workspace} search={s.search.id} />}
     </section>
+  )
+}
+
+/** Switching a mod off that was found, as one step. */
+function SwitchOff({ workspace, part: p }: { workspace: number; part: Part }) {
+  const { say } = useNotices()
+  const { undo } = useUndo(workspace)
+  const turn = useArrange(
+    workspace,
+    (mod: number, header) =>
+      got(
+        api.POST('/api/workspaces/{workspace}/layers/switch', {
+          params: { path: { workspace }, header },
+          body: { mods: [mod], on: false },
+        }),
+      ),
+    (d) => d.revision,
+    () => say(`${p.modName} is switched off; deploy to play without it.`, { label: 'Undo', run: undo }),
+  )
+  return (
+    <Button
+      className="h-6"
+      disabled={turn.isPending}
+      aria-label={`Switch off ${p.modName}`}
+      onClick={() => turn.mutate(p.mod)}
+    >
+      Switch it off
+    </Button>
+  )
+}
+
+/** What was found as a finding, and as a question to a mod's author. */
+function TellOthers({ workspace, search }: { workspace: number; search: number }) {
+  const { say } = useNotices()
+  const [asking, ask] = useState(false)
+  const finding = useWriteFinding(workspace, search, () => say('Written down among your findings.'))
+  const question = useQuestion(workspace, search, asking)
+  return (
+    <div className="mt-2.5 flex flex-wrap gap-2 border-line border-t pt-2.5">
+      <Button disabled={finding.isPending || finding.isSuccess} onClick={() => finding.mutate(undefined)}>
+        {finding.isSuccess ? 'It is among your findings' : 'Keep it as a finding'}
+      </Button>
+      <Button onClick={() => ask(true)}>Ask a mod’s author</Button>
+      <Dialog
+        open={asking}
+        onOpenChange={ask}
+        title="A question with facts"
+        says="Every line that leaves: no folder of yours, and of mods only those that are behind it."
+      >
+        {question.isPending ? (
+          <Loading what="the question" />
+        ) : question.isError ? (
+          <Failed error={question.error} retry={() => question.refetch()} />
+        ) : (
+          <>
+            <pre
+              tabIndex={0}
+              role="document"
+              aria-label="The question"
+              className="mono max-h-[38vh] overflow-auto whitespace-pre-wrap break-words rounded-md border border-line bg-sunk p-2 text-[11.5px]"
+            >
+              {question.data.markdown}
+            </pre>
+            <div className="mt-3 flex items-center gap-2">
+              <CopyButton text={question.data.markdown} what="the question" />
+              <span className="text-ink-2">copies it as Markdown</span>
+              <a
+                className="ml-auto text-woad underline"
+                download="question.json"
+                href={`data:application/json;charset=utf-8,${encodeURIComponent(
+                  JSON.stringify(question.data.facts, null, 2),
+                )}`}
+              >
+                Save as JSON
+              </a>
+            </div>
+          </>
+        )}
+      </Dialog>
+    </div>
   )
 }
 

@@ -163,7 +163,7 @@ const MOST = 60
 function Suspicion({ search: s }: { search: Search }) {
   const open = s.parts.filter((p) => p.standing === 'SUSPECTED' || p.standing === 'CERTAIN')
   const shown = (open.length > 0 ? open : s.parts.filter((p) => p.standing === 'FOUND')).toSorted(
-    (a, b) => b.reasons.length - a.reasons.length,
+    (a, b) => b.suspicion - a.suspicion,
   )
   return (
     <Aside label="Under suspicion">

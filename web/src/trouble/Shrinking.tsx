@@ -4,13 +4,15 @@ import { partName, partsWords } from './words'
 
 const LOOKS: Record<Part['standing'], string> = {
   SUSPECTED: 'bg-ochre',
+  LATER: 'bg-line-2',
   CERTAIN: 'bg-madder',
-  CLEARED: 'bg-line',
+  CLEARED: 'bg-sunk',
   FOUND: 'bg-madder',
 }
 
 const NAMES: Record<Part['standing'], string> = {
   SUSPECTED: 'under suspicion',
+  LATER: 'looked at later',
   CERTAIN: 'certain',
   CLEARED: 'cleared',
   FOUND: 'found',

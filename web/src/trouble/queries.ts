@@ -108,6 +108,35 @@ export function useInside(workspace: number, search: number, done: (s: Search) =
   )
 }
 
+/** Writes what was found down as a finding of the user's. */
+export function useWriteFinding(workspace: number, search: number, done: () => void) {
+  return useSearchAct(
+    workspace,
+    () =>
+      got(
+        api.POST('/api/workspaces/{workspace}/searches/{search}/finding', {
+          params: { path: { workspace, search } },
+        }),
+      ),
+    done,
+  )
+}
+
+/** What a mod's author has to know, asked for once it is to be shown. */
+export function useQuestion(workspace: number, search: number, asked: boolean) {
+  return useQuery({
+    enabled: asked,
+    queryKey: of(workspace, 'search', search, 'question'),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/searches/{search}/question', {
+          params: { path: { workspace, search } },
+          signal,
+        }),
+      ),
+  })
+}
+
 /** Work on a search that goes on after its request: its end is heard. */
 export function useSearchWork(workspace: number, search: number) {
   const path = { params: { path: { workspace, search } } }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Part, Search } from './queries'
-import { leftWords, oftenWords, outcomeWords, partName, reasonWords, whyWords } from './words'
+import { leftWords, oftenWords, outcomeWords, partName, proofOf, reasonWords, whyWords } from './words'
 
 function part(number: number, standing: Part['standing']): Part {
   return {
@@ -12,6 +12,7 @@ function part(number: number, standing: Part['standing']): Part {
     field: '',
     standing,
     reasons: [],
+    suspicion: 0.02,
     isNeeded: false,
   }
 }
@@ -86,4 +87,26 @@ describe('names', () => {
     expect(whyWords({ why: 'NOTHING' }, 'MODS')).toBe('the unmodded game')
     expect(whyWords({ why: 'PROOF_WITHOUT' }, 'MODS', 'Mod 3')).toBe('proof: without Mod 3')
   })
+})
+
+it('the proof is every try of what was found, and of less of it, that says so', () => {
+  const tried = (id: number, members: number[], answer: 'FAILS' | 'WORKS') => ({
+    id,
+    why: 'NARROW' as const,
+    members,
+    answer,
+    byUser: false,
+    note: '',
+    at: '',
+    picture: '',
+  })
+  const tries = [
+    tried(1, [1, 2, 3], 'FAILS'),
+    tried(2, [1, 3], 'WORKS'),
+    tried(3, [1], 'WORKS'),
+    tried(4, [1, 2], 'FAILS'),
+    tried(5, [1, 2], 'WORKS'),
+  ]
+  const s = search('FOUND', [part(1, 'FOUND'), part(2, 'FOUND'), part(3, 'CLEARED')], { tries })
+  expect(proofOf(s).map((t) => t.id)).toEqual([3, 4])
 })

@@ -119,3 +119,13 @@ export function outcomeWords(s: Search): string {
       return ''
   }
 }
+
+/** The tries that show what was found: with it the fault shows, with less of it alone it does not. */
+export function proofOf(s: Search): Try[] {
+  const found = new Set(s.parts.filter((p) => p.standing === 'FOUND').map((p) => p.number))
+  return s.tries.filter(
+    (t) =>
+      t.members.every((m) => found.has(m)) &&
+      t.answer === (t.members.length === found.size ? 'FAILS' : 'WORKS'),
+  )
+}

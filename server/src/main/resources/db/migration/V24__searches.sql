@@ -51,3 +51,20 @@ create table search_try (
   at timestamptz not null default now()
 );
 create index search_try_search on search_try (search_id, id);
+
+-- A sign that the user has written for a mod, as JSON.
+create table own_sign (
+  id bigint generated always as identity primary key,
+  strand_id bigint not null references strand on delete cascade,
+  sign text not null
+);
+create index own_sign_strand on own_sign (strand_id);
+
+-- What the user has seen, or not seen, of a sign to look for in a run.
+create table sign_ticked (
+  run_id bigint not null references run on delete cascade,
+  strand_id bigint not null references strand on delete cascade,
+  says text not null,
+  is_seen boolean not null,
+  primary key (run_id, strand_id, says)
+);

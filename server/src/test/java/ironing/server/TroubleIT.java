@@ -160,6 +160,95 @@ class TroubleIT {
     JsonNode again = api.send("POST", base + "/suspects", BOTH_MAPS, Map.of()).body();
     assertThat(again.path("suspects").get(0).path("reasons").toString()).contains("RECALLED");
     assertThat(api.refusal("POST", search + "/play", null)).isEqualTo("search-over");
+
+    JsonNode question = api.get(inside + "/question");
+    String told = question.path("markdown").asText();
+    assertThat(told)
+        .contains("two-maps", "**Mod 3**", "**Mod 7**", "file add-ons/maps/3-a.map, SHA-256")
+        .as("nothing of the user's, and no mod that has nothing to do with it")
+        .doesNotContain(game.toString(), temp.toString(), "Mod 9");
+    assertThat(question.path("facts").toString()).doesNotContain(game.toString(), "Mod 9");
+    assertThat(question.path("facts").path("proof").findValuesAsText("shows"))
+        .contains("true", "false");
+    api.send("POST", inside + "/finding", null, Map.of());
+    JsonNode finding = api.get(base + "/findings").get(0);
+    assertThat(finding.path("verdict").asText()).isEqualTo("BROKEN");
+    assertThat(finding.path("own").asBoolean()).isTrue();
+    assertThat(finding.path("with")).hasSize(2);
+    assertThat(finding.path("says").asText()).contains("two-maps", "shows it");
+
+    long last = mods.path("tries").get(mods.path("tries").size() - 1).path("id").asLong();
+    JsonNode back = api.send("DELETE", search + "/answers/" + last, null, Map.of()).body();
+    assertThat(back.path("search").path("state").asText()).isEqualTo("RESTING");
+    assertThat(back.has("inside")).as("what went on inside of it is gone").isFalse();
+  }
+
+  @Test
+  void signs_are_told_by_the_run_and_ticked_by_hand() throws Exception {
+    Path game =
+        game(
+            """
+            mkdir -p logs
+            echo '{"event":"start","version":"1"}' > logs/run.jsonl
+            echo '{"event":"report","name":"Depth","value":7,"unit":"m"}' >> logs/run.jsonl
+            echo '{"event":"read","path":"add-ons/maps/0-a.map"}' >> logs/run.jsonl
+            echo '{"event":"end","code":0}' >> logs/run.jsonl
+            """);
+    long workspace = api.workspace(game);
+    String base = "/api/workspaces/" + workspace;
+    String card =
+        """
+        format: ironing/mod@1
+        id: charts
+        name: Charts
+        version: 1
+        signs:
+          - { says: Deep, report: Depth, is: 7.0, unit: m }
+          - { says: Shallow, report: Depth, is: 3 }
+          - { says: Read, read: maps/0-a.map }
+          - { says: Unread, read: maps/0-b.map }
+          - { says: On the wall, look: "Harbour office, left" }
+        """;
+    Map<String, String> files = new LinkedHashMap<>();
+    files.put("mod-card.yaml", card);
+    files.put("maps/0-a.map", "a");
+    files.put("maps/0-b.map", "b");
+    long mod = api.install(workspace, "Charts 1.zip", Archives.zip(files)).result();
+    assertThat(seen(api.get(base + "/signs"))).containsOnly("CANNOT_TELL");
+    Map<String, Object> tick = Map.of("mod", mod, "says", "On the wall", "seen", true);
+    assertThat(api.refusal("PUT", base + "/signs/ticks", tick)).isEqualTo("not-found");
+    api.job(base + "/deploy", null);
+    long run = api.send("POST", base + "/runs", null, Map.of()).body().path("run").asLong();
+    Patience.until(
+        () -> api.get(base + "/runs/" + run), r -> r.path("state").asText().equals("PLAYED"));
+    assertThat(seen(api.get(base + "/signs")))
+        .containsExactly("SEEN", "NOT_SEEN", "SEEN", "NOT_SEEN", "CANNOT_TELL");
+    api.send("PUT", base + "/signs/ticks", tick, Map.of());
+    Map<String, Object> own = Map.of("mod", mod, "kind", "REPORT", "says", "Mine", "what", "Depth");
+    api.send("POST", base + "/signs", own, Map.of());
+    JsonNode list = api.get(base + "/signs");
+    assertThat(seen(list)).endsWith("SEEN", "SEEN");
+    assertThat(list.path("mods").get(0).path("read").asInt()).isEqualTo(1);
+    assertThat(list.path("mods").get(0).path("files").asInt()).isEqualTo(2);
+    api.send("PUT", base + "/signs/ticks", Map.of("mod", mod, "says", "On the wall"), Map.of());
+    assertThat(seen(api.get(base + "/signs"))).contains("CANNOT_TELL");
+    long sign = list.path("mods").get(0).path("signs").get(5).path("own").asLong();
+    api.send("DELETE", base + "/signs/" + sign, null, Map.of());
+    assertThat(api.refusal("DELETE", base + "/signs/" + sign, null)).isEqualTo("not-found");
+    assertThat(
+            api.refusal(
+                "POST",
+                base + "/signs",
+                Map.of("mod", mod, "kind", "LOOK", "says", " ", "what", "x")))
+        .isEqualTo("sign-invalid");
+    // a file that was changed in the folder is not the mod's any more
+    Files.delete(game.resolve("add-ons/maps/0-a.map"));
+    Trees.write(game.resolve("add-ons/maps/0-a.map"), "somebody else's");
+    assertThat(seen(api.get(base + "/signs")).get(2)).isEqualTo("NOT_SEEN");
+  }
+
+  private static List<String> seen(JsonNode list) {
+    return list.path("mods").findValuesAsText("seen");
   }
 
   @Test

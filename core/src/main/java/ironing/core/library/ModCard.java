@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /**
  * Who a mod is and what it needs, as its mod-card.yaml (ironing/mod@1) says, or as inferred.
@@ -25,6 +26,7 @@ import java.util.regex.Pattern;
  *     plain one
  * @param bridges it is only right where all of these are on
  * @param harmless whether its author says that no version of the game can break it
+ * @param signs what shows in the game that it works
  */
 public record ModCard(
     String id,
@@ -44,7 +46,8 @@ public record ModCard(
     Optional<String> game,
     String variant,
     List<Need> bridges,
-    boolean harmless) {
+    boolean harmless,
+    List<Sign> signs) {
   private static final Pattern VERSIONED = Pattern.compile("^(.*?)[ _-]+v?(\\d[\\w.]*)$");
 
   /** Stands for a version that nothing tells, and comes before all others. */
@@ -101,6 +104,7 @@ public record ModCard(
     // and before it had a variant
     variant = variant == null ? "" : variant;
     bridges = bridges == null ? List.of() : bridges;
+    signs = signs == null ? List.of() : signs;
   }
 
   /** The same mod under what its user knows better; only these can be edited. */
@@ -124,7 +128,8 @@ public record ModCard(
         game,
         variant,
         bridges,
-        harmless);
+        harmless,
+        signs);
   }
 
   /**
@@ -182,7 +187,8 @@ public record ModCard(
         Optional.empty(),
         "",
         List.of(),
-        false);
+        false,
+        List.of());
   }
 
   /** The name and version for people, such as “Reefs” 1.2. */
@@ -215,7 +221,8 @@ public record ModCard(
         game,
         variant,
         bridges,
-        harmless);
+        harmless,
+        signs);
   }
 
   /** A card for a mod that was made here. */
@@ -238,7 +245,8 @@ public record ModCard(
         Optional.empty(),
         "",
         List.of(),
-        false);
+        false,
+        List.of());
   }
 
   /** The same card of something that is made of others’ work and is only right with some mods. */
@@ -261,7 +269,8 @@ public record ModCard(
         game,
         variant,
         bridges,
-        harmless);
+        harmless,
+        signs);
   }
 
   private static String idFrom(String name) {
@@ -328,7 +337,8 @@ public record ModCard(
             game.flatMap(g -> g.text("id")),
             top.text("variant").orElse(""),
             needs(top, "for"),
-            top.truth("harmless", false));
+            top.truth("harmless", false),
+            signs(top));
     top.warnOfUnknownKeys();
     return card;
   }
@@ -340,6 +350,29 @@ public record ModCard(
       s.warnOfUnknownKeys();
     }
     return needs;
+  }
+
+  private static List<Sign> signs(Section top) {
+    List<Sign> signs = new ArrayList<>();
+    for (Section s : top.sections("signs")) {
+      List<Sign.Kind> kinds =
+          Stream.of(Sign.Kind.values()).filter(k -> s.text(k.word()).isPresent()).toList();
+      String says = s.required("says");
+      if (kinds.size() == 1) {
+        Sign.Kind kind = kinds.get(0);
+        signs.add(
+            new Sign(kind, says, s.text(kind.word()).orElse(""), s.text("is"), s.text("unit")));
+      } else {
+        s.text("is");
+        s.text("unit");
+        s.reject(
+            "says",
+            "a sign is told by one of report, read, look, and this one names " + kinds.size(),
+            "Write one of them, such as read: \"sound/gulls.ogg\".");
+      }
+      s.warnOfUnknownKeys();
+    }
+    return signs;
   }
 
   private static Source source(Section s) {

@@ -72,6 +72,14 @@ public final class RunLog {
     return new Summary(version, read, plugins, reports, warnings, fault, end);
   }
 
+  /** The same of what a game has said since it started last: some start themselves again. */
+  public static Summary sinceLastStart(List<String> lines) {
+    int from = 0;
+    for (int i = 0; i < lines.size(); i++)
+      if (parse(lines.get(i)).path("event").asText().equals("start")) from = i;
+    return summarise(lines.subList(from, lines.size()));
+  }
+
   private static Fault fault(JsonNode e) {
     return new Fault(
         e.path("code").asText(),

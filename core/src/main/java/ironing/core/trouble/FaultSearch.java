@@ -85,6 +85,7 @@ public final class FaultSearch {
     private BitSet certain = new BitSet();
     // those between two places where nothing could be told
     private BitSet vague = new BitSet();
+    private BitSet hunted = members.all();
 
     Walk(Answers answers) {
       this.answers = answers;
@@ -124,6 +125,7 @@ public final class FaultSearch {
         while (fails - works > 1) {
           int place = place(order, works, fails, untold);
           if (place < 0) break;
+          hunted = hunted(order, works, fails);
           int depth = depth(order, works, fails) + certain.cardinality() + 2;
           switch (ask(beginning(order, place), Why.NARROW, -1, depth)) {
             case FAILS -> fails = place;
@@ -227,6 +229,12 @@ public final class FaultSearch {
       return out;
     }
 
+    private BitSet hunted(int[] order, int works, int fails) {
+      BitSet out = new BitSet();
+      for (int i = works; i < fails; i++) out.set(order[i]);
+      return out;
+    }
+
     private BitSet beginning(int[] order, int length) {
       BitSet out = (BitSet) certain.clone();
       for (int i = 0; i < length; i++) out.or(members.withNeeds(order[i]));
@@ -294,6 +302,7 @@ public final class FaultSearch {
                 why,
                 without,
                 suspects,
+                why == Why.NARROW ? hunted : suspects,
                 (BitSet) certain.clone(),
                 Math.max(1, atMostLeft)));
       }

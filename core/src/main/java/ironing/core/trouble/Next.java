@@ -34,11 +34,19 @@ public sealed interface Next {
    * @param set closed
    * @param without for a proof, the member that it is tried without; -1 otherwise
    * @param suspects the members of which nobody knows yet whether the fault needs them
+   * @param hunted those of them among which one is that the fault needs
    * @param certain those that it is known to need, with what they need
    * @param atMostLeft how many sets there are left to try at most, this one among them, if the
    *     fault needs no member more than those that are certain and one
    */
-  record Try(BitSet set, Why why, int without, BitSet suspects, BitSet certain, int atMostLeft)
+  record Try(
+      BitSet set,
+      Why why,
+      int without,
+      BitSet suspects,
+      BitSet hunted,
+      BitSet certain,
+      int atMostLeft)
       implements Next {}
 
   /**

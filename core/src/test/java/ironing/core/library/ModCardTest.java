@@ -1,7 +1,9 @@
 package ironing.core.library;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import ironing.core.IroningException;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -63,5 +65,27 @@ class ModCardTest {
     assertThat(edited.needs()).isEqualTo(given.needs());
     assertThat(edited.version()).isEqualTo("1.11");
     assertThat(edited.source()).isEmpty();
+  }
+
+  @Test
+  void signs_are_told_by_one_thing_each() {
+    String card = "format: ironing/mod@1\nid: a\nname: A\nversion: 1\nsigns:\n";
+    ModCard read =
+        ModCard.read(
+            "mod-card.yaml",
+            card
+                + "  - { says: Fast, report: \"Aud Helga, speed\", is: 12, unit: kn }\n"
+                + "  - { says: Far, read: sound/gulls.ogg }\n"
+                + "  - { says: There, look: \"Harbour, left\" }\n");
+    assertThat(read.signs())
+        .containsExactly(
+            new Sign(
+                Sign.Kind.REPORT, "Fast", "Aud Helga, speed", Optional.of("12"), Optional.of("kn")),
+            new Sign(Sign.Kind.READ, "Far", "sound/gulls.ogg", Optional.empty(), Optional.empty()),
+            new Sign(Sign.Kind.LOOK, "There", "Harbour, left", Optional.empty(), Optional.empty()));
+    for (String wrong :
+        List.of("{ says: Both, read: a, look: b }", "{ says: None }", "{ read: a }"))
+      assertThatThrownBy(() -> ModCard.read("mod-card.yaml", card + "  - " + wrong + "\n"))
+          .isInstanceOf(IroningException.class);
   }
 }

@@ -136,7 +136,7 @@ public class ModFindings {
   }
 
   /** Writes a finding of the user down. */
-  void add(OpenWorkspace open, Finding finding) {
+  public void add(OpenWorkspace open, Finding finding) {
     workspaces.note(
         open.workspace(),
         "findings",

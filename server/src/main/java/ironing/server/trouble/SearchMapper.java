@@ -140,6 +140,10 @@ interface SearchMapper {
   @Delete("delete from search_try where search_id = #{search} and id = #{id}")
   int removeTry(@Param("search") long search, @Param("id") long id);
 
+  /** Removes what goes on inside of a search. */
+  @Delete("delete from search where parent_id = #{search}")
+  void removeInside(long search);
+
   /** The last run of a set that was tried with a profile; null where there was none. */
   @Select(
       """

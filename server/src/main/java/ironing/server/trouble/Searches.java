@@ -142,13 +142,16 @@ class Searches {
 
   private void requireNone(long workspace) {
     for (SearchRow r : db.all(workspace)) {
-      if (r.state().isOver()) continue;
-      throw IroningException.of(
-          "search-goes-on",
-          "Search " + r.id(),
-          "It is not over yet, and a game folder has one search at a time.",
-          "Go on with it, or leave it.");
+      if (!r.state().isOver()) throw goesOn(r);
     }
+  }
+
+  private static IroningException goesOn(SearchRow r) {
+    return IroningException.of(
+        "search-goes-on",
+        "Search " + r.id(),
+        "It is not over yet, and a game folder has one search at a time.",
+        "Go on with it, let it rest, or leave it.");
   }
 
   static IroningException byHand(Fault fault) {
@@ -315,11 +318,18 @@ class Searches {
   }
 
   /**
-   * Takes an answer back; the search goes on from what is left.
+   * Takes an answer back; the search goes on from what is left, and what went on inside of it is
+   * gone.
    *
-   * @throws IroningException with code {@code not-found}
+   * @throws IroningException with code {@code not-found}, or {@code search-goes-on} while it, or
+   *     one inside of it, tries sets by itself
    */
   void takeBack(Search search, long tryId) {
+    for (Search s : chain(search)) {
+      boolean inside = s.id() == search.id() || s.row().parentId() != null;
+      if (inside && s.row().state() == SearchState.SEARCHING && s.row().isAutomatic())
+        throw goesOn(s.row());
+    }
     transaction.executeWithoutResult(
         t -> {
           if (db.removeTry(search.id(), tryId) == 0)
@@ -328,6 +338,7 @@ class Searches {
                 "Answer " + tryId,
                 "There is no such answer in this search.",
                 "Look at it as it is now.");
+          db.removeInside(search.id());
           if (search.row().state().isOver()) db.end(search.id(), SearchState.RESTING, "[]");
         });
     tell(search.workspace(), search.id());
@@ -439,5 +450,19 @@ class Searches {
     return db.all(search.workspace()).stream()
         .filter(r -> r.parentId() != null && r.parentId() == search.id())
         .findFirst();
+  }
+
+  /**
+   * The search among mods from which one goes on inside, and all that do so, from the outermost.
+   */
+  List<Search> chain(Search search) {
+    Search at = search;
+    while (at.row().parentId() != null) at = get(at.workspace(), at.row().parentId());
+    List<Search> out = new ArrayList<>(List.of(at));
+    for (Optional<SearchRow> c = child(at); c.isPresent(); c = child(at)) {
+      at = get(search.workspace(), c.get().id());
+      out.add(at);
+    }
+    return out;
   }
 }

@@ -38,6 +38,7 @@ class TroubleController {
   private final OpenWorkspaces workspaces;
   private final Runs runs;
   private final Jobs jobs;
+  private final FindingOfSearch finding;
 
   TroubleController(
       Searches searches,
@@ -45,13 +46,15 @@ class TroubleController {
       Suspecting suspecting,
       OpenWorkspaces workspaces,
       Runs runs,
-      Jobs jobs) {
+      Jobs jobs,
+      FindingOfSearch finding) {
     this.searches = searches;
     this.runner = runner;
     this.suspecting = suspecting;
     this.workspaces = workspaces;
     this.runs = runs;
     this.jobs = jobs;
+    this.finding = finding;
   }
 
   /** Who is suspected of a fault, before anything is tried. */
@@ -171,5 +174,35 @@ class TroubleController {
                         "What it found is all that can be told."));
     if (inside.row().isAutomatic()) runner.start(inside);
     return view(searches.get(workspace, inside.id()));
+  }
+
+  /**
+   * A question with facts, for the author of a mod.
+   *
+   * @param markdown for people
+   * @param facts the same for programs
+   */
+  record FactsView(String markdown, FaultFacts facts) {}
+
+  /**
+   * The facts of what was found, to ask a mod’s author with: no folder of yours, and of mods only
+   * those behind it.
+   */
+  @GetMapping("/searches/{search}/question")
+  FactsView question(@PathVariable long workspace, @PathVariable long search) {
+    FaultFacts facts = facts(searches.get(workspace, search));
+    return new FactsView(facts.markdown(), facts);
+  }
+
+  private FaultFacts facts(Search search) {
+    return FaultFacts.of(searches.before(search), searches.chain(search));
+  }
+
+  /** Writes what was found down as a finding of yours, with its proof. */
+  @PostMapping("/searches/{search}/finding")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void writeFinding(@PathVariable long workspace, @PathVariable long search) {
+    List<Search> chain = searches.chain(searches.get(workspace, search));
+    finding.write(workspaces.get(workspace), chain.get(0), facts(chain.get(0)));
   }
 }

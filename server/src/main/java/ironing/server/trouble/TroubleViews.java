@@ -143,8 +143,10 @@ final class TroubleViews {
 
   /** How far a search has come with a part. */
   enum PartStanding {
-    /** Nobody knows yet whether the fault needs it. */
+    /** Among these is one that the fault needs. */
     SUSPECTED,
+    /** Nobody knows yet whether the fault needs it too: that comes later. */
+    LATER,
     /** The fault needs it, or one that does needs it. */
     CERTAIN,
     /** The fault shows without it. */
@@ -163,6 +165,7 @@ final class TroubleViews {
    * @param field of that record; empty for none
    * @param standing how far the search has come with it
    * @param reasons why it is suspected
+   * @param suspicion how much that is, from 0 to 1
    * @param isNeeded whether another part of the set needs it, so that it may be there for that only
    */
   record PartView(
@@ -174,6 +177,7 @@ final class TroubleViews {
       String field,
       PartStanding standing,
       Set<Reason> reasons,
+      double suspicion,
       boolean isNeeded) {}
 
   /**
@@ -381,6 +385,7 @@ final class TroubleViews {
               p.field(),
               standing(s, i),
               s.searched().reasons().get(i),
+              Suspicions.of(s.searched().reasons().get(i)),
               needed.get(i)));
     }
     return out;
@@ -391,7 +396,8 @@ final class TroubleViews {
       return f.set().get(part) ? PartStanding.FOUND : PartStanding.CLEARED;
     if (!(s.next() instanceof Next.Try t)) return PartStanding.SUSPECTED;
     if (t.certain().get(part)) return PartStanding.CERTAIN;
-    return t.suspects().get(part) ? PartStanding.SUSPECTED : PartStanding.CLEARED;
+    if (t.hunted().get(part)) return PartStanding.SUSPECTED;
+    return t.suspects().get(part) ? PartStanding.LATER : PartStanding.CLEARED;
   }
 
   private static List<String> updated(OpenWorkspace open, Search s) {

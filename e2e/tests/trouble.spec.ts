@@ -1,0 +1,173 @@
+import { rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { zipOf } from '../support/archives'
+import { freePort, ironing, Running } from '../support/command'
+import { folderFor } from '../support/product'
+import { expect, open, said, test, World } from '../support/test'
+
+/** Two mods that are fine alone: one calls a routine that the other has renamed. */
+const LAMPS = zipOf({
+  'scripts/day.sks':
+    'routine day\n  call berthing\n  call late-evening\nend\n\nroutine late-evening\n  say Lamps.\nend\n',
+  'textures/lamps.txt': 'dim',
+})
+const SONGS = zipOf({ 'scripts/songs.sks': 'routine songs\n  call evening\nend\n' })
+
+test.describe('Trouble', () => {
+  test('a search by itself ends with two mods, goes on to their files, and tells others', async ({
+    page,
+    world,
+  }) => {
+    const workspace = await world.skerryLine()
+    await world.change(workspace, 'POST', '/load-order/proposal')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`/workspaces/${workspace}/test-run`)
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    await expect(page.getByText('played to its end').first()).toBeVisible({ timeout: 90_000 })
+    await world.install(workspace, { name: 'Late Lamps 1.zip', bytes: LAMPS })
+    await world.install(workspace, { name: 'Songs 1.zip', bytes: SONGS })
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    const fault = page.getByRole('alert', { name: 'Why it stopped' })
+    await expect(fault).toContainText('routine-missing', { timeout: 90_000 })
+    await fault.getByRole('link', { name: 'search for what causes it' }).click()
+
+    await test.step('the suspects: what the fault names, and what changed since it worked', async () => {
+      await expect(page.getByRole('radio', { name: /It stops: The script/ })).toBeChecked()
+      const suspects = page.getByRole('region', { name: 'Suspects' })
+      await expect(suspects.getByRole('listitem').first()).toContainText('Songs')
+      await expect(suspects.getByRole('listitem').first()).toContainText('the fault names it')
+      await expect(suspects.getByRole('listitem').filter({ hasText: 'Late Lamps' })).toContainText(
+        'changed since it worked',
+      )
+      await expect(suspects.getByRole('button', { name: 'Go back to what worked then' })).toBeVisible()
+    })
+
+    await page.getByRole('button', { name: 'Search for what causes it' }).click()
+    const outcome = page.getByRole('region', { name: 'What came of it' })
+    await expect(outcome).toContainText('With these 2 mods the fault shows', { timeout: 120_000 })
+    await expect(outcome.getByRole('listitem').filter({ hasText: 'Late Lamps' }).first()).toBeVisible()
+    await expect(page.getByText('the unmodded game')).toBeVisible()
+
+    await test.step('what in them', async () => {
+      await page.getByRole('link', { name: 'What in them' }).click()
+      await expect(outcome).toContainText('With these 2 files the fault shows', { timeout: 120_000 })
+      await expect(outcome).toContainText('data/scripts/songs.sks')
+      await expect(outcome).toContainText('data/scripts/day.sks')
+      await page.getByRole('link', { name: 'One level up' }).click()
+    })
+
+    await test.step('a question with facts, and a finding', async () => {
+      await outcome.getByRole('button', { name: 'Ask a mod’s author' }).click()
+      const question = page.getByRole('dialog')
+      await expect(question).toContainText('data/scripts/songs.sks')
+      await expect(question).not.toContainText(world.folder)
+      await expect(question).not.toContainText('Quiet Gulls')
+      await page.keyboard.press('Escape')
+      await outcome.getByRole('button', { name: 'Keep it as a finding' }).click()
+      await said(page, 'Written down among your findings.')
+      const findings = await world.api('GET', `/workspaces/${workspace}/findings`)
+      expect(findings[0].verdict).toBe('BROKEN')
+    })
+
+    await test.step('one of them is switched off, and the game plays', async () => {
+      await outcome.getByRole('button', { name: 'Switch off Late Lamps' }).click()
+      await said(page, 'Late Lamps is switched off')
+      await expect
+        .poll(async () => {
+          const jobs = await world.api('GET', `/workspaces/${workspace}/jobs`)
+          return jobs.filter((j: { state: string }) => j.state === 'RUNNING').length
+        })
+        .toBe(0)
+      await world.job(`/workspaces/${workspace}/deploy`)
+      await open(page, 'Test run')
+      await page.getByRole('button', { name: 'Start the game' }).click()
+      await expect(page.getByText(/played to its end\./).first()).toBeVisible({ timeout: 90_000 })
+    })
+  })
+
+  test('signs: what the run tells of each mod, and what is ticked by hand', async ({ page, world }) => {
+    const workspace = await world.skerryLine()
+    await world.change(workspace, 'POST', '/load-order/proposal')
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`/workspaces/${workspace}/test-run`)
+    await page.getByRole('link', { name: 'Signs: does each mod work?' }).click()
+    const told = page.getByRole('region', { name: 'What the run tells' })
+    await expect(told.getByText('cannot be told').first()).toBeVisible()
+    await world.api('POST', `/workspaces/${workspace}/runs`)
+    await expect(
+      told.getByRole('listitem').filter({ hasText: 'Gulls are heard further off' }).last(),
+    ).toContainText(/^seen/, { timeout: 90_000 })
+    await expect(told.getByText('the game read 1 of its 1 file in play').first()).toBeVisible()
+    const office = page.getByRole('region', { name: 'Harbour office' })
+    await expect(office.getByRole('listitem')).toHaveCount(2)
+    await office.getByRole('button', { name: 'Seen: A ledger hangs in the wheelhouse' }).click()
+    await expect(
+      office.getByRole('button', { name: 'Seen: A ledger hangs in the wheelhouse' }),
+    ).toHaveAttribute('aria-pressed', 'true')
+    await page.getByText('Write a sign of your own').click()
+    await page.getByLabel('What shows').fill('The quay is wet')
+    await page.getByLabel('Where to look').fill('Quay, by the bollards')
+    await page.getByRole('button', { name: 'Write it down' }).click()
+    await expect(page.getByRole('region', { name: 'Quay' })).toContainText('The quay is wet')
+  })
+})
+
+test.describe('A search by hand', () => {
+  test.use({ expectRefusals: true, expectFailures: true })
+
+  test('waits while Ironing ends and starts again, and comes to its end', async ({ page }) => {
+    const folder = folderFor('home')
+    const env = { IRONING_HOME: join(folder, 'home'), IRONING_PORT: String(await freePort()) }
+    let product = await Running.up('start', env)
+    const world = new World(product.url)
+    const workspace = await world.makeWorkspace(world.copyGame())
+    for (const n of [1, 2, 3, 4, 5, 6])
+      await world.install(workspace, {
+        name: `Plain ${n} 1.zip`,
+        bytes: zipOf({ [`textures/plain-${n}.txt`]: `${n}` }),
+      })
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`${product.url}/workspaces/${workspace}/trouble`)
+    await page.getByLabel('What is wrong, in words').fill('The water is black')
+    await page.getByRole('button', { name: 'Search for what causes it' }).click()
+    const far = page.getByRole('region', { name: 'How far it is' })
+    const tries = page.getByRole('region', { name: 'What was tried' })
+    for (let n = 1; n < 12; n++) {
+      await expect(far.or(page.getByRole('region', { name: 'What came of it' }))).toBeVisible()
+      if (!(await far.isVisible())) break
+      await expect(far).toContainText(`Try ${n}:`)
+      if (n === 1) {
+        await far.getByRole('button', { name: 'Start the game with this set' }).click()
+        await expect(far.getByRole('button', { name: 'Start the game with this set' })).toBeEnabled({
+          timeout: 90_000,
+        })
+      }
+      if (n === 3) {
+        await ironing(['stop'], env)
+        await product.exited
+        product = await Running.up('start', env)
+        await page.goto(page.url())
+        await expect(tries.getByRole('listitem')).toHaveCount(2)
+      }
+      const asked = await world.api('GET', `/workspaces/${workspace}/searches`)
+      const search = await world.api('GET', `/workspaces/${workspace}/searches/${asked[0].id}`)
+      const four = search.parts.find((p: { modName: string }) => p.modName === 'Plain 4').number
+      const shows = search.asked.members.includes(four)
+      await far.getByRole('button', { name: shows ? 'The fault shows' : 'It works' }).click()
+      await expect(tries.getByRole('listitem')).toHaveCount(n)
+    }
+    const outcome = page.getByRole('region', { name: 'What came of it' })
+    await expect(outcome).toContainText('With this mod the fault shows; without it, it does not.')
+    await expect(outcome).toContainText('Plain 4')
+    await tries
+      .getByRole('button', { name: /^Take back/ })
+      .first()
+      .click()
+    await expect(far).toBeVisible()
+    await ironing(['stop'], env)
+    await product.exited
+    world.remove()
+    rmSync(folder, { recursive: true, force: true })
+  })
+})
