@@ -110,7 +110,7 @@ function OneMod({ workspace, mod: m }: { workspace: number; mod: OfMod }) {
                 {s.says}{' '}
                 <span className="text-ink-2">
                   {s.kind === 'REPORT'
-                    ? `(${s.what}${s.wanted ? ` = ${s.wanted}` : ''}${s.found ? `; reported: ${s.found}` : ''})`
+                    ? `(${s.what}${s.wanted ? `, to be ${s.wanted}` : ''}${s.found ? `; reported: ${s.found}` : ''})`
                     : `(reads ${s.what})`}
                 </span>
               </span>

@@ -13,7 +13,7 @@ import { reasonWords } from './words'
 type Run = Schema['RunDetail']
 const FIELD = 'h-7 rounded-md border border-line-2 bg-card px-1.5 text-ink'
 
-type Way = 'shown' | 'value' | 'slow' | 'words'
+type Way = 'shown' | 'value' | 'slow' | 'words' | 'steps'
 
 /** What is wrong: one of what the last run shows, a value of its report, or in words. */
 export function NameFault(props: { workspace: number; run: Run | undefined; onBegun: (s: Search) => void }) {
@@ -32,6 +32,7 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
   const suspects = useSuspects(workspace, fault)
 
   function faultFrom(): FaultRequest | null {
+    if (way === 'steps') return { kind: 'ANY' }
     if (way === 'shown') return offered[shown]?.fault ?? null
     if (way === 'words') return words.trim() ? { kind: 'WORDS', name: words.trim() } : null
     if (way === 'slow') {
@@ -138,6 +139,7 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
             seconds until the game ends
           </label>
         )}
+        {choice('steps', 'Nothing yet: build the set up in steps, and stop at the first that fails')}
         {choice('words', 'Something that only you can see')}
         {way === 'words' && (
           <input
@@ -152,7 +154,7 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
       </section>
       {fault && (
         <>
-          {suspects.isPending ? (
+          {way === 'steps' ? null : suspects.isPending ? (
             <div className="card">
               <Loading what="who is suspected" />
             </div>
@@ -161,7 +163,7 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
           ) : (
             <SuspectList workspace={workspace} suspects={suspects.data} />
           )}
-          <Begin workspace={workspace} fault={fault} onBegun={props.onBegun} />
+          <Begin workspace={workspace} fault={fault} inSteps={way === 'steps'} onBegun={props.onBegun} />
         </>
       )}
     </div>
@@ -212,7 +214,12 @@ function SuspectList({ workspace, suspects: s }: { workspace: number; suspects: 
   )
 }
 
-function Begin(props: { workspace: number; fault: FaultRequest; onBegun: (s: Search) => void }) {
+function Begin(props: {
+  workspace: number
+  fault: FaultRequest
+  inSteps: boolean
+  onBegun: (s: Search) => void
+}) {
   const told = props.fault.kind !== 'WORDS'
   const [byItself, setByItself] = useState(true)
   const [mends, setMends] = useState(true)
@@ -227,11 +234,18 @@ function Begin(props: { workspace: number; fault: FaultRequest; onBegun: (s: Sea
       automatic,
       limitSeconds: Math.max(1, Math.round(Number(limit) || 300)),
       mends,
+      inSteps: props.inSteps,
     })
   }
   return (
     <form aria-label="How to search" className="card shrink-0 px-4 py-3" onSubmit={submit}>
-      <h2>Search</h2>
+      <h2>{props.inSteps ? 'Steps' : 'Search'}</h2>
+      {props.inSteps && (
+        <p className="mb-1 text-ink-2">
+          Groundwork first, then what needs only that, then the large ones, then the rest; the game is started
+          after each. Where a step fails, the search goes on in what it added.
+        </p>
+      )}
       <label className="flex items-baseline gap-2 py-0.5">
         <input
           type="radio"
@@ -269,7 +283,7 @@ function Begin(props: { workspace: number; fault: FaultRequest; onBegun: (s: Sea
       </label>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button look="strong" type="submit" disabled={begin.isPending}>
-          {begin.isPending ? 'Beginning …' : 'Search for what causes it'}
+          {begin.isPending ? 'Beginning …' : props.inSteps ? 'Build it up' : 'Search for what causes it'}
         </Button>
         {automatic && (
           <label className="flex items-center gap-2 text-ink-2">

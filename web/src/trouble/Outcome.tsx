@@ -150,6 +150,7 @@ function remedies(workspace: number, p: Part, level: Schema['SearchLine']['level
       { label: 'Its layer', to: `${base}/layers/${p.mod}` },
       { label: 'Newer versions', to: `${base}/catalogue/updates/${p.mod}` },
     ]
+  if (level === 'ORDER') return [{ label: 'Layers', to: `${base}/layers/${p.mod}` }]
   if (level === 'FILES')
     return [{ label: 'Hold it back, or rule', to: `${base}/overlaps/path?at=${encodeURIComponent(p.path)}` }]
   const at = p.record.lastIndexOf('/')

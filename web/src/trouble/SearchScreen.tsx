@@ -66,7 +66,7 @@ function Acts({ workspace, search: s }: { workspace: number; search: Search }) {
     go(`/workspaces/${workspace}/trouble/${made.search.id}`),
   )
   const state = s.search.state
-  if (state === 'FOUND' && s.inside === undefined && s.search.level !== 'FIELDS')
+  if (state === 'FOUND' && s.inside === undefined && !['FIELDS', 'ORDER'].includes(s.search.level))
     return (
       <Button look="strong" disabled={inside.isPending} onClick={() => inside.mutate(undefined)}>
         Go on inside
@@ -104,6 +104,11 @@ function Levels({ workspace, search: s }: { workspace: number; search: Search })
         </Link>
       )}
       <b className="font-semibold">{LEVEL_NAMES[s.search.level]}</b>
+      {s.order !== undefined && (
+        <Link to={to(s.order)} className="text-woad underline">
+          Is it their order?
+        </Link>
+      )}
       {s.inside !== undefined && (
         <Link to={to(s.inside)} className="text-woad underline">
           What in them

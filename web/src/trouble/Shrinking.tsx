@@ -23,7 +23,10 @@ export function Shrinking({ search: s }: { search: Search }) {
   const asked = new Set(s.asked?.members ?? [])
   const counts = new Map<Part['standing'], number>()
   for (const p of s.parts) counts.set(p.standing, (counts.get(p.standing) ?? 0) + 1)
-  const said = [...counts].map(([standing, n]) => `${n} ${NAMES[standing]}`).join(', ')
+  const said = (Object.keys(NAMES) as Part['standing'][])
+    .filter((standing) => counts.has(standing))
+    .map((standing) => `${counts.get(standing)} ${NAMES[standing]}`)
+    .join(', ')
   const many = s.parts.length > 300
   return (
     <section aria-label="What is under suspicion" className="card shrink-0 px-4 py-3">

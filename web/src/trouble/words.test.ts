@@ -36,6 +36,7 @@ function search(state: Search['search']['state'], parts: Part[], more: Partial<S
     triesToTrust: 1,
     unproved: [],
     updated: [],
+    steps: [],
     ...more,
   }
 }
@@ -52,6 +53,15 @@ describe('what has come of a search', () => {
   it('does not claim more than was shown', () => {
     const s = search('FOUND', [part(1, 'FOUND'), part(2, 'FOUND')], { unproved: [2] })
     expect(outcomeWords(s)).toContain('could not be told')
+  })
+  it('tells an order from what is in it', () => {
+    const s = search('FOUND', [{ ...part(1, 'FOUND'), above: 2, aboveName: 'Mod 2' }])
+    const order = { ...s, search: { ...s.search, level: 'ORDER' as const } }
+    expect(outcomeWords(order)).toContain('in each other’s places it does not')
+    expect(partName(order.parts[0] as Part)).toBe('Mod 1 below Mod 2')
+  })
+  it('says that every step works', () => {
+    expect(outcomeWords(search('NOT_SHOWN', [], { steps: [[1], [2]] }))).toContain('Every step works')
   })
   it('says where nothing can be found', () => {
     expect(outcomeWords(search('NONE', []))).toContain('unmodded game')

@@ -3,6 +3,7 @@ import type { Answer, Part, Reason, Search, SearchLine, Try } from './queries'
 
 const LEVELS: Record<SearchLine['level'], readonly [one: string, many: string]> = {
   MODS: ['mod', 'mods'],
+  ORDER: ['order', 'orders'],
   FILES: ['file', 'files'],
   RECORDS: ['record', 'records'],
   FIELDS: ['field', 'fields'],
@@ -15,6 +16,7 @@ export function partsWords(n: number, level: SearchLine['level']): string {
 
 export const LEVEL_NAMES: Record<SearchLine['level'], string> = {
   MODS: 'Which mods',
+  ORDER: 'Whether it is their order',
   FILES: 'Which files',
   RECORDS: 'Which records',
   FIELDS: 'Which fields',
@@ -57,6 +59,7 @@ export function reasonWords(reasons: readonly Reason[]): string {
 
 /** What a part of a search is called. */
 export function partName(p: Part): string {
+  if (p.aboveName !== undefined) return `${p.modName} below ${p.aboveName}`
   if (p.field) return `${p.field} of ${p.record}`
   return p.record || p.path || p.modName
 }
@@ -65,8 +68,12 @@ export function partName(p: Part): string {
 export function whyWords(t: Pick<Try, 'why'>, level: SearchLine['level'], without?: string): string {
   switch (t.why) {
     case 'EVERYTHING':
+      if (level === 'ORDER') return 'in their order'
       return `with all ${LEVELS[level][1]}`
+    case 'STEP':
+      return 'a step: what it adds to those before'
     case 'NOTHING':
+      if (level === 'ORDER') return 'in each other’s places'
       return level === 'MODS' ? 'the unmodded game' : `with none of the ${LEVELS[level][1]}`
     case 'ENOUGH':
       return 'whether those that are certain are enough'
@@ -98,6 +105,11 @@ export function oftenWords(s: Search): string {
 export function outcomeWords(s: Search): string {
   const found = s.parts.filter((p) => p.standing === 'FOUND')
   const what = partsWords(found.length, s.search.level)
+  if (s.search.level === 'ORDER') {
+    if (s.search.state === 'FOUND')
+      return 'In this order the fault shows; in each other’s places it does not.'
+    if (s.search.state === 'NONE') return 'The fault shows in either order: it is not their order alone.'
+  }
   switch (s.search.state) {
     case 'FOUND':
       return s.unproved.length > 0
@@ -106,6 +118,7 @@ export function outcomeWords(s: Search): string {
           ? `With this ${what.replace(/^1 /, '')} the fault shows; without it, it does not.`
           : `With these ${what} the fault shows; without any one of them it does not.`
     case 'NOT_SHOWN':
+      if (s.steps.length > 0) return 'Every step works: the fault did not show in any of them.'
       return 'The fault did not show with everything on, so there is nothing to search by. It may come only sometimes: then search by hand, and try the first set more than once.'
     case 'NONE':
       return s.search.level === 'MODS'

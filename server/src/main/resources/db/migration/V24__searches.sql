@@ -11,7 +11,7 @@ create table search (
   -- the search that this one goes on inside of
   parent_id bigint references search on delete cascade,
   begun_at timestamptz not null default now(),
-  level text not null check (level in ('MODS', 'FILES', 'RECORDS', 'FIELDS')),
+  level text not null check (level in ('MODS', 'ORDER', 'FILES', 'RECORDS', 'FIELDS')),
   state text not null
     check (state in ('SEARCHING', 'RESTING', 'FOUND', 'NOT_SHOWN', 'NONE', 'UNTOLD', 'LEFT')),
   -- whether it goes on by itself
@@ -31,7 +31,9 @@ create table search (
   arrangement text not null,
   -- the arrangement in which all parts are in play
   base text not null,
-  was_deployed boolean not null
+  was_deployed boolean not null,
+  -- whether a set of it, or of one inside of it, may lie in the game folder; of a search among mods
+  is_in_folder boolean not null default false
 );
 create index search_workspace on search (workspace_id, id);
 

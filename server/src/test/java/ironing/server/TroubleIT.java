@@ -334,7 +334,7 @@ class TroubleIT {
       String base = workspace(api, game);
       Map<String, String> before = lying(game);
       String search = begun(api, base, search(BOTH_MAPS, true));
-      for (int round = 0; round < Tries.ways(15); round++) {
+      for (int round = 0; round < Tries.ways(30); round++) {
         CompletableFuture<Void> killer = server.killIn(100 + random.nextLong(700));
         killer.join();
         api = server.up();
@@ -404,6 +404,53 @@ class TroubleIT {
       if (t.path("answer").asText().equals("ANOTHER_FAULT"))
         assertThat(t.path("note").asText()).isEqualTo("other: Other.");
     }
+    idle(api, base);
+  }
+
+  @Test
+  void whether_it_is_the_order_of_two_is_tried_by_swapping_them() throws Exception {
+    // it stops where the upper one's chart is read while the lower one's other file is there
+    Path game =
+        game(
+            "if grep -q upper add-ons/maps/x.map 2>/dev/null && [ -f add-ons/maps/low.map ]; then exit 7; fi\n");
+    long workspace = api.workspace(game);
+    String base = "/api/workspaces/" + workspace;
+    api.install(
+            workspace, "Lower 1.zip", Games.mod(Map.of("maps/x.map", "lower", "maps/low.map", "l")))
+        .result();
+    api.install(workspace, "Middle 1.zip", Games.mod(Map.of("maps/m.map", "m"))).result();
+    api.install(workspace, "Upper 1.zip", Games.mod(Map.of("maps/x.map", "upper"))).result();
+    api.job(base + "/deploy", null);
+    Map<String, String> before = lying(game);
+    String search = begun(api, base, search(Map.of("kind", "EXITS", "value", "7"), true));
+    assertThat(found(over(api, search), "modName")).containsExactly("Lower", "Upper");
+    JsonNode root = Patience.until(() -> api.get(search), s -> s.has("inside") && s.has("order"));
+    JsonNode order = over(api, base + "/searches/" + root.path("order").asLong());
+    assertThat(found(order, "modName")).containsExactly("Lower");
+    assertThat(found(order, "aboveName")).containsExactly("Upper");
+    over(api, base + "/searches/" + root.path("inside").asLong());
+    idle(api, base);
+    assertThat(lying(game)).isEqualTo(before);
+  }
+
+  @Test
+  void a_set_is_built_up_in_steps_and_stops_at_the_first_that_fails() throws Exception {
+    Path game = game("if [ -f add-ons/maps/9-b.map ]; then exit 5; fi\n");
+    String base = workspace(api, game);
+    api.job(base + "/deploy/undeploy", null);
+    Map<String, String> before = lying(game);
+    Map<String, Object> request = new LinkedHashMap<>(search(Map.of("kind", "ANY"), true));
+    request.put("inSteps", true);
+    String search = begun(api, base, request);
+    JsonNode done = over(api, search);
+    assertThat(found(done, "modName")).containsExactly("Mod 9");
+    assertThat(done.path("steps").size()).isGreaterThan(1);
+    assertThat(done.path("tries").get(1).path("why").asText()).isEqualTo("STEP");
+    idle(api, base);
+    assertThat(lying(game)).as("nothing was deployed before").isEqualTo(before);
+    Trees.write(game.resolve("play.sh"), "exit 0\n");
+    assertThat(over(api, begun(api, base, request)).path("search").path("state").asText())
+        .isEqualTo("NOT_SHOWN");
     idle(api, base);
   }
 

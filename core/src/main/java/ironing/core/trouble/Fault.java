@@ -33,6 +33,8 @@ public record Fault(Kind kind, String name, String place, String value) {
     REPORTS_NOT,
     /** The game does not read this file. */
     NOT_READ,
+    /** The game stops over anything at all. */
+    ANY,
     /** It takes longer than so many milliseconds until the game ends. */
     SLOWER,
     /** Only the user can tell. */
@@ -59,6 +61,7 @@ public record Fault(Kind kind, String name, String place, String value) {
   public Answer in(RunFacts run, PathCase paths) {
     return switch (kind) {
       case WORDS -> Answer.CANNOT_TELL;
+      case ANY -> anything(run);
       case SLOWER -> slower(run);
       case STOPS -> among(run, paths, run.log().flatMap(RunLog.Summary::fault).stream().toList());
       case WARNS -> among(run, paths, run.log().map(RunLog.Summary::warnings).orElse(List.of()));
@@ -73,6 +76,11 @@ public record Fault(Kind kind, String name, String place, String value) {
               ? stopped(run)
               : told(last(run).filter(r -> same(r.value(), value)).isEmpty());
     };
+  }
+
+  private static Answer anything(RunFacts run) {
+    if (run.cameToItsEnd()) return Answer.WORKS;
+    return run.cutOff() ? Answer.CANNOT_TELL : Answer.FAILS;
   }
 
   private Answer slower(RunFacts run) {

@@ -28,9 +28,13 @@ public final class FaultSearch {
   /** How many other places are tried where one cannot be told. */
   private static final int OTHER_PLACES = 3;
 
+  /** How much less what worked in a step before is suspected. */
+  private static final double COMPANY = 0.1;
+
   private final Members members;
   private final double[] suspicion;
   private final boolean nothingFirst;
+  private final List<List<Integer>> steps;
 
   /**
    * @param suspicion of each member, above 0; only how they compare counts
@@ -38,12 +42,28 @@ public final class FaultSearch {
    *     where what is found depends on it
    */
   public FaultSearch(Members members, double[] suspicion, boolean nothingFirst) {
+    this(members, suspicion, nothingFirst, List.of());
+  }
+
+  private FaultSearch(
+      Members members, double[] suspicion, boolean nothingFirst, List<List<Integer>> steps) {
     if (suspicion.length != members.count())
       throw new IllegalArgumentException(
           suspicion.length + " suspicions for " + members.count() + " members");
     this.members = members;
     this.suspicion = suspicion.clone();
     this.nothingFirst = nothingFirst;
+    this.steps = steps;
+  }
+
+  /**
+   * The same search where the set is built up first: it goes on with the first step that shows the
+   * fault, which lies in what that step has added.
+   *
+   * @param steps the members that come with each; with those before them they are a closed set
+   */
+  public FaultSearch builtUp(List<List<Integer>> steps) {
+    return new FaultSearch(members, suspicion, nothingFirst, steps);
   }
 
   /** Ends the walk through the answers at the first that is not there. */
@@ -80,6 +100,7 @@ public final class FaultSearch {
   /** One walk through the answers. */
   private final class Walk {
     private final Answers answers;
+    private final double[] doubt = suspicion.clone();
     private final Map<BitSet, Answer> told = new HashMap<>();
     private BitSet failing = members.all();
     private BitSet certain = new BitSet();
@@ -92,11 +113,13 @@ public final class FaultSearch {
     }
 
     Next walk() {
-      if (ask(members.all(), Why.EVERYTHING, -1, members.count() + 2) != Answer.FAILS)
+      if (steps.isEmpty()
+          && ask(members.all(), Why.EVERYTHING, -1, members.count() + 2) != Answer.FAILS)
         return new Next.NotShown();
       if (nothingFirst
           && ask(new BitSet(), Why.NOTHING, -1, atMost(members.count(), 1)) == Answer.FAILS)
         return new Next.GoesWithNone();
+      if (!steps.isEmpty() && !buildUp()) return new Next.NotShown();
       while (true) {
         narrow();
         leaveOut();
@@ -108,6 +131,21 @@ public final class FaultSearch {
         certain = new BitSet();
         vague = new BitSet();
       }
+    }
+
+    /** Goes from step to step until one shows the fault; whether one does. */
+    private boolean buildUp() {
+      BitSet set = new BitSet();
+      for (int i = 0; i < steps.size(); i++) {
+        BitSet before = (BitSet) set.clone();
+        for (int m : steps.get(i)) set.set(m);
+        if (ask(set, Why.STEP, -1, steps.size() - i) != Answer.FAILS) continue;
+        failing = set;
+        // what was there before works by itself: it is company at most
+        for (int m = 0; m < doubt.length; m++) if (before.get(m)) doubt[m] *= COMPANY;
+        return true;
+      }
+      return false;
     }
 
     /** Finds, one by one, members without which the fault does not show. */
@@ -213,7 +251,7 @@ public final class FaultSearch {
       BitSet open = (BitSet) failing.clone();
       open.andNot(certain);
       for (int m = open.nextSetBit(0); m >= 0; m = open.nextSetBit(m + 1)) suspects.add(m);
-      suspects.sort(Comparator.comparingDouble((Integer m) -> -suspicion[m]));
+      suspects.sort(Comparator.comparingDouble((Integer m) -> -doubt[m]));
       int[] out = new int[suspects.size()];
       int filled = 0;
       for (int m : suspects) {
@@ -261,12 +299,12 @@ public final class FaultSearch {
 
     private int halving(int[] order, int works, int fails) {
       double all = 0;
-      for (int i = works; i < fails; i++) all += suspicion[order[i]];
+      for (int i = works; i < fails; i++) all += doubt[order[i]];
       double below = 0;
       int best = works + 1;
       double nearest = Double.MAX_VALUE;
       for (int p = works + 1; p < fails; p++) {
-        below += suspicion[order[p - 1]];
+        below += doubt[order[p - 1]];
         double off = Math.abs(all / 2 - below);
         if (off >= nearest) continue;
         nearest = off;

@@ -11,6 +11,8 @@ public sealed interface Next {
     EVERYTHING,
     /** Whether it shows with nothing: then none of the members is behind it. */
     NOTHING,
+    /** A step of a build-up: all that came before it, and what it adds. */
+    STEP,
     /** Whether those that are known to be needed for it are enough. */
     ENOUGH,
     /** To halve what is under suspicion. */
@@ -57,7 +59,7 @@ public sealed interface Next {
    */
   record Found(BitSet set, BitSet unproved) implements Next {}
 
-  /** The fault does not show with everything. */
+  /** The fault does not show with everything, or with no step of a build-up. */
   record NotShown() implements Next {}
 
   /** The fault shows with nothing: it goes with no member. */

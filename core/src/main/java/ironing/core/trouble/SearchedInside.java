@@ -43,6 +43,30 @@ public final class SearchedInside {
   }
 
   /**
+   * Whether it matters who of some mods stands below whom: each two of which neither needs the
+   * other.
+   *
+   * @param mods that were found, in layer order
+   * @param members of the search that found them
+   */
+  public static SearchedParts order(Workspace workspace, List<Part> mods, SearchedParts members) {
+    Members needs = members.members();
+    List<Part> parts = new ArrayList<>();
+    for (int i = 0; i < mods.size(); i++) {
+      for (int j = i + 1; j < mods.size(); j++) {
+        int low = members.parts().indexOf(mods.get(i)), high = members.parts().indexOf(mods.get(j));
+        boolean bound = needs.withNeeds(low).get(high) || needs.withNeeds(high).get(low);
+        if (!bound) parts.add(Part.ofOrder(mods.get(i).mod(), mods.get(j).mod()));
+      }
+    }
+    List<Set<Reason>> reasons = parts.stream().map(p -> Set.<Reason>of()).toList();
+    Map<Long, List<String>> plugins = new HashMap<>();
+    for (Part p : mods) plugins.put(p.mod(), workspace.mods().get(p.mod()).plugins());
+    return new SearchedParts(
+        Level.ORDER, List.copyOf(parts), List.of(), reasons, Map.of(), plugins, List.of());
+  }
+
+  /**
    * The files of some mods that are in play.
    *
    * @param workspace in which just the set is on that was found
@@ -72,11 +96,7 @@ public final class SearchedInside {
       reasons.add(isNamed ? Set.of(Reason.NAMED) : Set.of());
     }
     return new SearchedParts(
-        Level.FILES,
-        List.copyOf(parts),
-        masters(workspace, plugins),
-        List.copyOf(reasons),
-        Map.of());
+        Level.FILES, List.copyOf(parts), masters(workspace, plugins), List.copyOf(reasons));
   }
 
   private static List<Need> masters(Workspace workspace, Map<String, Integer> plugins) {
@@ -110,8 +130,7 @@ public final class SearchedInside {
         reasons.add(isNamed ? Set.of(Reason.NAMED) : Set.of());
       }
     }
-    return new SearchedParts(
-        Level.RECORDS, List.copyOf(parts), List.of(), List.copyOf(reasons), Map.of());
+    return new SearchedParts(Level.RECORDS, List.copyOf(parts), List.of(), List.copyOf(reasons));
   }
 
   /**
@@ -138,7 +157,7 @@ public final class SearchedInside {
           .forEach(n -> parts.add(p.withField(n)));
     }
     List<Set<Reason>> reasons = parts.stream().map(p -> Set.<Reason>of()).toList();
-    return new SearchedParts(Level.FIELDS, List.copyOf(parts), List.of(), reasons, Map.of());
+    return new SearchedParts(Level.FIELDS, List.copyOf(parts), List.of(), reasons);
   }
 
   /**

@@ -35,10 +35,11 @@ public final class SearchedMods {
 
   /**
    * @param reasons by mod; who is not named is suspected for nothing
+   * @param inSteps whether the set is built up in steps ({@link BuildUp})
    *     <p>Cost: O(mods + plugins + needs).
    */
   public static SearchedParts of(
-      Workspace workspace, MendsOf mends, Map<Long, Set<Reason>> reasons) {
+      Workspace workspace, MendsOf mends, Map<Long, Set<Reason>> reasons, boolean inSteps) {
     List<Part> parts = new ArrayList<>();
     Map<Long, Integer> numbers = new HashMap<>();
     for (Layer l : workspace.picture().arrangement().layers()) {
@@ -56,7 +57,9 @@ public final class SearchedMods {
         List.copyOf(parts),
         List.copyOf(needs),
         parts.stream().map(p -> reasons.getOrDefault(p.mod(), Set.of())).toList(),
-        mends.merged());
+        mends.merged(),
+        Map.of(),
+        inSteps ? BuildUp.steps(workspace, parts, List.copyOf(needs)) : List.of());
   }
 
   private static void ofCards(Workspace workspace, Map<Long, Integer> numbers, Set<Need> needs) {

@@ -150,6 +150,36 @@ class FaultSearchTest {
     assertThat(own.end()).isEqualTo(new Next.GoesWithNone());
   }
 
+  @Property(tries = 300, seed = "25")
+  void a_build_up_stops_at_the_first_step_that_fails_and_ends_with_the_same_set(@ForAll long seed) {
+    Random random = new Random(seed);
+    FaultyWorld world = FaultyWorld.random(random, 40, 2, false);
+    List<List<Integer>> steps = new ArrayList<>();
+    BitSet placed = new BitSet();
+    while (placed.cardinality() < world.members().count()) {
+      BitSet step = world.members().withNeeds(random.nextInt(world.members().count()));
+      step.andNot(placed);
+      if (step.isEmpty()) continue;
+      placed.or(step);
+      steps.add(step.stream().boxed().toList());
+    }
+    Course course = FaultyWorld.followed(world.search().builtUp(steps), s -> told(world.shows(s)));
+    assertThat(course.end()).isEqualTo(new Next.Found(world.smallest(), new BitSet()));
+    List<Next.Try> asked = course.asked();
+    int first = 0;
+    while (first < asked.size() && !world.shows(asked.get(first).set())) first++;
+    BitSet failing = asked.get(first).set();
+    assertThat(asked.get(first).why()).isEqualTo(Why.STEP);
+    for (Next.Try t : asked.subList(first, asked.size())) {
+      BitSet more = (BitSet) t.set().clone();
+      more.andNot(failing);
+      assertThat(more.isEmpty()).as("nothing of later steps").isTrue();
+    }
+    Course fine = FaultyWorld.followed(world.search().builtUp(steps), s -> Answer.WORKS);
+    assertThat(fine.end()).isEqualTo(new Next.NotShown());
+    assertThat(fine.asked()).hasSize(steps.size() + 1);
+  }
+
   @Test
   void another_fault_says_nothing_of_the_one_that_is_searched_for() {
     // 2 and 5 make the fault; 7 without 3 stops the game before

@@ -216,6 +216,8 @@ public class Runs {
           alive.run();
         } catch (RuntimeException enough) {
           cut(l);
+          // until its end is written down the folder is in use
+          l.over().join();
           throw enough;
         }
       } catch (InterruptedException e) {

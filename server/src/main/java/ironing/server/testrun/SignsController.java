@@ -64,7 +64,7 @@ class SignsController {
           s.says(),
           s.what(),
           s.kind() == Sign.Kind.LOOK ? s.place() : "",
-          (s.is().orElse("") + " " + s.unit().orElse("")).strip(),
+          s.is().map(v -> (v + " " + s.unit().orElse("")).strip()).orElse(""),
           c.found(),
           c.seen());
     }

@@ -16,6 +16,7 @@ final class FaultWords {
       case REPORTS -> f.name() + " is " + f.value() + ".";
       case REPORTS_NOT -> f.name() + " is not " + f.value() + ".";
       case NOT_READ -> "The game does not read " + f.name() + ".";
+      case ANY -> "The game does not come to its end.";
       case SLOWER -> "A run takes longer than " + seconds(f.value()) + " s.";
       case WORDS -> f.name();
     };

@@ -41,6 +41,8 @@ interface SearchMapper {
    * @param fault as JSON, as are {@code named}, {@code parts}, {@code known} and {@code found}
    * @param arrangement of the profile when the search began
    * @param base in which all parts are in play
+   * @param isInFolder whether a set of it, or of one inside of it, may lie in the game folder; of a
+   *     search among mods
    */
   record SearchRow(
       long id,
@@ -60,7 +62,8 @@ interface SearchMapper {
       long trialProfileId,
       String arrangement,
       String base,
-      boolean wasDeployed) {}
+      boolean wasDeployed,
+      boolean isInFolder) {}
 
   /**
    * @param members numbers of parts, between commas
@@ -109,9 +112,12 @@ interface SearchMapper {
   @Select("select * from search where workspace_id = #{workspace} order by id desc")
   List<SearchRow> all(long workspace);
 
-  /** Those of all workspaces that go on by themselves. */
-  @Select("select * from search where state = 'SEARCHING' and is_automatic order by id")
-  List<SearchRow> going();
+  /** Those of all workspaces of which a set may lie in the game folder. */
+  @Select("select * from search where is_in_folder order by id")
+  List<SearchRow> inFolder();
+
+  @Update("update search set is_in_folder = #{there} where id = #{id}")
+  void setInFolder(@Param("id") long id, @Param("there") boolean there);
 
   @Update("update search set state = #{state} where id = #{id}")
   void setState(@Param("id") long id, @Param("state") SearchState state);

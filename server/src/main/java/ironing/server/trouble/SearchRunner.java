@@ -3,6 +3,7 @@ package ironing.server.trouble;
 import ironing.core.IroningException;
 import ironing.core.trouble.Answer;
 import ironing.core.trouble.Next;
+import ironing.core.trouble.Part;
 import ironing.core.trouble.RunFacts;
 import ironing.server.deploy.Deployments;
 import ironing.server.job.Job;
@@ -13,6 +14,7 @@ import ironing.server.trouble.SearchMapper.SearchRow;
 import ironing.server.trouble.SearchMapper.SearchState;
 import ironing.server.trouble.Searches.TrialSet;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -49,15 +51,30 @@ class SearchRunner {
     closing = true;
   }
 
-  /** Goes on with what the last server had begun. */
+  /**
+   * Goes on with what the last server had begun: a search that goes on by itself does so, one by
+   * hand waits, and where neither is due the game folder is made as it was.
+   */
   @EventListener(ApplicationReadyEvent.class)
   void goOn() {
-    for (SearchRow r : searches.going()) start(searches.get(r.workspaceId(), r.id()));
+    for (SearchRow r : searches.inFolder()) {
+      Search root = searches.get(r.workspaceId(), r.id());
+      List<Search> all = searches.within(root);
+      boolean going = all.stream().anyMatch(s -> s.row().state() == SearchState.SEARCHING);
+      boolean stopped =
+          all.stream()
+              .anyMatch(
+                  s ->
+                      s.row().state() == SearchState.RESTING
+                          || s.row().state() == SearchState.LEFT);
+      if (r.isAutomatic() && (going || !stopped)) start(root);
+      else if (!going) restoring(root);
+    }
   }
 
   /** Goes on by itself, as a job, until it is over. */
   Job start(Search search) {
-    searches.setState(search, SearchState.SEARCHING);
+    if (!search.row().state().isOver()) searches.setState(search, SearchState.SEARCHING);
     long id = search.id();
     Job job =
         jobs.startWaiting(
@@ -80,12 +97,12 @@ class SearchRunner {
           continue;
         }
         searches.settle(search);
-        Optional<Search> inside = searches.inside(search);
-        if (inside.isEmpty()) {
+        Optional<Search> next = further(search);
+        if (next.isEmpty()) {
           restore(search, quiet());
           return now;
         }
-        now = inside.get().id();
+        now = next.get().id();
       }
     } catch (CancellationException stopped) {
       rest(workspace, now);
@@ -96,6 +113,26 @@ class SearchRunner {
     } finally {
       going.remove(id);
     }
+  }
+
+  /** What is searched after one is over: whether it is their order, then what in them. */
+  private Optional<Search> further(Search search) {
+    if (search.row().level() == Part.Level.ORDER)
+      return deeper(searches.get(search.workspace(), search.row().parentId()));
+    Optional<SearchRow> order = searches.orderOf(search);
+    if (order.isPresent() && !order.get().state().isOver()) return order.map(this::get);
+    Optional<Search> begun = order.isPresent() ? Optional.empty() : searches.order(search);
+    return begun.isPresent() ? begun : deeper(search);
+  }
+
+  private Optional<Search> deeper(Search search) {
+    Optional<SearchRow> inside = searches.child(search);
+    if (inside.isEmpty()) return searches.inside(search);
+    return inside.get().state().isOver() ? further(get(inside.get())) : inside.map(this::get);
+  }
+
+  private Search get(SearchRow row) {
+    return searches.get(row.workspaceId(), row.id());
   }
 
   // a server that ends goes on with it at its next start
@@ -111,6 +148,7 @@ class SearchRunner {
     int done = search.tries().size();
     progress.at(done, done + asked.atMostLeft(), "runs");
     TrialSet set = searches.trial(search, asked.set());
+    searches.setInFolder(search, true);
     deployments.deployTrial(set.open(), set.contents(), quiet());
     long run = runs.startTrial(set.open());
     RunFacts facts =
@@ -153,6 +191,7 @@ class SearchRunner {
         "Put the set to try into the game folder",
         progress -> {
           TrialSet set = searches.trial(search, asked.set());
+          searches.setInFolder(search, true);
           deployments.deployTrial(set.open(), set.contents(), progress);
           return runs.startTrial(set.open());
         });
@@ -208,11 +247,13 @@ class SearchRunner {
   }
 
   private void restore(Search search, Jobs.Progress progress) {
+    if (!searches.root(search).row().isInFolder()) return;
     deployments.afterTrials(
         searches.before(search),
         search.row().trialProfileId(),
         search.row().wasDeployed(),
         progress);
+    searches.setInFolder(search, false);
   }
 
   private static Jobs.Progress quiet() {

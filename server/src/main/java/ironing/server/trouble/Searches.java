@@ -34,6 +34,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -81,8 +82,9 @@ class Searches {
    * @param automatic whether it goes on by itself; else the user plays and says how it went
    * @param limitSeconds how long one run may take
    * @param mends whether a mend is in play where all is that it was made from; else none is
+   * @param inSteps whether the set is built up in steps, to stop at the first that fails
    */
-  record Manner(boolean automatic, int limitSeconds, boolean mends) {}
+  record Manner(boolean automatic, int limitSeconds, boolean mends, boolean inSteps) {}
 
   /**
    * Begins a search among the mods that are on.
@@ -95,10 +97,12 @@ class Searches {
     OpenWorkspace open = workspaces.get(workspace);
     requireNone(workspace);
     if (manner.automatic() && !fault.isTold()) throw byHand(fault);
-    requireTold(open);
+    // a set that is built up need never have been in the folder as a whole
+    if (!manner.inSteps()) requireTold(open);
     MendsOf made = mendsOf(open, manner.mends());
     SearchedParts searched =
-        SearchedMods.of(open.value(), made, suspecting.of(open, fault, named).reasons());
+        SearchedMods.of(
+            open.value(), made, suspecting.of(open, fault, named).reasons(), manner.inSteps());
     if (searched.parts().isEmpty())
       throw IroningException.of(
           "search-nothing",
@@ -126,7 +130,8 @@ class Searches {
             trial,
             arrangement,
             arrangement,
-            !deployments.laidOut(open).files().isEmpty());
+            !deployments.laidOut(open).files().isEmpty(),
+            false);
     return added(row);
   }
 
@@ -223,8 +228,22 @@ class Searches {
     return db.all(workspace);
   }
 
-  List<SearchRow> going() {
-    return db.going();
+  List<SearchRow> inFolder() {
+    return db.inFolder();
+  }
+
+  /**
+   * Written down before a set of it is put into the game folder, and after the last was taken out.
+   */
+  void setInFolder(Search search, boolean there) {
+    db.setInFolder(root(search).id(), there);
+  }
+
+  /** The search among mods inside of which another one goes on; itself where it is one. */
+  Search root(Search search) {
+    Search at = search;
+    while (at.row().parentId() != null) at = get(at.workspace(), at.row().parentId());
+    return at;
   }
 
   Fault fault(SearchRow row) {
@@ -361,6 +380,15 @@ class Searches {
    * could be left out by itself.
    */
   Optional<Search> inside(Search search) {
+    return begunInside(search, false);
+  }
+
+  /** The search whether it is the order of what another one has found; empty where it cannot be. */
+  Optional<Search> order(Search search) {
+    return search.row().level() == Level.MODS ? begunInside(search, true) : Optional.empty();
+  }
+
+  private Optional<Search> begunInside(Search search, boolean order) {
     if (!(search.next() instanceof Next.Found found)) return Optional.empty();
     OpenWorkspace open = workspaces.get(search.workspace());
     Arrangement base =
@@ -368,8 +396,11 @@ class Searches {
     OpenWorkspace all = open.as(open.picture().rearranged(base));
     List<Part> parts = search.parts(found.set());
     List<Part> known = new ArrayList<>(search.known());
-    known.addAll(parts);
-    Optional<SearchedParts> inside = inside(all, search, parts);
+    if (!order) known.addAll(parts);
+    Optional<SearchedParts> inside =
+        order
+            ? Optional.of(SearchedInside.order(all.value(), parts, search.searched()))
+            : inside(all, search, parts);
     if (inside.isEmpty() || inside.get().parts().isEmpty()) return Optional.empty();
     SearchRow r = search.row();
     SearchRow row =
@@ -391,7 +422,8 @@ class Searches {
             r.trialProfileId(),
             r.arrangement(),
             profiles.written(base),
-            r.wasDeployed());
+            r.wasDeployed(),
+            false);
     return transaction.execute(
         t -> Optional.of(begunWith(row, inside.get(), shown(search, found))));
   }
@@ -438,7 +470,7 @@ class Searches {
               : Optional.of(SearchedInside.records(all.value(), plugins, search.named()));
         }
         case RECORDS -> Optional.of(SearchedInside.fields(all.value(), parts));
-        case FIELDS -> Optional.empty();
+        case FIELDS, ORDER -> Optional.empty();
       };
     } catch (IOException e) {
       throw new UncheckedIOException(e);
@@ -447,22 +479,36 @@ class Searches {
 
   /** The search that goes on inside of another one; empty where none does. */
   Optional<SearchRow> child(Search search) {
+    return children(search).filter(r -> r.level() != Level.ORDER).findFirst();
+  }
+
+  /** The search whether it is the order of what another one has found; empty where none is. */
+  Optional<SearchRow> orderOf(Search search) {
+    return children(search).filter(r -> r.level() == Level.ORDER).findFirst();
+  }
+
+  private Stream<SearchRow> children(Search search) {
     return db.all(search.workspace()).stream()
-        .filter(r -> r.parentId() != null && r.parentId() == search.id())
-        .findFirst();
+        .filter(r -> r.parentId() != null && r.parentId() == search.id());
   }
 
   /**
    * The search among mods from which one goes on inside, and all that do so, from the outermost.
    */
   List<Search> chain(Search search) {
-    Search at = search;
-    while (at.row().parentId() != null) at = get(at.workspace(), at.row().parentId());
+    Search at = root(search);
     List<Search> out = new ArrayList<>(List.of(at));
     for (Optional<SearchRow> c = child(at); c.isPresent(); c = child(at)) {
       at = get(search.workspace(), c.get().id());
       out.add(at);
     }
+    return out;
+  }
+
+  /** A search and all that go on inside of it, whichever way. */
+  List<Search> within(Search search) {
+    List<Search> out = new ArrayList<>(List.of(search));
+    children(search).forEach(r -> out.addAll(within(get(r.workspaceId(), r.id()))));
     return out;
   }
 }

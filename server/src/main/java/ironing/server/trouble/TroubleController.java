@@ -96,6 +96,7 @@ class TroubleController {
         workspaces.get(search.workspace()),
         search,
         searches.child(search),
+        searches.orderOf(search),
         runs.goingTrial(search.workspace()));
   }
 

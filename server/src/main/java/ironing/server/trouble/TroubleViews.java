@@ -91,6 +91,7 @@ final class TroubleViews {
             f.value().matches("[1-9]\\d{0,8}")
                 ? Optional.empty()
                 : Optional.of("“" + f.value() + "” is no number of milliseconds above 0.");
+        case ANY -> Optional.empty();
         default -> unnamed ? Optional.of("It has no name.") : Optional.empty();
       };
     }
@@ -104,9 +105,15 @@ final class TroubleViews {
    * @param limitSeconds how long one run may take; absent for five minutes
    * @param mends whether a mend is in play where all is that it was made from; else all are left
    *     out
+   * @param inSteps whether the set is built up in steps, to stop at the first that fails; absent
+   *     for no
    */
   record SearchRequest(
-      FaultRequest fault, boolean automatic, @MayBeAbsent Integer limitSeconds, boolean mends) {
+      FaultRequest fault,
+      boolean automatic,
+      @MayBeAbsent Integer limitSeconds,
+      boolean mends,
+      @MayBeAbsent Boolean inSteps) {
     Searches.Manner manner() {
       int limit = Objects.requireNonNullElse(limitSeconds, LIMIT_SECONDS);
       if (limit < 1 || limit > LONGEST_LIMIT_SECONDS)
@@ -115,7 +122,7 @@ final class TroubleViews {
             "The time of one run",
             "It is not between one second and a day.",
             "Say how many seconds a run may take.");
-      return new Searches.Manner(automatic, limit, mends);
+      return new Searches.Manner(automatic, limit, mends, Boolean.TRUE.equals(inSteps));
     }
   }
 
@@ -163,6 +170,8 @@ final class TroubleViews {
    * @param path of a file; empty for a whole mod
    * @param record of a plugin, by key; empty for none
    * @param field of that record; empty for none
+   * @param above the mod that stands above this one, where that is the part; absent for others
+   * @param aboveName what that is called; absent for others
    * @param standing how far the search has come with it
    * @param reasons why it is suspected
    * @param suspicion how much that is, from 0 to 1
@@ -175,6 +184,8 @@ final class TroubleViews {
       String path,
       String record,
       String field,
+      @MayBeAbsent Long above,
+      @MayBeAbsent String aboveName,
       PartStanding standing,
       Set<Reason> reasons,
       double suspicion,
@@ -256,6 +267,8 @@ final class TroubleViews {
    * @param triesToTrust how often a set must work to count as working
    * @param unproved numbers of the parts without which it could not be told
    * @param inside the search that goes on inside of what was found; absent where none does
+   * @param order the search whether it is their order; absent where none is
+   * @param steps numbers of the parts that come with each step, where the set is built up
    * @param updated the mods that have another version in use since it began
    */
   record SearchView(
@@ -269,6 +282,8 @@ final class TroubleViews {
       int triesToTrust,
       List<Integer> unproved,
       @MayBeAbsent Long inside,
+      @MayBeAbsent Long order,
+      List<List<Integer>> steps,
       List<String> updated) {}
 
   /**
@@ -326,7 +341,11 @@ final class TroubleViews {
   }
 
   static SearchView view(
-      OpenWorkspace open, Search s, Optional<SearchRow> inside, boolean running) {
+      OpenWorkspace open,
+      Search s,
+      Optional<SearchRow> inside,
+      Optional<SearchRow> order,
+      boolean running) {
     AskedView asked = null;
     if (s.next() instanceof Next.Try t && !s.row().state().isOver())
       asked =
@@ -348,6 +367,8 @@ final class TroubleViews {
         s.tried().triesToTrust(),
         unproved,
         inside.map(SearchRow::id).orElse(null),
+        order.map(SearchRow::id).orElse(null),
+        s.searched().steps(),
         updated(open, s));
   }
 
@@ -383,6 +404,8 @@ final class TroubleViews {
               p.path(),
               p.record(),
               p.field(),
+              p.above() == 0 ? null : p.above(),
+              p.above() == 0 ? null : open.nameOf(p.above()),
               standing(s, i),
               s.searched().reasons().get(i),
               Suspicions.of(s.searched().reasons().get(i)),
