@@ -253,7 +253,14 @@ test.describe('The frame of every screen', () => {
       `/workspaces/${workspace}/lists?name=coast.csv`,
       Buffer.from('name,on,note\nQuiet Gulls,no,Listen first.\nClearer Charts,yes,\nTide Tables,yes,\n'),
     )
+    const search = await world.api('POST', `/workspaces/${workspace}/searches`, {
+      fault: { kind: 'WORDS', name: 'The water is black' },
+      automatic: false,
+      mends: true,
+    })
     const screens = [
+      `trouble/${search.search.id}`,
+      'test-run/signs',
       'library/inbox',
       `library/inbox/${asks}`,
       'library/storage',

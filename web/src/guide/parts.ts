@@ -43,6 +43,7 @@ const OF_SCREENS: readonly [path: string, part: string][] = [
   ['deploy', 'deploy'],
   ['tools', 'tools'],
   ['test-run', 'test-run'],
+  ['trouble', 'trouble'],
   ['profiles', 'profiles'],
   ['timeline', 'timeline'],
   ['definition', 'workspaces'],

@@ -334,7 +334,7 @@ class TroubleIT {
       String base = workspace(api, game);
       Map<String, String> before = lying(game);
       String search = begun(api, base, search(BOTH_MAPS, true));
-      for (int round = 0; round < Tries.ways(30); round++) {
+      for (int round = 0; round < Tries.ways(15); round++) {
         CompletableFuture<Void> killer = server.killIn(100 + random.nextLong(700));
         killer.join();
         api = server.up();

@@ -142,13 +142,15 @@ public final class SearchedInside {
     List<Part> parts = new ArrayList<>();
     for (Part p : records) {
       Map<String, Value> before = before(workspace, p);
-      Map<String, Value> now =
+      Optional<Map<String, Value>> fields =
           read(workspace, p).records().stream()
               .filter(r -> r.key().toString().equals(p.record()))
               .flatMap(r -> r.fields().stream())
               .findFirst()
-              .map(Value.Fields::map)
-              .orElse(Map.of());
+              .map(Value.Fields::map);
+      // a record that is removed goes or stays as a whole
+      if (fields.isEmpty()) continue;
+      Map<String, Value> now = fields.get();
       Set<String> names = new HashSet<>(now.keySet());
       names.addAll(before.keySet());
       names.stream()
@@ -194,8 +196,8 @@ public final class SearchedInside {
 
   private static Record withFields(
       Record record, Part part, Map<String, Value> before, SearchedParts searched, Set<Part> kept) {
-    Map<String, Value> fields =
-        new LinkedHashMap<>(record.fields().map(Value.Fields::map).orElse(Map.of()));
+    if (record.fields().isEmpty()) return record;
+    Map<String, Value> fields = new LinkedHashMap<>(record.fields().get().map());
     for (Part p : searched.parts()) {
       if (!part.equals(p.withField("")) || kept.contains(p)) continue;
       Value was = before.get(p.field());

@@ -72,6 +72,9 @@ interface RunMapper {
       @Param("saidFault") String saidFault,
       @Param("cutOff") boolean cutOff);
 
+  @Update("update run set picture = #{picture} where id = #{id}")
+  void setPicture(@Param("id") long id, @Param("picture") String picture);
+
   @Update("update run set ended_at = now(), exit_code = -1 where ended_at is null")
   void endAll();
 

@@ -181,7 +181,7 @@ public class Runs {
             open.workspace(),
             open.profile(),
             profiles.written(open.picture().arrangement()),
-            sum(open, trial, asArranged),
+            !trial && asArranged ? pictureSum(open) : "",
             trial);
     Live l = new Live(id, trial, program, new CompletableFuture<>(), new AtomicBoolean());
     live.put(open.workspace(), l);
@@ -190,11 +190,6 @@ public class Runs {
     listener.start();
     events.tell(open.workspace(), "run", Map.of("run", id));
     return id;
-  }
-
-  private String sum(OpenWorkspace open, boolean trial, boolean asArranged) {
-    if (trial) return PictureSum.of(open.picture());
-    return asArranged ? pictureSum(open) : "";
   }
 
   /**
@@ -266,6 +261,11 @@ public class Runs {
 
   private void listen(
       OpenWorkspace open, GameDefinition.Run run, Live l, Optional<FileTime> logBefore) {
+    CompletableFuture<Void> summed =
+        l.trial()
+            ? CompletableFuture.runAsync(
+                () -> db.setPicture(l.run(), PictureSum.of(open.picture())))
+            : CompletableFuture.completedFuture(null);
     int code = -1;
     try {
       code =
@@ -280,6 +280,8 @@ public class Runs {
       Thread.currentThread().interrupt();
     } finally {
       try {
+        // of a trial it is summed up while the game runs, which need not wait for that
+        summed.join();
         String log = withoutNul(freshLog(open, run, logBefore));
         String output = l.program().output();
         db.end(l.run(), code, output, log, run.faultIn(output).orElse(""), l.cutOff().get());
