@@ -29,7 +29,7 @@ export function Outcome({ workspace, search: s }: { workspace: number; search: S
               <b className="min-w-0 break-all font-semibold">{partName(p)}</b>
               {(p.path || p.record) && <span className="text-ink-2">of {p.modName}</span>}
               {p.isNeeded && <span className="text-ink-2">others of them need it</span>}
-              <span className="ml-auto flex gap-3">
+              <span className="ml-auto flex items-center gap-3">
                 {s.search.level === 'MODS' && <SwitchOff workspace={workspace} part={p} />}
                 {remedies(workspace, p, s.search.level).map((r) => (
                   <Link key={r.label} to={r.to} className="text-woad underline">

@@ -50,6 +50,7 @@ const REASONS: Record<Reason, string> = {
   HELD_BACK: 'has files that are held back',
   SAID_BROKEN: 'others say broken',
   NEW: 'came since it worked',
+  HARMLESS: 'holds nothing that can break',
 }
 
 /** Why somebody is suspected, in a line. */

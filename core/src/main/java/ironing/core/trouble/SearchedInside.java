@@ -21,6 +21,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -93,7 +94,10 @@ public final class SearchedInside {
       boolean isNamed =
           game.pathCase().key(p.path()).equals(place)
               || PathCase.fold(GamePath.name(p.path())).equals(plugin);
-      reasons.add(isNamed ? Set.of(Reason.NAMED) : Set.of());
+      Set<Reason> of = EnumSet.noneOf(Reason.class);
+      if (isNamed) of.add(Reason.NAMED);
+      if (game.isHarmless(p.path())) of.add(Reason.HARMLESS);
+      reasons.add(of);
     }
     return new SearchedParts(
         Level.FILES, List.copyOf(parts), masters(workspace, plugins), List.copyOf(reasons));

@@ -56,6 +56,8 @@ public final class Suspects {
     for (Layer l : workspace.picture().arrangement().layers()) if (l.on()) on.add(l.mod());
     workspace.picture().arrangement().heldBack().keySet().forEach(m -> s.add(m, Reason.HELD_BACK));
     known.told().forEach((mod, all) -> all.forEach(r -> s.add(mod, r)));
+    for (long mod : on)
+      if (workspace.get(Stages.HARMLESS).contains(mod)) s.add(mod, Reason.HARMLESS);
     s.reasons.keySet().retainAll(on);
     return s.reasons;
   }

@@ -9,6 +9,7 @@ import java.util.Collection;
  */
 public final class Suspicions {
   private static final double OF_ANYBODY = 0.02;
+  private static final double WHERE_HARMLESS = 0.2;
 
   private Suspicions() {}
 
@@ -33,7 +34,9 @@ public final class Suspicions {
     /** Findings of others say that it is broken. */
     SAID_BROKEN(0.15),
     /** It has come last to the library. */
-    NEW(0.1);
+    NEW(0.1),
+    /** It holds nothing but what the game's definition calls harmless: that speaks for it. */
+    HARMLESS(0);
 
     private final double weight;
 
@@ -46,7 +49,7 @@ public final class Suspicions {
   public static double of(Collection<Reason> reasons) {
     double innocent = 1 - OF_ANYBODY;
     for (Reason r : reasons) innocent *= 1 - r.weight;
-    return 1 - innocent;
+    return (1 - innocent) * (reasons.contains(Reason.HARMLESS) ? WHERE_HARMLESS : 1);
   }
 
   /** Of the member at a place of a ranking, from 0, where nothing but the ranking is known. */

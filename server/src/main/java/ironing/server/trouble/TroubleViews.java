@@ -316,7 +316,8 @@ final class TroubleViews {
       OpenWorkspace open, Fault fault, Suspected suspected, List<SearchRow> earlier) {
     List<SuspectView> out = new ArrayList<>();
     for (Map.Entry<Long, Set<Reason>> e : suspected.reasons().entrySet())
-      out.add(new SuspectView(e.getKey(), open.nameOf(e.getKey()), e.getValue()));
+      if (!e.getValue().equals(Set.of(Reason.HARMLESS)))
+        out.add(new SuspectView(e.getKey(), open.nameOf(e.getKey()), e.getValue()));
     out.sort(Comparator.comparingDouble((SuspectView s) -> -Suspicions.of(s.reasons())));
     int on = (int) open.picture().arrangement().layers().stream().filter(l -> l.on()).count();
     return new SuspectsView(
