@@ -8,7 +8,15 @@ import { Progress } from '../ui/Progress'
 import { Screen, Waiting } from '../ui/Screen'
 import { list } from '../ui/text'
 import { Outcome } from './Outcome'
-import { type Answer, type Search, useAnswer, useInside, useSearch, useSearchWork } from './queries'
+import {
+  type Answer,
+  type Search,
+  useAnswer,
+  useGoesOn,
+  useInside,
+  useSearch,
+  useSearchWork,
+} from './queries'
 import { Shrinking } from './Shrinking'
 import { Tries } from './Tries'
 import { LEVEL_NAMES, leftWords, oftenWords, partName, partsWords, reasonWords, whyWords } from './words'
@@ -66,6 +74,8 @@ function Acts({ workspace, search: s }: { workspace: number; search: Search }) {
     go(`/workspaces/${workspace}/trouble/${made.search.id}`),
   )
   const state = s.search.state
+  const busy = useGoesOn(workspace)
+  if (busy && state !== 'SEARCHING' && state !== 'RESTING') return null
   if (state === 'FOUND' && s.inside === undefined && !['FIELDS', 'ORDER'].includes(s.search.level))
     return (
       <Button look="strong" disabled={inside.isPending} onClick={() => inside.mutate(undefined)}>

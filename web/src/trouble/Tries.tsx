@@ -2,13 +2,14 @@ import clsx from 'clsx'
 import { Link } from 'react-router'
 import { Button } from '../ui/Button'
 import { when } from '../ui/text'
-import { type Search, type Try, useTakeBack } from './queries'
+import { type Search, type Try, useGoesOn, useTakeBack } from './queries'
 import { ANSWERS, partName, partsWords, whyWords } from './words'
 
 /** What was tried so far, the newest first. */
 export function Tries({ workspace, search: s }: { workspace: number; search: Search }) {
   const back = useTakeBack(workspace, s.search.id)
-  const going = s.search.state === 'SEARCHING' && s.search.automatic
+  const busy = useGoesOn(workspace)
+  const going = busy || (s.search.state === 'SEARCHING' && s.search.automatic)
   if (s.tries.length === 0) return null
   return (
     <section aria-label="What was tried" className="card shrink-0 px-4 py-2">

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, got, type Schema } from '../api/client'
 import { finished } from '../frame/jobs'
 import { useNotices } from '../frame/Notices'
+import { useJobs } from '../frame/queries'
 import { of } from '../frame/workspace'
 
 export type FaultRequest = Schema['FaultRequest']
@@ -32,6 +33,11 @@ export function useSearch(workspace: number, search: number) {
         }),
       ),
   })
+}
+
+/** Whether a search tries sets by itself now, this one or one inside of it. */
+export function useGoesOn(workspace: number): boolean {
+  return useJobs(workspace).data?.some((j) => j.kind === 'search' && j.state === 'RUNNING') ?? false
 }
 
 /** Who is suspected of a fault; nothing is asked while none is named. */

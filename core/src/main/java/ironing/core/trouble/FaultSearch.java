@@ -114,7 +114,7 @@ public final class FaultSearch {
 
     Next walk() {
       if (steps.isEmpty()
-          && ask(members.all(), Why.EVERYTHING, -1, members.count() + 2) != Answer.FAILS)
+          && ask(members.all(), Why.EVERYTHING, -1, atMost(members.count(), 2)) != Answer.FAILS)
         return new Next.NotShown();
       if (nothingFirst
           && ask(new BitSet(), Why.NOTHING, -1, atMost(members.count(), 1)) == Answer.FAILS)
