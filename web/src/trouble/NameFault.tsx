@@ -45,11 +45,11 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
   }
 
   const choice = (of: Way, label: string) => (
-    <label className="flex items-baseline gap-2 py-0.5">
+    <label className="flex min-h-[27px] items-center gap-2 py-0.5">
       <input
         type="radio"
         name={name}
-        className="translate-y-[1.5px] accent-(--woad)"
+        className="accent-(--woad)"
         checked={way === of}
         onChange={() => setWay(of)}
       />
@@ -72,10 +72,10 @@ export function NameFault(props: { workspace: number; run: Run | undefined; onBe
               <ul className="mb-1 ml-6">
                 {offered.map((o, i) => (
                   <li key={o.says}>
-                    <label className="flex items-baseline gap-2 py-0.5">
+                    <label className="flex min-h-[27px] items-center gap-2 py-0.5">
                       <input
                         type="radio"
-                        className="translate-y-[1.5px] accent-(--woad)"
+                        className="accent-(--woad)"
                         name={`${name} shown`}
                         checked={shown === i}
                         onChange={() => setShown(i)}
@@ -246,10 +246,10 @@ function Begin(props: {
           after each. Where a step fails, the search goes on in what it added.
         </p>
       )}
-      <label className="flex items-baseline gap-2 py-0.5">
+      <label className="flex min-h-[27px] items-center gap-2 py-0.5">
         <input
           type="radio"
-          className="translate-y-[1.5px] accent-(--woad)"
+          className="accent-(--woad)"
           name={name}
           disabled={!told}
           checked={automatic}
@@ -260,20 +260,20 @@ function Begin(props: {
           {!told && <span className="text-ink-2"> (not for what only you can see)</span>}
         </span>
       </label>
-      <label className="flex items-baseline gap-2 py-0.5">
+      <label className="flex min-h-[27px] items-center gap-2 py-0.5">
         <input
           type="radio"
           name={name}
-          className="translate-y-[1.5px] accent-(--woad)"
+          className="accent-(--woad)"
           checked={!automatic}
           onChange={() => setByItself(false)}
         />
         <span>By hand: you play each set and say how it went; you may stop for days</span>
       </label>
-      <label className="mt-1 flex items-baseline gap-2 py-0.5">
+      <label className="mt-1 flex min-h-[27px] items-center gap-2 py-0.5">
         <input
           type="checkbox"
-          className="translate-y-[1.5px] accent-(--woad)"
+          className="accent-(--woad)"
           checked={mends}
           onChange={(e) => setMends(e.target.checked)}
         />

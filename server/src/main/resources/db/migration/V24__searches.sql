@@ -32,8 +32,9 @@ create table search (
   -- the arrangement in which all parts are in play
   base text not null,
   was_deployed boolean not null,
-  -- whether a set of it, or of one inside of it, may lie in the game folder; of a search among mods
-  is_in_folder boolean not null default false
+  -- where a set of it, or of one inside of it, may lie in the game folder: the user's last deployment before that, 0 for
+  -- none; of a search among mods
+  in_folder_after bigint
 );
 create index search_workspace on search (workspace_id, id);
 

@@ -355,6 +355,8 @@ class TroubleIT {
     String search = begun(api, base, search(BOTH_MAPS, true));
     assertThat(api.refusal("POST", base + "/searches", search(BOTH_MAPS, true)))
         .isEqualTo("search-goes-on");
+    assertThat(api.refusal("POST", search + "/answers", Map.of("answer", "WORKS")))
+        .isEqualTo("search-goes-on");
     Patience.until(() -> api.get(search), s -> s.path("tries").size() > 1);
     api.send("POST", search + "/rest", null, Map.of("Prefer", "wait=60"));
     idle(api, base);
@@ -532,6 +534,34 @@ class TroubleIT {
     String hidden = begun(api, full, search(BOTH_MAPS, true));
     assertThat(over(api, hidden).path("search").path("state").asText()).isEqualTo("NOT_SHOWN");
     idle(api, full);
+  }
+
+  @Test
+  void what_the_user_deploys_between_two_tries_stays_when_the_search_is_left() throws Exception {
+    Path game = game("exit 0\n");
+    String base = workspace(api, game);
+    String search = begun(api, base, search(Map.of("kind", "WORDS", "name", "Odd"), false));
+    api.send("POST", search + "/answers", Map.of("answer", "FAILS"), Map.of());
+    api.job(search + "/play", null);
+    Patience.until(() -> api.get(search), s -> !s.path("asked").path("running").asBoolean());
+    assertThat(Files.exists(game.resolve("add-ons/maps/1-a.map"))).isFalse();
+    long mod = api.get(base + "/layers").path("layers").get(0).path("mod").asLong();
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(mod), "on", false));
+    api.job(base + "/deploy", null);
+    Map<String, String> mine = lying(game);
+    // once more: what comes back is what the user has deployed, not what it was at the beginning
+    api.job(search + "/play", null);
+    Patience.until(() -> api.get(search), s -> !s.path("asked").path("running").asBoolean());
+    assertThat(lying(game)).isNotEqualTo(mine);
+    api.send("POST", search + "/rest", null, Map.of("Prefer", "wait=60"));
+    idle(api, base);
+    assertThat(lying(game)).isEqualTo(mine);
+    api.job(search + "/play", null);
+    Patience.until(() -> api.get(search), s -> !s.path("asked").path("running").asBoolean());
+    api.job(base + "/deploy", null);
+    api.send("DELETE", search, null, Map.of("Prefer", "wait=60"));
+    idle(api, base);
+    assertThat(lying(game)).isEqualTo(mine);
   }
 
   @Test

@@ -45,13 +45,7 @@ public final class WantedFiles {
       LongFunction<String> nameOf,
       List<Setting> settings,
       List<PathPattern> byTools) {
-    List<Wanted> all = tried(picture, nameOf, settings, byTools);
-    boolean modded = all.stream().anyMatch(w -> w.mod() != Holdings.GAME || isPacked(w));
-    return modded ? all : List.of();
-  }
-
-  private static boolean isPacked(Wanted w) {
-    return w.content() instanceof Content.Packed;
+    return of(picture, nameOf, settings, byTools, false);
   }
 
   /**
@@ -63,6 +57,15 @@ public final class WantedFiles {
       LongFunction<String> nameOf,
       List<Setting> settings,
       List<PathPattern> byTools) {
+    return of(picture, nameOf, settings, byTools, true);
+  }
+
+  private static List<Wanted> of(
+      Picture picture,
+      LongFunction<String> nameOf,
+      List<Setting> settings,
+      List<PathPattern> byTools,
+      boolean unmoddedToo) {
     GameDefinition game = picture.game();
     Standing standing = picture.standing();
     Holdings holdings = picture.holdings();
@@ -91,6 +94,7 @@ public final class WantedFiles {
                   : new Content.File(holdings.spellingAt(slot)));
       (mod == Holdings.GAME && pack.isEmpty() ? guards : ofMods).put(path, w);
     }
+    if (ofMods.isEmpty() && !unmoddedToo) return List.of();
     ofMods.putAll(guards);
     for (Setting s : settings) {
       int known = holdings.idOf(s.path());

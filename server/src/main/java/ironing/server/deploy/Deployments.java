@@ -29,6 +29,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
@@ -410,6 +411,30 @@ public class Deployments {
       files.add(instead == null ? w : w.with(instead));
     }
     return applied(trial, files, profile(trial), progress, new History.Outcome());
+  }
+
+  /** The number of the last deploying or undeploying by the user; a later one has a higher one. */
+  public long lastByUser(long workspace) {
+    return history.lastWhole(workspace);
+  }
+
+  /**
+   * What the user has put into the game folder.
+   *
+   * @param deployed whether anything: else all was taken out
+   */
+  public record ByUser(long profile, String arrangement, boolean deployed) {}
+
+  /** What the user has put in, or taken out, last since some moment; empty for nothing. */
+  public Optional<ByUser> byUserSince(OpenWorkspace open, OffsetDateTime since) {
+    return history
+        .lastWholeSince(open.workspace(), since)
+        .map(
+            w ->
+                new ByUser(
+                    w.profileId() == null ? open.profile() : w.profileId(),
+                    w.arrangement(),
+                    w.kind().equals("deploy")));
   }
 
   /**

@@ -5,10 +5,12 @@ import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.LaidOut;
 import ironing.server.deploy.HistoryMapper.DeploymentRow;
+import ironing.server.deploy.HistoryMapper.WholeRow;
 import ironing.server.workspace.Expected;
 import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import ironing.server.workspace.Profiles;
+import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -97,6 +99,14 @@ class History {
     }
     if (done == 0) return Optional.empty();
     return Optional.of(ms * steps / done);
+  }
+
+  Optional<WholeRow> lastWholeSince(long workspace, OffsetDateTime since) {
+    return Optional.ofNullable(db.lastWholeSince(workspace, since));
+  }
+
+  long lastWhole(long workspace) {
+    return db.lastWhole(workspace);
   }
 
   /** The newest first. */

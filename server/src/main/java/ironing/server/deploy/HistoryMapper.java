@@ -1,5 +1,6 @@
 package ironing.server.deploy;
 
+import java.time.OffsetDateTime;
 import java.util.List;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
@@ -58,6 +59,31 @@ interface HistoryMapper {
       from deployment where workspace_id = #{workspace} order by id desc limit #{limit}
       """)
   List<DeploymentRow> latest(@Param("workspace") long workspace, @Param("limit") int limit);
+
+  /** The last time that all was put in or taken out; 0 for never. */
+  @Select(
+      """
+      select coalesce(max(id), 0) from deployment
+      where workspace_id = #{workspace} and kind in ('deploy', 'undeploy') and result = 'done'
+      """)
+  long lastWhole(long workspace);
+
+  /**
+   * All of it put in or taken out.
+   *
+   * @param profileId null when that profile is gone
+   */
+  record WholeRow(Long profileId, String kind, String arrangement) {}
+
+  /** The last such since some moment; null where there is none. */
+  @Select(
+      """
+      select profile_id, kind, arrangement from deployment
+      where workspace_id = #{workspace} and kind in ('deploy', 'undeploy') and result = 'done'
+        and began_at > #{since}
+      order by id desc limit 1
+      """)
+  WholeRow lastWholeSince(@Param("workspace") long workspace, @Param("since") OffsetDateTime since);
 
   /** The arrangement of one that was made with this profile; null when there is none. */
   @Select(

@@ -41,8 +41,8 @@ interface SearchMapper {
    * @param fault as JSON, as are {@code named}, {@code parts}, {@code known} and {@code found}
    * @param arrangement of the profile when the search began
    * @param base in which all parts are in play
-   * @param isInFolder whether a set of it, or of one inside of it, may lie in the game folder; of a
-   *     search among mods
+   * @param inFolderAfter of a search among mods: where a set of it, or of one inside of it, may lie
+   *     in the game folder, the user's last deployment before that; null where none does
    */
   record SearchRow(
       long id,
@@ -63,7 +63,7 @@ interface SearchMapper {
       String arrangement,
       String base,
       boolean wasDeployed,
-      boolean isInFolder) {}
+      Long inFolderAfter) {}
 
   /**
    * @param members numbers of parts, between commas
@@ -113,11 +113,11 @@ interface SearchMapper {
   List<SearchRow> all(long workspace);
 
   /** Those of all workspaces of which a set may lie in the game folder. */
-  @Select("select * from search where is_in_folder order by id")
+  @Select("select * from search where in_folder_after is not null order by id")
   List<SearchRow> inFolder();
 
-  @Update("update search set is_in_folder = #{there} where id = #{id}")
-  void setInFolder(@Param("id") long id, @Param("there") boolean there);
+  @Update("update search set in_folder_after = #{after} where id = #{id}")
+  void setInFolder(@Param("id") long id, @Param("after") Long after);
 
   @Update("update search set state = #{state} where id = #{id}")
   void setState(@Param("id") long id, @Param("state") SearchState state);
@@ -150,11 +150,13 @@ interface SearchMapper {
   @Delete("delete from search where parent_id = #{search}")
   void removeInside(long search);
 
-  /** The last run of a set that was tried with a profile; null where there was none. */
+  /** The last run of a set that was tried with a profile; null where it was answered already. */
   @Select(
       """
-      select max(id) from run
-      where workspace_id = #{workspace} and profile_id = #{profile} and is_trial
+      select r.id from run r
+      where r.id = (select max(id) from run
+          where workspace_id = #{workspace} and profile_id = #{profile} and is_trial)
+        and not exists (select 1 from search_try t where t.run_id = r.id)
       """)
   Long lastTrial(@Param("workspace") long workspace, @Param("profile") long profile);
 }

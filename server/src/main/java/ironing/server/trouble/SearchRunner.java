@@ -148,7 +148,7 @@ class SearchRunner {
     int done = search.tries().size();
     progress.at(done, done + asked.atMostLeft(), "runs");
     TrialSet set = searches.trial(search, asked.set());
-    searches.setInFolder(search, true);
+    searches.comesIntoFolder(search);
     deployments.deployTrial(set.open(), set.contents(), quiet());
     long run = runs.startTrial(set.open());
     RunFacts facts =
@@ -179,10 +179,12 @@ class SearchRunner {
   /**
    * Puts the set that is asked for into the folder and starts the game, for the user to play.
    *
-   * @throws IroningException with code {@code search-over} where nothing is left to try
+   * @throws IroningException with code {@code search-over} where nothing is left to try, or {@code
+   *     search-goes-on} where it tries sets by itself
    */
   Job play(Search search) {
     Next.Try asked = requireAsked(search);
+    requireByHand(search);
     searches.setState(search, SearchState.SEARCHING);
     return jobs.start(
         search.workspace(),
@@ -191,9 +193,11 @@ class SearchRunner {
         "Put the set to try into the game folder",
         progress -> {
           TrialSet set = searches.trial(search, asked.set());
-          searches.setInFolder(search, true);
+          searches.comesIntoFolder(search);
           deployments.deployTrial(set.open(), set.contents(), progress);
-          return runs.startTrial(set.open());
+          // a game that Ironing cannot start is started by the user
+          boolean startable = set.open().game().run().isPresent();
+          return startable ? (Long) runs.startTrial(set.open()) : null;
         });
   }
 
@@ -207,9 +211,20 @@ class SearchRunner {
         "Take an answer back to go on from there, or begin another search.");
   }
 
-  /** The user says how it went. */
+  private static void requireByHand(Search search) {
+    if (search.row().isAutomatic() && search.row().state() == SearchState.SEARCHING)
+      throw Searches.goesOn(search.row());
+  }
+
+  /**
+   * The user says how it went.
+   *
+   * @throws IroningException with code {@code search-over} where nothing is asked, or {@code
+   *     search-goes-on} where it tries sets by itself
+   */
   Search answered(Search search, Answer answer) {
     Next.Try asked = requireAsked(search);
+    requireByHand(search);
     runs.stopTrial(search.workspace());
     searches.tried(search, asked, searches.lastRun(search), answer, true, "");
     Search now = searches.get(search.workspace(), search.id());
@@ -247,13 +262,12 @@ class SearchRunner {
   }
 
   private void restore(Search search, Jobs.Progress progress) {
-    if (!searches.root(search).row().isInFolder()) return;
-    deployments.afterTrials(
-        searches.before(search),
-        search.row().trialProfileId(),
-        search.row().wasDeployed(),
-        progress);
-    searches.setInFolder(search, false);
+    if (searches.isInFolder(search)) {
+      Searches.Before before = searches.inFolderBefore(search);
+      deployments.afterTrials(
+          before.open(), search.row().trialProfileId(), before.deployed(), progress);
+    }
+    searches.leftFolder(search);
   }
 
   private static Jobs.Progress quiet() {

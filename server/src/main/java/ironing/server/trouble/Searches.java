@@ -15,6 +15,7 @@ import ironing.core.trouble.SearchedMods;
 import ironing.core.trouble.SearchedMods.MendsOf;
 import ironing.core.trouble.SearchedParts;
 import ironing.server.deploy.Deployments;
+import ironing.server.deploy.OwnSaves;
 import ironing.server.mends.Mends;
 import ironing.server.mends.Mends.MendView;
 import ironing.server.platform.Events;
@@ -49,6 +50,7 @@ class Searches {
   private final OpenWorkspaces workspaces;
   private final Profiles profiles;
   private final Deployments deployments;
+  private final OwnSaves saves;
   private final Suspecting suspecting;
   private final Mends mends;
   private final Events events;
@@ -60,6 +62,7 @@ class Searches {
       OpenWorkspaces workspaces,
       Profiles profiles,
       Deployments deployments,
+      OwnSaves saves,
       Suspecting suspecting,
       Mends mends,
       Events events,
@@ -69,6 +72,7 @@ class Searches {
     this.workspaces = workspaces;
     this.profiles = profiles;
     this.deployments = deployments;
+    this.saves = saves;
     this.suspecting = suspecting;
     this.mends = mends;
     this.events = events;
@@ -131,7 +135,7 @@ class Searches {
             arrangement,
             arrangement,
             !deployments.laidOut(open).files().isEmpty(),
-            false);
+            null);
     return added(row);
   }
 
@@ -151,7 +155,7 @@ class Searches {
     }
   }
 
-  private static IroningException goesOn(SearchRow r) {
+  static IroningException goesOn(SearchRow r) {
     return IroningException.of(
         "search-goes-on",
         "Search " + r.id(),
@@ -185,8 +189,14 @@ class Searches {
     return new MendsOf(mends.patched(open), merged, kept);
   }
 
+  /** The profile that sets are tried with: it begins with the settings and saves of the user’s. */
   private long trialProfile(OpenWorkspace open) {
-    return profiles.createAside(open, TRIAL);
+    Optional<Long> known =
+        db.all(open.workspace()).stream().map(SearchRow::trialProfileId).findFirst();
+    known.ifPresent(p -> profiles.renewAside(open, p));
+    long trial = known.orElseGet(() -> profiles.createAside(open, TRIAL));
+    if (saves.has(open)) saves.copy(open.as(trial, open.picture()), open.profile());
+    return trial;
   }
 
   private Search added(SearchRow row) {
@@ -232,11 +242,20 @@ class Searches {
     return db.inFolder();
   }
 
-  /**
-   * Written down before a set of it is put into the game folder, and after the last was taken out.
-   */
-  void setInFolder(Search search, boolean there) {
-    db.setInFolder(root(search).id(), there);
+  /** Written down before a set of it is put into the game folder. */
+  void comesIntoFolder(Search search) {
+    db.setInFolder(root(search).id(), deployments.lastByUser(search.workspace()));
+  }
+
+  /** Written down after the last set of it was taken out. */
+  void leftFolder(Search search) {
+    db.setInFolder(root(search).id(), null);
+  }
+
+  /** Whether a set of it may lie in the game folder: none does once the user has deployed since. */
+  boolean isInFolder(Search search) {
+    Long after = root(search).row().inFolderAfter();
+    return after != null && deployments.lastByUser(search.workspace()) <= after;
   }
 
   /** The search among mods inside of which another one goes on; itself where it is one. */
@@ -296,12 +315,30 @@ class Searches {
     if (!gone.isEmpty()) throw new IroningException(gone);
   }
 
-  /** What was arranged when the search began, with the user's profile. */
+  /** What was arranged when the search began, with the user’s profile. */
   OpenWorkspace before(Search search) {
     OpenWorkspace open = workspaces.get(search.workspace());
-    return open.as(
-        search.row().profileId(),
-        open.picture().rearranged(profiles.read(open, search.row().arrangement())));
+    return arranged(open, search.row().profileId(), search.row().arrangement());
+  }
+
+  private OpenWorkspace arranged(OpenWorkspace open, long profile, String arrangement) {
+    return open.as(profile, open.picture().rearranged(profiles.read(open, arrangement)));
+  }
+
+  /**
+   * What lay in the game folder before the last set came into it.
+   *
+   * @param deployed whether anything did
+   */
+  record Before(OpenWorkspace open, boolean deployed) {}
+
+  /** As it was when the search began, or as the user has deployed it between two tries. */
+  Before inFolderBefore(Search search) {
+    OpenWorkspace open = workspaces.get(search.workspace());
+    return deployments
+        .byUserSince(open, root(search).row().begunAt())
+        .map(u -> new Before(arranged(open, u.profile(), u.arrangement()), u.deployed()))
+        .orElseGet(() -> new Before(before(search), search.row().wasDeployed()));
   }
 
   /**
@@ -331,7 +368,7 @@ class Searches {
     tell(search.workspace(), search.id());
   }
 
-  /** The last run of a set of this search. */
+  /** The run of the set that is asked for; empty where it was not started from here. */
   Optional<Long> lastRun(Search search) {
     return Optional.ofNullable(db.lastTrial(search.workspace(), search.row().trialProfileId()));
   }
@@ -423,7 +460,7 @@ class Searches {
             r.arrangement(),
             profiles.written(base),
             r.wasDeployed(),
-            false);
+            null);
     return transaction.execute(
         t -> Optional.of(begunWith(row, inside.get(), shown(search, found))));
   }

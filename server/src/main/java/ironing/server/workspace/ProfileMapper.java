@@ -1,6 +1,7 @@
 package ironing.server.workspace;
 
 import java.util.List;
+import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Options;
@@ -62,6 +63,9 @@ interface ProfileMapper {
       select #{to}, path, sha256, content from profile_setting where profile_id = #{from}
       """)
   void copySettings(@Param("from") long from, @Param("to") long to);
+
+  @Delete("delete from profile_setting where profile_id = #{profile}")
+  void dropSettings(long profile);
 
   @Update("update profile set name = #{name} where id = #{profile}")
   void rename(@Param("profile") long profile, @Param("name") String name);

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * The profiles of a workspace: each an arrangement of its own, one of them in use. A profile that
@@ -22,11 +23,14 @@ public class Profiles {
   private final ProfileMapper db;
   private final OpenWorkspaces workspaces;
   private final Json json;
+  private final TransactionTemplate transaction;
 
-  Profiles(ProfileMapper db, OpenWorkspaces workspaces, Json json) {
+  Profiles(
+      ProfileMapper db, OpenWorkspaces workspaces, Json json, TransactionTemplate transaction) {
     this.db = db;
     this.workspaces = workspaces;
     this.json = json;
+    this.transaction = transaction;
   }
 
   /**
@@ -127,6 +131,15 @@ public class Profiles {
     db.addAside(open.workspace(), name, written(open.picture().arrangement()), made);
     db.copySettings(open.profile(), made.id());
     return made.id();
+  }
+
+  /** Gives such a profile the settings of the one in use, for the next sets. */
+  public void renewAside(OpenWorkspace open, long aside) {
+    transaction.executeWithoutResult(
+        t -> {
+          db.dropSettings(aside);
+          db.copySettings(open.profile(), aside);
+        });
   }
 
   public void rename(long workspace, long id, String name) {
