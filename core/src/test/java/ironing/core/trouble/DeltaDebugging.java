@@ -43,7 +43,7 @@ final class DeltaDebugging {
       if (smaller == null) {
         for (BitSet part : cut) {
           BitSet set = members.without(now, part);
-          if (smaller == null && parts > 2 - (set.isEmpty() ? 1 : 0) && shows(set)) smaller = set;
+          if (smaller == null && shows(set)) smaller = set;
         }
         next = Math.max(parts - 1, 2);
       }
@@ -59,6 +59,8 @@ final class DeltaDebugging {
   }
 
   private boolean shows(BitSet set) {
+    // that nothing shows no fault is what the algorithm begins with: it costs no try
+    if (set.isEmpty()) return false;
     return tried.computeIfAbsent((BitSet) set.clone(), fails::test);
   }
 
