@@ -147,9 +147,10 @@ class PlainWebServerIT {
           .atMost(Duration.ofSeconds(60))
           .until(
               () ->
-                  after.get(base + "/jobs").findValuesAsText("state").stream()
-                      .noneMatch("RUNNING"::equals));
-      assertThat(after.get(base + "/jobs").findValuesAsText("code")).contains("archive-unreadable");
+                  after
+                      .get(base + "/jobs")
+                      .findValuesAsText("code")
+                      .contains("archive-unreadable"));
       JsonNode got =
           after
               .job(

@@ -155,7 +155,7 @@ class Getting {
           } catch (IroningException | CancellationException e) {
             // what has come stays in the library, and the choice has to be looked at again; but a
             // server that ends, or has lost its database, goes on with it at its next start
-            if (!Thread.currentThread().isInterrupted() && !isOfDatabase(e)) db.remove(id);
+            if (!jobs.isEnding() && !isOfDatabase(e)) db.remove(id);
             throw e;
           }
           db.remove(id);

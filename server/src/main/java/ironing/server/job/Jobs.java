@@ -6,6 +6,7 @@ import ironing.server.platform.DatabaseGone;
 import ironing.server.platform.Events;
 import jakarta.annotation.PreDestroy;
 import java.nio.file.FileSystemException;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -21,6 +22,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
 /**
@@ -32,6 +35,7 @@ public class Jobs {
   private static final Logger LOG = LoggerFactory.getLogger(Jobs.class);
   private static final int REMEMBERED = 500;
   private static final long TELL_EVERY_MS = 100;
+  private static final Duration TO_END = Duration.ofSeconds(5);
 
   private final Events events;
   private final ExecutorService workers =
@@ -44,6 +48,7 @@ public class Jobs {
   private final Map<Long, Running> jobs = new ConcurrentHashMap<>();
   private final Map<String, CompletableFuture<Void>> lanes = new ConcurrentHashMap<>();
   private final AtomicLong ids = new AtomicLong();
+  private volatile boolean ending;
 
   Jobs(Events events) {
     this.events = events;
@@ -278,11 +283,28 @@ public class Jobs {
     for (int i = 0; i < ended.size() && jobs.size() > REMEMBERED; i++) jobs.remove(ended.get(i));
   }
 
+  /**
+   * Whether the server ends: a job that is cancelled now was not given up by its user, and what is
+   * written down of it stays, for the next start to go on with.
+   */
+  public boolean isEnding() {
+    return ending;
+  }
+
+  @EventListener(ContextClosedEvent.class)
+  void end() {
+    ending = true;
+  }
+
+  /** Cancels all, and lets them come to their next step while the database is still there. */
   @PreDestroy
-  void stop() {
+  void stop() throws InterruptedException {
+    ending = true;
     jobs.values().forEach(r -> r.cancelled = true);
-    workers.shutdown();
-    lookers.shutdown();
-    waiting.shutdown();
+    long until = System.nanoTime() + TO_END.toNanos();
+    List<ExecutorService> all = List.of(workers, lookers, waiting);
+    all.forEach(ExecutorService::shutdown);
+    for (ExecutorService e : all)
+      e.awaitTermination(until - System.nanoTime(), TimeUnit.NANOSECONDS);
   }
 }

@@ -20,7 +20,6 @@ import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
-import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 
@@ -37,18 +36,12 @@ class SearchRunner {
   private final Jobs jobs;
   // the jobs of searches that go on, by search
   private final Map<Long, Long> going = new ConcurrentHashMap<>();
-  private volatile boolean closing;
 
   SearchRunner(Searches searches, Deployments deployments, Runs runs, Jobs jobs) {
     this.searches = searches;
     this.deployments = deployments;
     this.runs = runs;
     this.jobs = jobs;
-  }
-
-  @EventListener(ContextClosedEvent.class)
-  void close() {
-    closing = true;
   }
 
   /**
@@ -137,7 +130,7 @@ class SearchRunner {
 
   // a server that ends goes on with it at its next start
   private void rest(long workspace, long id) {
-    if (closing || Thread.currentThread().isInterrupted()) return;
+    if (jobs.isEnding()) return;
     Search search = searches.get(workspace, id);
     if (search.row().state() == SearchState.SEARCHING)
       searches.setState(search, SearchState.RESTING);
@@ -196,9 +189,18 @@ class SearchRunner {
           searches.comesIntoFolder(search);
           deployments.deployTrial(set.open(), set.contents(), progress);
           // a game that Ironing cannot start is started by the user
-          boolean startable = set.open().game().run().isPresent();
+          boolean startable = set.open().game().run().isPresent() && isStillAsked(search, asked);
           return startable ? (Long) runs.startTrial(set.open()) : null;
         });
+  }
+
+  // the user may say how it went, or give it up, while the set is still put into the folder
+  private boolean isStillAsked(Search search, Next.Try asked) {
+    Search now = searches.get(search.workspace(), search.id());
+    return now.row().state() == SearchState.SEARCHING
+        && now.tries().size() == search.tries().size()
+        && now.next() instanceof Next.Try t
+        && t.set().equals(asked.set());
   }
 
   /** What a search asks for. */

@@ -16,6 +16,7 @@ import java.nio.file.FileSystemException;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.concurrent.CancellationException;
 import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -26,7 +27,7 @@ class JobsTest {
   private final Jobs jobs = new Jobs(events);
 
   @AfterEach
-  void stop() {
+  void stop() throws InterruptedException {
     jobs.stop();
   }
 
@@ -100,6 +101,29 @@ class JobsTest {
     cancelled.countDown();
     assertThat(jobs.await(job.id(), LONG_MS).state()).isEqualTo(State.CANCELLED);
     assertThat(done).isEmpty();
+  }
+
+  @Test
+  void a_server_that_ends_waits_for_its_jobs_next_step_and_they_know_why() throws Exception {
+    CountDownLatch under = new CountDownLatch(1);
+    List<Boolean> ending = Collections.synchronizedList(new ArrayList<>());
+    start(
+        p -> {
+          under.countDown();
+          try {
+            while (true) {
+              p.at(1, 2, "steps");
+              Thread.sleep(20);
+            }
+          } catch (CancellationException e) {
+            ending.add(jobs.isEnding());
+            throw e;
+          }
+        });
+    under.await();
+    assertThat(jobs.isEnding()).isFalse();
+    jobs.stop();
+    assertThat(ending).containsExactly(true);
   }
 
   @Test
