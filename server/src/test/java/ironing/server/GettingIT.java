@@ -1,12 +1,12 @@
 package ironing.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.OfferedMods;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import ironing.standins.catalogue.CatalogueFolder;
 import ironing.standins.catalogue.CatalogueServer;
@@ -322,9 +322,7 @@ class GettingIT {
     String job =
         api.send("POST", base + "/choice/get", Map.of("choice", wish("big")), Map.of())
             .header("Location");
-    await()
-        .atMost(Duration.ofSeconds(20))
-        .until(() -> api.get(base + "/downloads").path(0).path("received").asLong() > 0);
+    Patience.until(() -> api.get(base + "/downloads").path(0).path("received").asLong() > 0);
     long id = api.get(base + "/downloads").get(0).path("id").asLong();
     api.send("POST", base + "/downloads/" + id + "/pause", null, Map.of());
     assertThat(api.get(base + "/downloads").get(0).path("state").asText()).isEqualTo("PAUSED");
@@ -334,14 +332,10 @@ class GettingIT {
         .isEqualTo("download-order");
     api.send("PUT", base + "/downloads/order", Map.of("order", List.of(id)), Map.of());
     api.send("POST", base + "/downloads/" + id + "/resume", null, Map.of());
-    await()
-        .atMost(Duration.ofSeconds(20))
-        .until(() -> api.get(base + "/downloads").get(0).path("state").asText().equals("DONE"));
+    Patience.until(() -> api.get(base + "/downloads").get(0).path("state").asText().equals("DONE"));
     api.send("DELETE", base + "/downloads/" + id, null, Map.of());
     assertThat(api.get(base + "/downloads")).isEmpty();
-    await()
-        .atMost(Duration.ofSeconds(20))
-        .until(() -> !api.get(job).path("state").asText().equals("RUNNING"));
+    Patience.until(() -> !api.get(job).path("state").asText().equals("RUNNING"));
   }
 
   @Test

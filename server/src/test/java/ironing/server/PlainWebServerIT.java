@@ -1,12 +1,12 @@
 package ironing.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.OfferedMods;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.TestServer;
 import ironing.standins.catalogue.CatalogueFolder;
 import java.io.IOException;
@@ -15,7 +15,6 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -74,7 +73,7 @@ class PlainWebServerIT {
             .redirectErrorStream(true)
             .redirectOutput(temp.resolve("nginx.out").toFile())
             .start();
-    await().atMost(Duration.ofSeconds(20)).until(this::answers);
+    Patience.until(this::answers);
   }
 
   private static boolean isRoot() {
@@ -121,36 +120,26 @@ class PlainWebServerIT {
       long id =
           api.job(base + "/catalogues", Map.of("address", "http://127.0.0.1:" + port)).result();
       api.job(base + "/catalogues/" + id + "/look", null).result();
-      await().until(() -> asked("/catalogue.json").size() == 2);
+      Patience.until(() -> asked("/catalogue.json").size() == 2);
       assertThat(asked("/catalogue.json").get(1)).startsWith("304 ");
 
       Map<String, Object> wish =
           Map.of("wishes", List.of(Map.of("mod", "large"), Map.of("mod", "fog")));
       api.send("POST", base + "/choice/get", Map.of("choice", wish), Map.of());
-      await()
-          .atMost(Duration.ofSeconds(30))
-          .until(() -> received(api.get(base + "/downloads")) > 50_000);
+      Patience.until(() -> received(api.get(base + "/downloads")) > 50_000);
       server.restart();
       Api after = server.api();
-      await()
-          .atMost(Duration.ofSeconds(60))
-          .until(
-              () ->
-                  after.get(base + "/downloads").findValuesAsText("state").stream()
-                      .allMatch("DONE"::equals));
-      await().until(() -> asked("/files/large.zip").size() >= 2);
+      Patience.until(
+          () ->
+              after.get(base + "/downloads").findValuesAsText("state").stream()
+                  .allMatch("DONE"::equals));
+      Patience.until(() -> asked("/files/large.zip").size() >= 2);
       String second = asked("/files/large.zip").get(1);
       assertThat(second).matches("206 \"bytes=[1-9]\\d+-\" \".+\" /files/large.zip");
       // the choice goes on as well: the large one is no archive, the other is installed, and stays
       // off
-      await()
-          .atMost(Duration.ofSeconds(60))
-          .until(
-              () ->
-                  after
-                      .get(base + "/jobs")
-                      .findValuesAsText("code")
-                      .contains("archive-unreadable"));
+      Patience.until(
+          () -> after.get(base + "/jobs").findValuesAsText("code").contains("archive-unreadable"));
       JsonNode got =
           after
               .job(

@@ -1,13 +1,13 @@
 package ironing.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.testkit.Trees;
 import ironing.server.testkit.Api;
 import ironing.server.testkit.Games;
 import ironing.server.testkit.OfferedMods;
+import ironing.server.testkit.Patience;
 import ironing.server.testkit.SharedServer;
 import ironing.standins.catalogue.CatalogueFolder;
 import java.io.IOException;
@@ -397,7 +397,7 @@ class UpdatesIT {
         api.send("POST", base + "/archives/" + archive + "/intake", Map.of(), Map.of()).body();
     assertThat(intake.path("needs").findValuesAsText("state")).containsExactly("OFF", "MISSING");
     assertThat(intake.path("gameVersions").asText()).isEqualTo("*");
-    await().until(() -> api.get(base + "/inbox").path("waiting").get(0).has("look"));
+    Patience.until(() -> api.get(base + "/inbox").path("waiting").get(0).has("look"));
     assertThat(lacks()).containsExactly("rope", "gulls");
     api.change("POST", base + "/layers/switch", Map.of("mods", List.of(rope), "on", true));
     assertThat(lacks()).containsExactly("gulls");

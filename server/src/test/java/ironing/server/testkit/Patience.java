@@ -8,7 +8,10 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
 
-/** Waiting for what comes in its own time: asked again and again, with one limit for all tests. */
+/**
+ * Waiting for what comes in its own time: asked at once, then again and again, with one limit for
+ * all tests.
+ */
 public final class Patience {
   /** Far more than a busy machine needs, so that only what never comes reaches it. */
   public static final Duration LIMIT = Duration.ofMinutes(2);
@@ -23,7 +26,12 @@ public final class Patience {
    * @throws org.awaitility.core.ConditionTimeoutException after {@link #LIMIT}
    */
   public static <T> T until(Callable<T> ask, Predicate<? super T> wanted) {
-    return await().atMost(LIMIT).pollInterval(BETWEEN).until(ask, wanted);
+    return await().pollDelay(Duration.ZERO).pollInterval(BETWEEN).atMost(LIMIT).until(ask, wanted);
+  }
+
+  /** Asks until it is so. */
+  public static void until(Callable<Boolean> isSo) {
+    until(isSo, so -> so);
   }
 
   /** What may fail. */
