@@ -514,6 +514,93 @@ class TroubleIT {
     assertThat(lying(folder)).isEqualTo(before);
   }
 
+  private static final String SLOW_WITH_FIVE =
+      """
+      mkdir -p logs
+      say() { echo "{\\"at\\":\\"$(date -u +%Y-%m-%dT%H:%M:%S.%3NZ)\\",$1}" >> logs/run.jsonl; }
+      rm -f logs/run.jsonl
+      say '"event":"start","version":"1"'
+      if [ -f add-ons/maps/5-a.map ]; then sleep 1; fi
+      say '"event":"loaded"'
+      say '"event":"end","code":0'
+      """;
+
+  @Test
+  void what_a_mod_costs_is_measured_with_it_and_without_it_and_what_needs_it() throws Exception {
+    Path game = game(SLOW_WITH_FIVE);
+    String base = workspace(api, game);
+    Map<String, String> before = lying(game);
+    long five = 0, one = 0;
+    for (JsonNode l : api.get(base + "/layers").path("layers")) {
+      if (l.path("name").asText().equals("Mod 5")) five = l.path("mod").asLong();
+      if (l.path("name").asText().equals("Mod 1")) one = l.path("mod").asLong();
+    }
+    JsonNode done = measured(base, five, 3);
+    assertThat(done.path("tries").findValuesAsText("why"))
+        .containsExactly(
+            "MEASURE_WITH",
+            "MEASURE_WITHOUT",
+            "MEASURE_WITHOUT",
+            "MEASURE_WITH",
+            "MEASURE_WITH",
+            "MEASURE_WITHOUT");
+    JsonNode m = done.path("measured");
+    assertThat(m.path("name").asText()).isEqualTo("Mod 5");
+    assertThat(m.path("alsoLeftOut")).extracting(JsonNode::asText).containsExactly("Mod 7");
+    for (JsonNode f : m.path("figures")) {
+      assertThat(f.at("/with/runs").asInt()).isEqualTo(3);
+      if (f.path("measure").asText().equals("MEMORY")) continue;
+      assertThat(f.path("apart").asBoolean()).as(f.toString()).isTrue();
+      assertThat(f.at("/with/least").asLong()).isGreaterThanOrEqualTo(1000);
+      assertThat(f.at("/without/middle").asLong()).isLessThan(f.at("/with/middle").asLong());
+    }
+    idle(api, base);
+    assertThat(lying(game)).isEqualTo(before);
+
+    JsonNode other = measured(base, one, 1);
+    assertThat(other.at("/measured/alsoLeftOut")).isEmpty();
+    idle(api, base);
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(one), "on", false));
+    api.job(base + "/deploy", null);
+    assertThat(api.refusal("POST", base + "/measurements", Map.of("mod", one)))
+        .isEqualTo("search-nothing");
+    assertThat(api.refusal("POST", base + "/measurements", Map.of("mod", five, "times", 0)))
+        .isEqualTo("fault-invalid");
+    assertThat(api.refusal("POST", base + "/suspects", Map.of("kind", "COSTS", "name", "Mod 5")))
+        .isEqualTo("fault-invalid");
+  }
+
+  private JsonNode measured(String base, long mod, int times) {
+    JsonNode made =
+        api.send("POST", base + "/measurements", Map.of("mod", mod, "times", times), Map.of())
+            .body();
+    JsonNode done = over(api, base + "/searches/" + made.path("search").path("id").asLong());
+    assertThat(done.path("search").path("state").asText()).isEqualTo("MEASURED");
+    return done;
+  }
+
+  @Test
+  void a_game_that_loads_too_slowly_is_searched_for() throws Exception {
+    String base = workspace(api, game(SLOW_WITH_FIVE));
+    String search = begun(api, base, search(Map.of("kind", "LOADS_SLOWER", "value", "900"), true));
+    assertThat(found(over(api, search), "modName")).containsExactly("Mod 5");
+    idle(api, base);
+    long run = api.send("POST", base + "/runs", null, Map.of()).body().path("run").asLong();
+    Patience.until(
+        () -> api.get(base + "/runs/" + run), r -> !r.path("state").asText().equals("RUNNING"));
+    JsonNode cost = api.get(base + "/runs/" + run + "/costs").get(0);
+    assertThat(cost.path("loadingMs").asLong()).isBetween(1000L, cost.path("ms").asLong());
+    assertThat(cost.path("switched")).isEmpty();
+    long mod = api.get(base + "/layers").path("layers").get(0).path("mod").asLong();
+    api.change("POST", base + "/layers/switch", Map.of("mods", List.of(mod), "on", false));
+    long after = api.send("POST", base + "/runs", null, Map.of()).body().path("run").asLong();
+    Patience.until(
+        () -> api.get(base + "/runs/" + after), r -> !r.path("state").asText().equals("RUNNING"));
+    JsonNode costs = api.get(base + "/runs/" + after + "/costs");
+    assertThat(costs).hasSize(2);
+    assertThat(costs.get(0).path("switched").findValuesAsText("how")).containsExactly("OFF");
+  }
+
   @Test
   void what_makes_no_sense_is_refused() throws Exception {
     Path game = game("exit 0\n");

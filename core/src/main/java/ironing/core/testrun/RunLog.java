@@ -3,6 +3,10 @@ package ironing.core.testrun;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,6 +30,7 @@ public final class RunLog {
    * @param read path to SHA-256 of what was read; empty hash where the game did not say
    * @param plugins plugin to slot
    * @param end the code of the end event; empty when the log breaks off
+   * @param loading from the start until the game had loaded; empty where the log does not say
    */
   public record Summary(
       Optional<String> gameVersion,
@@ -34,7 +39,8 @@ public final class RunLog {
       List<Report> reports,
       List<Fault> warnings,
       Optional<Fault> fault,
-      Optional<Integer> end) {}
+      Optional<Integer> end,
+      Optional<Duration> loading) {}
 
   private RunLog() {}
 
@@ -46,10 +52,15 @@ public final class RunLog {
     List<Fault> warnings = new ArrayList<>();
     Optional<Fault> fault = Optional.empty();
     Optional<Integer> end = Optional.empty();
+    Optional<Instant> started = Optional.empty(), loaded = Optional.empty();
     for (String line : lines) {
       JsonNode e = parse(line);
       switch (e.path("event").asText()) {
-        case "start" -> version = Optional.of(e.path("version").asText());
+        case "start" -> {
+          version = Optional.of(e.path("version").asText());
+          started = time(e);
+        }
+        case "loaded" -> loaded = time(e);
         case "read" -> {
           if (e.has("plugin")) plugins.put(e.path("plugin").asText(), e.path("slot").asInt());
           if (e.has("path")) read.put(e.path("path").asText(), e.path("sha256").asText());
@@ -69,7 +80,22 @@ public final class RunLog {
         }
       }
     }
-    return new Summary(version, read, plugins, reports, warnings, fault, end);
+    return new Summary(
+        version, read, plugins, reports, warnings, fault, end, between(started, loaded));
+  }
+
+  // a clock that was put back meanwhile tells nothing
+  private static Optional<Duration> between(Optional<Instant> from, Optional<Instant> to) {
+    if (from.isEmpty() || to.isEmpty() || to.get().isBefore(from.get())) return Optional.empty();
+    return Optional.of(Duration.between(from.get(), to.get()));
+  }
+
+  private static Optional<Instant> time(JsonNode e) {
+    try {
+      return Optional.of(OffsetDateTime.parse(e.path("at").asText()).toInstant());
+    } catch (DateTimeParseException noTime) {
+      return Optional.empty();
+    }
   }
 
   /** The same of what a game has said since it started last: some start themselves again. */

@@ -3,6 +3,7 @@ package ironing.core.trouble;
 import ironing.core.path.PathCase;
 import ironing.core.testrun.RunLog;
 import ironing.core.testrun.RunLog.Report;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -14,7 +15,7 @@ import java.util.regex.Pattern;
  * @param name the code of a fault or a warning, the name of a report, the path of a file, or what
  *     the user says in words
  * @param place the path or the plugin that the fault or warning names; empty for any
- * @param value of a report; an exit code; a limit in milliseconds
+ * @param value of a report; an exit code; a limit in milliseconds or MiB; how often to measure
  */
 public record Fault(Kind kind, String name, String place, String value) {
   /** How a fault is told. */
@@ -37,10 +38,17 @@ public record Fault(Kind kind, String name, String place, String value) {
     ANY,
     /** It takes longer than so many milliseconds until the game ends. */
     SLOWER,
+    /** It takes longer than so many milliseconds until the game has loaded. */
+    LOADS_SLOWER,
+    /** It has more than so many MiB of memory at a time. */
+    OVER_MEMORY,
+    /** Nothing is wrong: what a mod costs is measured ({@link Measuring}). */
+    COSTS,
     /** Only the user can tell. */
     WORDS
   }
 
+  private static final long MIB = 1L << 20;
   private static final Pattern NUMBER = Pattern.compile("-?\\d+(\\.\\d+)?([eE][+-]?\\d+)?");
 
   /** The fault over which a run has stopped, or of which it has warned, by what its log says. */
@@ -62,7 +70,11 @@ public record Fault(Kind kind, String name, String place, String value) {
     return switch (kind) {
       case WORDS -> Answer.CANNOT_TELL;
       case ANY -> anything(run);
-      case SLOWER -> slower(run);
+      case SLOWER -> over(run, Optional.of(run.ms()), 1);
+      case LOADS_SLOWER ->
+          over(run, run.log().flatMap(RunLog.Summary::loading).map(Duration::toMillis), 1);
+      case OVER_MEMORY -> over(run, run.peakBytes(), MIB);
+      case COSTS -> run.cameToItsEnd() ? Answer.WORKS : stopped(run);
       case STOPS -> among(run, paths, run.log().flatMap(RunLog.Summary::fault).stream().toList());
       case WARNS -> among(run, paths, run.log().map(RunLog.Summary::warnings).orElse(List.of()));
       case SAYS -> when(run, run.saidFault().equals(name));
@@ -83,10 +95,11 @@ public record Fault(Kind kind, String name, String place, String value) {
     return run.cutOff() ? Answer.CANNOT_TELL : Answer.FAILS;
   }
 
-  private Answer slower(RunFacts run) {
-    long limit = Long.parseLong(value);
-    if (run.ms() > limit) return Answer.FAILS;
-    return run.cameToItsEnd() ? Answer.WORKS : stopped(run);
+  private Answer over(RunFacts run, Optional<Long> measured, long unit) {
+    long limit = Long.parseLong(value) * unit;
+    if (measured.filter(m -> m > limit).isPresent()) return Answer.FAILS;
+    if (!run.cameToItsEnd()) return stopped(run);
+    return measured.isPresent() ? Answer.WORKS : Answer.CANNOT_TELL;
   }
 
   private Answer among(RunFacts run, PathCase paths, List<RunLog.Fault> told) {

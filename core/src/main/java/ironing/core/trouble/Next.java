@@ -19,6 +19,10 @@ public sealed interface Next {
     NARROW,
     /** Whether it goes without one that is under suspicion no more, or was never told apart. */
     LEAVE_OUT,
+    /** To measure the whole set. */
+    MEASURE_WITH,
+    /** To measure it without one member. */
+    MEASURE_WITHOUT,
     /** Whether it shows with the set that was found, once more. */
     PROOF_WITH,
     /** Whether it does not show without one member of the set that was found. */
@@ -34,7 +38,7 @@ public sealed interface Next {
    * A set to try.
    *
    * @param set closed
-   * @param without for a proof, the member that it is tried without; -1 otherwise
+   * @param without for a proof or a measurement, the member that it is tried without; -1 otherwise
    * @param suspects the members of which nobody knows yet whether the fault needs them
    * @param hunted those of them among which one is that the fault needs
    * @param certain those that it is known to need, with what they need
@@ -58,6 +62,9 @@ public sealed interface Next {
    * @param unproved the members without which it could not be told
    */
   record Found(BitSet set, BitSet unproved) implements Next {}
+
+  /** What a member costs is measured. */
+  record Measured() implements Next {}
 
   /** The fault does not show with everything, or with no step of a build-up. */
   record NotShown() implements Next {}

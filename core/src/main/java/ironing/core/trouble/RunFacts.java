@@ -11,13 +11,15 @@ import java.util.Optional;
  * @param saidFault the line of its output that means a fault; empty for none
  * @param ms how long it took
  * @param cutOff whether it was ended because it took longer than it may
+ * @param peakBytes the most memory that it had at a time; empty where nobody knows it
  */
 public record RunFacts(
     Optional<Integer> exitCode,
     Optional<RunLog.Summary> log,
     String saidFault,
     long ms,
-    boolean cutOff) {
+    boolean cutOff,
+    Optional<Long> peakBytes) {
   /** Whether the game came to its end with nothing that stopped it. */
   boolean cameToItsEnd() {
     return !cutOff

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.testrun.RunLog.Fault;
 import ironing.core.testrun.RunLog.Report;
 import ironing.core.testrun.RunLog.Summary;
+import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -17,6 +18,7 @@ class RunLogTest {
                 "{\"at\":\"2026-01-01T00:00:00Z\",\"event\":\"start\",\"version\":\"1.4.2\"}",
                 "{\"event\":\"read\",\"path\":\"data/a\",\"sha256\":\"ab\"}",
                 "{\"event\":\"read\",\"plugin\":\"A.plug\",\"slot\":3}",
+                "{\"at\":\"2026-01-01T01:00:02.5+01:00\",\"event\":\"loaded\"}",
                 "{\"event\":\"report\",\"name\":\"Fare\",\"value\":4.2,\"unit\":\"crowns\",\"from\":\"A.plug/1\"}",
                 "{\"event\":\"warning\",\"code\":\"w\",\"text\":\"look\"}",
                 "{\"event\":\"fault\",\"code\":\"master-missing\",\"text\":\"no\",\"path\":\"data/A.plug\",\"plugin\":\"A.plug\",\"record\":\"A.plug/1\"}",
@@ -29,6 +31,19 @@ class RunLogTest {
     assertThat(s.fault())
         .contains(new Fault("master-missing", "no", "data/A.plug", "A.plug", "A.plug/1"));
     assertThat(s.end()).contains(3);
+    assertThat(s.loading()).contains(Duration.ofMillis(2500));
+  }
+
+  @Test
+  void how_long_loading_took_is_only_said_where_both_times_are_known() {
+    String start = "{\"at\":\"2026-01-01T00:00:09Z\",\"event\":\"start\",\"version\":\"1\"}";
+    for (String loaded : List.of("\"2026-01-01T00:00:08Z\"", "\"soon\"", "7", "null", "[]"))
+      assertThat(
+              RunLog.summarise(List.of(start, "{\"at\":" + loaded + ",\"event\":\"loaded\"}"))
+                  .loading())
+          .as(loaded)
+          .isEmpty();
+    assertThat(RunLog.summarise(List.of(start)).loading()).isEmpty();
   }
 
   @Test

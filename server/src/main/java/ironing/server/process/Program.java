@@ -6,8 +6,10 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
@@ -15,7 +17,7 @@ import java.util.function.Consumer;
  * A program that runs: started from a list of arguments, never by a shell, so that a folder's name
  * cannot become a command. What it prints, on both of its streams, is kept.
  *
- * <p>Threads: one listens; any may ask for the output or stop it.
+ * <p>Threads: one listens, one looks at its memory; any may ask for the output or stop it.
  */
 public final class Program {
   /** Of what it prints no more is kept; it is listened to all the same. */
@@ -25,9 +27,12 @@ public final class Program {
   private final Process process;
   // one writes while others read: each access holds its lock
   private final StringBuilder output = new StringBuilder();
+  private final PeakMemory memory;
+  private final long began = System.nanoTime();
 
   private Program(Process process) {
     this.process = process;
+    this.memory = PeakMemory.of(process.toHandle());
   }
 
   /**
@@ -68,6 +73,19 @@ public final class Program {
       }
       return process.waitFor();
     }
+  }
+
+  /** How long it has been since it was started. */
+  public Duration age() {
+    return Duration.ofNanos(System.nanoTime() - began);
+  }
+
+  /**
+   * The most memory, in bytes, that it and all that it has started had at one time so far; empty
+   * where this machine does not tell, or it ended too soon to be looked at.
+   */
+  public Optional<Long> peakBytes() {
+    return memory.bytes();
   }
 
   private void keep(String line) {

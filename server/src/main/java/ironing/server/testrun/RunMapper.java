@@ -20,7 +20,10 @@ interface RunMapper {
       Long profileId,
       String picture,
       String saidFault,
-      boolean isCutOff) {}
+      boolean isCutOff,
+      Long ms,
+      Long loadingMs,
+      Long peakBytes) {}
 
   /** A run without what it said. */
   record RunLine(
@@ -35,7 +38,7 @@ interface RunMapper {
 
   String RUN =
       "select id, started_at, ended_at, exit_code, output, log, profile_id, picture, said_fault,"
-          + " is_cut_off from run ";
+          + " is_cut_off, ms, loading_ms, peak_bytes from run ";
 
   @Select(
       """
@@ -61,7 +64,8 @@ interface RunMapper {
   @Update(
       """
       update run set ended_at = now(), exit_code = #{exitCode}, output = #{output}, log = #{log},
-        said_fault = #{saidFault}, is_cut_off = #{cutOff}
+        said_fault = #{saidFault}, is_cut_off = #{cutOff}, ms = #{ms}, loading_ms = #{loadingMs},
+        peak_bytes = #{peakBytes}
       where id = #{id}
       """)
   void end(
@@ -70,7 +74,10 @@ interface RunMapper {
       @Param("output") String output,
       @Param("log") String log,
       @Param("saidFault") String saidFault,
-      @Param("cutOff") boolean cutOff);
+      @Param("cutOff") boolean cutOff,
+      @Param("ms") long ms,
+      @Param("loadingMs") Long loadingMs,
+      @Param("peakBytes") Long peakBytes);
 
   @Update("update run set picture = #{picture} where id = #{id}")
   void setPicture(@Param("id") long id, @Param("picture") String picture);
@@ -127,6 +134,26 @@ interface RunMapper {
       order by id desc limit 20
       """)
   List<ArrangedRow> arranged(@Param("workspace") long workspace, @Param("profile") long profile);
+
+  /** What a run of the user's has cost, and how its profile was arranged. */
+  record CostRow(
+      long id,
+      OffsetDateTime startedAt,
+      long ms,
+      Long loadingMs,
+      Long peakBytes,
+      Integer exitCode,
+      String arrangement) {}
+
+  /** A run and some before it of which it is known, the newest first. */
+  @Select(
+      """
+      select id, started_at, ms, loading_ms, peak_bytes, exit_code, arrangement from run
+      where workspace_id = #{workspace} and id <= #{id} and ms is not null and not is_trial
+      order by id desc limit #{most}
+      """)
+  List<CostRow> costs(
+      @Param("workspace") long workspace, @Param("id") long id, @Param("most") int most);
 
   @Select(RUN + "where workspace_id = #{workspace} and id = #{id}")
   RunRow run(@Param("workspace") long workspace, @Param("id") long id);

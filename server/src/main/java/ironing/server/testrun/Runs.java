@@ -244,8 +244,11 @@ public class Runs {
             Optional.of(row.exitCode()),
             summary,
             row.saidFault(),
-            Duration.between(row.startedAt(), row.endedAt()).toMillis(),
-            row.isCutOff()));
+            row.ms() == null
+                ? Duration.between(row.startedAt(), row.endedAt()).toMillis()
+                : row.ms(),
+            row.isCutOff(),
+            Optional.ofNullable(row.peakBytes())));
   }
 
   private static Path folder(OpenWorkspace open, GameDefinition.Run run) {
@@ -279,12 +282,23 @@ public class Runs {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     } finally {
+      Duration took = l.program().age();
       try {
         // of a trial it is summed up while the game runs, which need not wait for that
         summed.join();
         String log = withoutNul(freshLog(open, run, logBefore));
         String output = l.program().output();
-        db.end(l.run(), code, output, log, run.faultIn(output).orElse(""), l.cutOff().get());
+        Optional<Duration> loading = RunLog.sinceLastStart(log.lines().toList()).loading();
+        db.end(
+            l.run(),
+            code,
+            output,
+            log,
+            run.faultIn(output).orElse(""),
+            l.cutOff().get(),
+            took.toMillis(),
+            loading.map(Duration::toMillis).orElse(null),
+            l.program().peakBytes().orElse(null));
       } finally {
         ended.forget(open.workspace());
         live.remove(open.workspace());

@@ -18,6 +18,9 @@ final class FaultWords {
       case NOT_READ -> "The game does not read " + f.name() + ".";
       case ANY -> "The game does not come to its end.";
       case SLOWER -> "A run takes longer than " + seconds(f.value()) + " s.";
+      case LOADS_SLOWER -> "The game loads for longer than " + seconds(f.value()) + " s.";
+      case OVER_MEMORY -> "The game has more than " + f.value() + " MiB of memory.";
+      case COSTS -> "What " + f.name() + " costs.";
       case WORDS -> f.name();
     };
   }

@@ -1,6 +1,7 @@
 package ironing.server.trouble;
 
 import ironing.core.trouble.Fault;
+import ironing.core.trouble.Measuring;
 import ironing.core.trouble.Next;
 import ironing.core.trouble.Part;
 import ironing.core.trouble.SearchedInside.Named;
@@ -12,6 +13,7 @@ import ironing.server.trouble.SearchMapper.TryRow;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /**
@@ -37,10 +39,22 @@ record Search(
       SearchedParts searched,
       List<Part> known,
       List<TryRow> tries) {
-    TriedSets tried =
-        new TriedSets(tries.stream().map(t -> new Tried(set(t.members()), t.answer())).toList());
-    return new Search(
-        row, fault, named, searched, known, tries, tried, searched.search().next(tried));
+    List<Tried> all = tries.stream().map(t -> new Tried(set(t.members()), t.answer())).toList();
+    TriedSets tried = new TriedSets(all);
+    Next next =
+        row.measured() == null
+            ? searched.search().next(tried)
+            : measuring(row, fault, searched).next(all);
+    return new Search(row, fault, named, searched, known, tries, tried, next);
+  }
+
+  private static Measuring measuring(SearchRow row, Fault fault, SearchedParts searched) {
+    return new Measuring(searched.members(), row.measured(), Integer.parseInt(fault.value()));
+  }
+
+  /** How the part is measured that this is about; empty for a search. */
+  Optional<Measuring> measuring() {
+    return Optional.ofNullable(row.measured()).map(m -> measuring(row, fault, searched));
   }
 
   long id() {

@@ -1,9 +1,11 @@
 package ironing.server.trouble;
 
 import ironing.core.trouble.Answer;
+import ironing.core.trouble.Next;
 import ironing.core.trouble.Part.Level;
 import java.time.OffsetDateTime;
 import java.util.List;
+import java.util.Optional;
 import org.apache.ibatis.annotations.Delete;
 import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
@@ -30,7 +32,9 @@ interface SearchMapper {
     /** What was found did not show the fault again. */
     UNTOLD,
     /** The user has given it up. */
-    LEFT;
+    LEFT,
+    /** What a mod costs is measured. */
+    MEASURED;
 
     boolean isOver() {
       return this != SEARCHING && this != RESTING;
@@ -43,6 +47,7 @@ interface SearchMapper {
    * @param base in which all parts are in play
    * @param inFolderAfter of a search among mods: where a set of it, or of one inside of it, may lie
    *     in the game folder, the user's last deployment before that; null where none does
+   * @param measured the part of which it is measured what it costs; null for a search
    */
   record SearchRow(
       long id,
@@ -63,11 +68,13 @@ interface SearchMapper {
       String arrangement,
       String base,
       boolean wasDeployed,
-      Long inFolderAfter) {}
+      Long inFolderAfter,
+      Integer measured) {}
 
   /**
    * @param members numbers of parts, between commas
    * @param picture the sum of what was tried; empty where no run is known
+   * @param ms what its run took, as {@code loadingMs} and {@code peakBytes}; null where not known
    */
   record TryRow(
       long id,
@@ -79,7 +86,35 @@ interface SearchMapper {
       boolean isByUser,
       String note,
       OffsetDateTime at,
-      String picture) {}
+      String picture,
+      Long ms,
+      Long loadingMs,
+      Long peakBytes) {
+    /** One to write down. */
+    static TryRow told(
+        long search,
+        String members,
+        Next.Why why,
+        Optional<Long> run,
+        Answer answer,
+        boolean byUser,
+        String note) {
+      return new TryRow(
+          0,
+          search,
+          members,
+          why.name(),
+          run.orElse(null),
+          answer,
+          byUser,
+          note,
+          null,
+          "",
+          null,
+          null,
+          null);
+    }
+  }
 
   /** The number that a new row gets. */
   final class NewSearch {
@@ -97,10 +132,12 @@ interface SearchMapper {
   @Insert(
       """
       insert into search (workspace_id, parent_id, level, state, is_automatic, limit_seconds, fault,
-        named, parts, known, found, profile_id, trial_profile_id, arrangement, base, was_deployed)
+        named, parts, known, found, profile_id, trial_profile_id, arrangement, base, was_deployed,
+        measured)
       values (#{s.workspaceId}, #{s.parentId}, #{s.level}, #{s.state}, #{s.isAutomatic},
         #{s.limitSeconds}, #{s.fault}, #{s.named}, #{s.parts}, #{s.known}, #{s.found},
-        #{s.profileId}, #{s.trialProfileId}, #{s.arrangement}, #{s.base}, #{s.wasDeployed})
+        #{s.profileId}, #{s.trialProfileId}, #{s.arrangement}, #{s.base}, #{s.wasDeployed},
+        #{s.measured})
       """)
   @Options(useGeneratedKeys = true, keyProperty = "row.id", keyColumn = "id")
   void add(@Param("s") SearchRow s, @Param("row") NewSearch row);
@@ -130,7 +167,7 @@ interface SearchMapper {
 
   @Select(
       """
-      select t.*, coalesce(r.picture, '') as picture
+      select t.*, coalesce(r.picture, '') as picture, r.ms, r.loading_ms, r.peak_bytes
       from search_try t left join run r on r.id = t.run_id
       where search_id = #{search} order by t.id
       """)

@@ -31,14 +31,17 @@ import org.springframework.stereotype.Component;
 class SearchRunner {
   private static final Duration BREATH = Duration.ofSeconds(30);
   private final Searches searches;
+  private final Beginnings beginnings;
   private final Deployments deployments;
   private final Runs runs;
   private final Jobs jobs;
   // the jobs of searches that go on, by search
   private final Map<Long, Long> going = new ConcurrentHashMap<>();
 
-  SearchRunner(Searches searches, Deployments deployments, Runs runs, Jobs jobs) {
+  SearchRunner(
+      Searches searches, Beginnings beginnings, Deployments deployments, Runs runs, Jobs jobs) {
     this.searches = searches;
+    this.beginnings = beginnings;
     this.deployments = deployments;
     this.runs = runs;
     this.jobs = jobs;
@@ -114,13 +117,13 @@ class SearchRunner {
       return deeper(searches.get(search.workspace(), search.row().parentId()));
     Optional<SearchRow> order = searches.orderOf(search);
     if (order.isPresent() && !order.get().state().isOver()) return order.map(this::get);
-    Optional<Search> begun = order.isPresent() ? Optional.empty() : searches.order(search);
+    Optional<Search> begun = order.isPresent() ? Optional.empty() : beginnings.order(search);
     return begun.isPresent() ? begun : deeper(search);
   }
 
   private Optional<Search> deeper(Search search) {
     Optional<SearchRow> inside = searches.child(search);
-    if (inside.isEmpty()) return searches.inside(search);
+    if (inside.isEmpty()) return beginnings.inside(search);
     return inside.get().state().isOver() ? further(get(inside.get())) : inside.map(this::get);
   }
 

@@ -11,13 +11,8 @@ import ironing.core.trouble.Part;
 import ironing.core.trouble.Part.Level;
 import ironing.core.trouble.SearchedInside;
 import ironing.core.trouble.SearchedInside.Named;
-import ironing.core.trouble.SearchedMods;
-import ironing.core.trouble.SearchedMods.MendsOf;
 import ironing.core.trouble.SearchedParts;
 import ironing.server.deploy.Deployments;
-import ironing.server.deploy.OwnSaves;
-import ironing.server.mends.Mends;
-import ironing.server.mends.Mends.MendView;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.trouble.SearchMapper.NewSearch;
@@ -31,7 +26,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -45,14 +39,10 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 class Searches {
-  private static final String TRIAL = "Sets that are tried";
   private final SearchMapper db;
   private final OpenWorkspaces workspaces;
   private final Profiles profiles;
   private final Deployments deployments;
-  private final OwnSaves saves;
-  private final Suspecting suspecting;
-  private final Mends mends;
   private final Events events;
   private final Json json;
   private final TransactionTemplate transaction;
@@ -62,9 +52,6 @@ class Searches {
       OpenWorkspaces workspaces,
       Profiles profiles,
       Deployments deployments,
-      OwnSaves saves,
-      Suspecting suspecting,
-      Mends mends,
       Events events,
       Json json,
       TransactionTemplate transaction) {
@@ -72,71 +59,9 @@ class Searches {
     this.workspaces = workspaces;
     this.profiles = profiles;
     this.deployments = deployments;
-    this.saves = saves;
-    this.suspecting = suspecting;
-    this.mends = mends;
     this.events = events;
     this.json = json;
     this.transaction = transaction;
-  }
-
-  /**
-   * How a search is to be made.
-   *
-   * @param automatic whether it goes on by itself; else the user plays and says how it went
-   * @param limitSeconds how long one run may take
-   * @param mends whether a mend is in play where all is that it was made from; else none is
-   * @param inSteps whether the set is built up in steps, to stop at the first that fails
-   */
-  record Manner(boolean automatic, int limitSeconds, boolean mends, boolean inSteps) {}
-
-  /**
-   * Begins a search among the mods that are on.
-   *
-   * @throws IroningException with code {@code search-goes-on} where another is not over, {@code
-   *     search-by-hand} where no run can tell the fault, {@code search-not-deployed} where the game
-   *     folder is not as arranged, or {@code search-nothing} where no mod is on
-   */
-  Search begin(long workspace, Fault fault, Named named, Manner manner) {
-    OpenWorkspace open = workspaces.get(workspace);
-    requireNone(workspace);
-    if (manner.automatic() && !fault.isTold()) throw byHand(fault);
-    // a set that is built up need never have been in the folder as a whole
-    if (!manner.inSteps()) requireTold(open);
-    MendsOf made = mendsOf(open, manner.mends());
-    SearchedParts searched =
-        SearchedMods.of(
-            open.value(), made, suspecting.of(open, fault, named).reasons(), manner.inSteps());
-    if (searched.parts().isEmpty())
-      throw IroningException.of(
-          "search-nothing",
-          open.title(),
-          "No mod is on, so none can be behind it.",
-          "Look at the game itself, or switch on the mods with which it shows.");
-    String arrangement = profiles.written(open.picture().arrangement());
-    long trial = trialProfile(open);
-    SearchRow row =
-        new SearchRow(
-            0,
-            workspace,
-            null,
-            null,
-            Level.MODS,
-            SearchState.SEARCHING,
-            manner.automatic(),
-            manner.limitSeconds(),
-            json.write(fault),
-            json.write(named),
-            json.write(searched),
-            "[]",
-            "[]",
-            open.profile(),
-            trial,
-            arrangement,
-            arrangement,
-            !deployments.laidOut(open).files().isEmpty(),
-            null);
-    return added(row);
   }
 
   /** The same search, where no other of its workspace goes on. */
@@ -149,7 +74,7 @@ class Searches {
     return db.tries(row.id()).size();
   }
 
-  private void requireNone(long workspace) {
+  void requireNone(long workspace) {
     for (SearchRow r : db.all(workspace)) {
       if (!r.state().isOver()) throw goesOn(r);
     }
@@ -171,39 +96,17 @@ class Searches {
         "Search by hand, or name the fault by what the game says.");
   }
 
-  // what shows the fault has to be known: what lies in the folder has to be what is arranged
-  private void requireTold(OpenWorkspace open) {
-    boolean nothing = deployments.laidOut(open).files().isEmpty();
-    if (nothing || deployments.distance(open).total() == 0) return;
-    throw IroningException.of(
-        "search-not-deployed",
-        open.title(),
-        "Its folder is not as you have arranged it, so it is not known with what the fault shows.",
-        "Deploy, see that the fault still shows, then search.");
-  }
-
-  private MendsOf mendsOf(OpenWorkspace open, boolean kept) {
-    Map<Long, List<String>> merged = new HashMap<>();
-    for (MendView m : mends.of(open))
-      if (m.on() && !m.sources().isEmpty()) merged.put(m.mod(), m.sources());
-    return new MendsOf(mends.patched(open), merged, kept);
-  }
-
-  /** The profile that sets are tried with: it begins with the settings and saves of the user’s. */
-  private long trialProfile(OpenWorkspace open) {
-    Optional<Long> known =
-        db.all(open.workspace()).stream().map(SearchRow::trialProfileId).findFirst();
-    known.ifPresent(p -> profiles.renewAside(open, p));
-    long trial = known.orElseGet(() -> profiles.createAside(open, TRIAL));
-    if (saves.has(open)) saves.copy(open.as(trial, open.picture()), open.profile());
-    return trial;
-  }
-
-  private Search added(SearchRow row) {
+  /** Writes a search down that begins. */
+  Search added(SearchRow row) {
     NewSearch made = new NewSearch();
     db.add(row, made);
     tell(row.workspaceId(), made.getId());
     return get(row.workspaceId(), made.getId());
+  }
+
+  /** Writes down how a try went. */
+  void addTry(TryRow row) {
+    db.addTry(row);
   }
 
   private void tell(long workspace, long search) {
@@ -354,17 +257,8 @@ class Searches {
       boolean byUser,
       String note) {
     db.addTry(
-        new TryRow(
-            0,
-            search.id(),
-            Search.written(asked.set()),
-            asked.why().name(),
-            run.orElse(null),
-            answer,
-            byUser,
-            note,
-            null,
-            ""));
+        TryRow.told(
+            search.id(), Search.written(asked.set()), asked.why(), run, answer, byUser, note));
     tell(search.workspace(), search.id());
   }
 
@@ -405,113 +299,12 @@ class Searches {
     if (search.next() instanceof Next.Try) return;
     SearchState state = SearchState.UNTOLD;
     if (search.next() instanceof Next.Found) state = SearchState.FOUND;
+    if (search.next() instanceof Next.Measured) state = SearchState.MEASURED;
     if (search.next() instanceof Next.NotShown) state = SearchState.NOT_SHOWN;
     if (search.next() instanceof Next.GoesWithNone) state = SearchState.NONE;
     List<Part> found = search.next() instanceof Next.Found f ? search.parts(f.set()) : List.of();
     db.end(search.id(), state, json.write(found));
     tell(search.workspace(), search.id());
-  }
-
-  /**
-   * The search that goes on inside of what another has found; empty where nothing is in there that
-   * could be left out by itself.
-   */
-  Optional<Search> inside(Search search) {
-    return begunInside(search, false);
-  }
-
-  /** The search whether it is the order of what another one has found; empty where it cannot be. */
-  Optional<Search> order(Search search) {
-    return search.row().level() == Level.MODS ? begunInside(search, true) : Optional.empty();
-  }
-
-  private Optional<Search> begunInside(Search search, boolean order) {
-    if (!(search.next() instanceof Next.Found found)) return Optional.empty();
-    OpenWorkspace open = workspaces.get(search.workspace());
-    Arrangement base =
-        search.searched().arranged(profiles.read(open, search.row().base()), found.set());
-    OpenWorkspace all = open.as(open.picture().rearranged(base));
-    List<Part> parts = search.parts(found.set());
-    List<Part> known = new ArrayList<>(search.known());
-    if (!order) known.addAll(parts);
-    Optional<SearchedParts> inside =
-        order
-            ? Optional.of(SearchedInside.order(all.value(), parts, search.searched()))
-            : inside(all, search, parts);
-    if (inside.isEmpty() || inside.get().parts().isEmpty()) return Optional.empty();
-    SearchRow r = search.row();
-    SearchRow row =
-        new SearchRow(
-            0,
-            r.workspaceId(),
-            r.id(),
-            null,
-            inside.get().level(),
-            SearchState.SEARCHING,
-            r.isAutomatic(),
-            r.limitSeconds(),
-            r.fault(),
-            r.named(),
-            json.write(inside.get()),
-            json.write(known),
-            "[]",
-            r.profileId(),
-            r.trialProfileId(),
-            r.arrangement(),
-            profiles.written(base),
-            r.wasDeployed(),
-            null);
-    return transaction.execute(
-        t -> Optional.of(begunWith(row, inside.get(), shown(search, found))));
-  }
-
-  /** The try that showed the fault with what was found. */
-  private static TryRow shown(Search search, Next.Found found) {
-    String set = Search.written(found.set());
-    return search.tries().stream()
-        .filter(t -> t.answer() == Answer.FAILS && t.members().equals(set))
-        .findFirst()
-        .orElseThrow();
-  }
-
-  /** A search whose first answer is known already: with everything the fault shows. */
-  private Search begunWith(SearchRow row, SearchedParts inside, TryRow shown) {
-    Search made = added(row);
-    db.addTry(
-        new TryRow(
-            0,
-            made.id(),
-            Search.written(inside.members().all()),
-            Next.Why.EVERYTHING.name(),
-            shown.runId(),
-            Answer.FAILS,
-            shown.isByUser(),
-            "",
-            null,
-            ""));
-    return get(row.workspaceId(), made.id());
-  }
-
-  private Optional<SearchedParts> inside(OpenWorkspace all, Search search, List<Part> parts) {
-    Level level = search.row().level();
-    try {
-      return switch (level) {
-        case MODS ->
-            Optional.of(
-                SearchedInside.files(
-                    all.value(), parts.stream().map(Part::mod).toList(), search.named()));
-        case FILES -> {
-          List<Part> plugins = parts.stream().filter(p -> all.game().isPlugin(p.path())).toList();
-          yield plugins.isEmpty()
-              ? Optional.empty()
-              : Optional.of(SearchedInside.records(all.value(), plugins, search.named()));
-        }
-        case RECORDS -> Optional.of(SearchedInside.fields(all.value(), parts));
-        case FIELDS, ORDER -> Optional.empty();
-      };
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 
   /** The search that goes on inside of another one; empty where none does. */

@@ -6,6 +6,7 @@ import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.testrun.Runs;
+import ironing.server.trouble.MeasuredViews.MeasureRequest;
 import ironing.server.trouble.SearchMapper.SearchState;
 import ironing.server.trouble.TroubleViews.AnswerRequest;
 import ironing.server.trouble.TroubleViews.FaultRequest;
@@ -33,6 +34,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}")
 class TroubleController {
   private final Searches searches;
+  private final Beginnings beginnings;
   private final SearchRunner runner;
   private final Suspecting suspecting;
   private final OpenWorkspaces workspaces;
@@ -42,6 +44,7 @@ class TroubleController {
 
   TroubleController(
       Searches searches,
+      Beginnings beginnings,
       SearchRunner runner,
       Suspecting suspecting,
       OpenWorkspaces workspaces,
@@ -49,6 +52,7 @@ class TroubleController {
       Jobs jobs,
       FindingOfSearch finding) {
     this.searches = searches;
+    this.beginnings = beginnings;
     this.runner = runner;
     this.suspecting = suspecting;
     this.workspaces = workspaces;
@@ -80,8 +84,19 @@ class TroubleController {
   @ResponseStatus(HttpStatus.CREATED)
   SearchView begin(@PathVariable long workspace, @RequestBody SearchRequest body) {
     Search search =
-        searches.begin(workspace, body.fault().fault(), body.fault().named(), body.manner());
+        beginnings.begin(workspace, body.fault().fault(), body.fault().named(), body.manner());
     if (search.row().isAutomatic()) runner.start(search);
+    return view(searches.get(workspace, search.id()));
+  }
+
+  /** Begins to measure what a mod costs: it goes on, rests and is given up as a search. */
+  @PostMapping("/measurements")
+  @ResponseStatus(HttpStatus.CREATED)
+  SearchView measure(@PathVariable long workspace, @RequestBody MeasureRequest body) {
+    Search search =
+        beginnings.measure(
+            workspace, body.mod(), body.often(), TroubleViews.limitOf(body.limitSeconds()));
+    runner.start(search);
     return view(searches.get(workspace, search.id()));
   }
 
@@ -164,7 +179,7 @@ class TroubleController {
   @ResponseStatus(HttpStatus.CREATED)
   SearchView inside(@PathVariable long workspace, @PathVariable long search) {
     Search inside =
-        searches
+        beginnings
             .inside(searches.requireIdle(searches.get(workspace, search)))
             .orElseThrow(
                 () ->

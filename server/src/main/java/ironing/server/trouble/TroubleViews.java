@@ -11,6 +11,7 @@ import ironing.core.trouble.Suspicions;
 import ironing.core.trouble.Suspicions.Reason;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.testrun.Runs.Earlier;
+import ironing.server.trouble.MeasuredViews.MeasuredView;
 import ironing.server.trouble.SearchMapper.SearchRow;
 import ironing.server.trouble.SearchMapper.SearchState;
 import ironing.server.trouble.SearchMapper.TryRow;
@@ -41,8 +42,8 @@ final class TroubleViews {
    * @param name the code of a fault or warning, the name of a report, the path of a file, a line of
    *     the output, or your own words
    * @param place the path or plugin that the game names with it; absent for any
-   * @param value of a report, an exit code, or a limit in milliseconds; absent where the kind has
-   *     none
+   * @param value of a report, an exit code, or a limit in milliseconds or MiB; absent where the
+   *     kind has none
    * @param path that the game names; absent for none
    * @param plugin that the game names; absent for none
    * @param record that the game names, by key; absent for none
@@ -87,10 +88,15 @@ final class TroubleViews {
             f.value().matches("-?\\d{1,9}")
                 ? Optional.empty()
                 : Optional.of("“" + f.value() + "” is no exit code.");
-        case SLOWER ->
+        case SLOWER, LOADS_SLOWER ->
             f.value().matches("[1-9]\\d{0,8}")
                 ? Optional.empty()
                 : Optional.of("“" + f.value() + "” is no number of milliseconds above 0.");
+        case OVER_MEMORY ->
+            f.value().matches("[1-9]\\d{0,6}")
+                ? Optional.empty()
+                : Optional.of("“" + f.value() + "” is no number of MiB above 0.");
+        case COSTS -> Optional.of("What a mod costs is no fault: it is measured.");
         case ANY -> Optional.empty();
         default -> unnamed ? Optional.of("It has no name.") : Optional.empty();
       };
@@ -114,16 +120,26 @@ final class TroubleViews {
       @MayBeAbsent Integer limitSeconds,
       boolean mends,
       @MayBeAbsent Boolean inSteps) {
-    Searches.Manner manner() {
-      int limit = Objects.requireNonNullElse(limitSeconds, LIMIT_SECONDS);
-      if (limit < 1 || limit > LONGEST_LIMIT_SECONDS)
-        throw IroningException.of(
-            "fault-invalid",
-            "The time of one run",
-            "It is not between one second and a day.",
-            "Say how many seconds a run may take.");
-      return new Searches.Manner(automatic, limit, mends, Boolean.TRUE.equals(inSteps));
+    Beginnings.Manner manner() {
+      return new Beginnings.Manner(
+          automatic, limitOf(limitSeconds), mends, Boolean.TRUE.equals(inSteps));
     }
+  }
+
+  /**
+   * A limit in seconds, five minutes where none is given.
+   *
+   * @throws IroningException with code {@code fault-invalid} where it is none
+   */
+  static int limitOf(Integer limitSeconds) {
+    int limit = Objects.requireNonNullElse(limitSeconds, LIMIT_SECONDS);
+    if (limit < 1 || limit > LONGEST_LIMIT_SECONDS)
+      throw IroningException.of(
+          "fault-invalid",
+          "The time of one run",
+          "It is not between one second and a day.",
+          "Say how many seconds a run may take.");
+    return limit;
   }
 
   /**
@@ -203,6 +219,9 @@ final class TroubleViews {
    * @param note what else went wrong; empty for nothing
    * @param at when
    * @param picture the hash of all that the game could read; empty where no run is known
+   * @param ms how long its run took; absent where that is not known
+   * @param loadingMs how long until the game had loaded; absent where its log does not say
+   * @param peakBytes the most memory that the game had at a time; absent where nobody knows
    */
   record TryView(
       long id,
@@ -213,7 +232,10 @@ final class TroubleViews {
       boolean byUser,
       String note,
       String at,
-      String picture) {}
+      String picture,
+      @MayBeAbsent Long ms,
+      @MayBeAbsent Long loadingMs,
+      @MayBeAbsent Long peakBytes) {}
 
   /**
    * The set to try next.
@@ -270,6 +292,7 @@ final class TroubleViews {
    * @param order the search whether it is their order; absent where none is
    * @param steps numbers of the parts that come with each step, where the set is built up
    * @param updated the mods that have another version in use since it began
+   * @param measured what a mod costs, where that is what this is about; absent for a search
    */
   record SearchView(
       SearchLine search,
@@ -284,7 +307,8 @@ final class TroubleViews {
       @MayBeAbsent Long inside,
       @MayBeAbsent Long order,
       List<List<Integer>> steps,
-      List<String> updated) {}
+      List<String> updated,
+      @MayBeAbsent MeasuredView measured) {}
 
   /**
    * A mod that is suspected.
@@ -370,7 +394,8 @@ final class TroubleViews {
         inside.map(SearchRow::id).orElse(null),
         order.map(SearchRow::id).orElse(null),
         s.searched().steps(),
-        updated(open, s));
+        updated(open, s),
+        MeasuredViews.of(open, s));
   }
 
   private static List<Integer> numbers(BitSet set) {
@@ -387,7 +412,10 @@ final class TroubleViews {
         t.isByUser(),
         t.note(),
         t.at().toString(),
-        t.picture());
+        t.picture(),
+        t.ms(),
+        t.loadingMs(),
+        t.peakBytes());
   }
 
   private static List<PartView> parts(OpenWorkspace open, Search s) {

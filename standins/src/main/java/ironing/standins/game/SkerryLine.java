@@ -40,6 +40,7 @@ public final class SkerryLine {
         settings(game, journal);
         DataFiles files = new DataFiles(game, journal);
         World world = World.load(game, version, files, journal);
+        journal.event("loaded", e -> {});
         new Day(world, files, journal).play();
         save(game);
         code = PLAYED;

@@ -1,0 +1,15 @@
+-- What a run has cost; null where nobody knows it.
+alter table run
+  add column ms bigint,
+  -- until the game had loaded
+  add column loading_ms bigint,
+  -- the most memory at a time
+  add column peak_bytes bigint;
+
+-- A measurement goes on as a search does.
+alter table search
+  -- the number of the part of which it is measured what it costs; null for a search
+  add column measured int,
+  drop constraint search_state_check,
+  add constraint search_state_check check (state in
+    ('SEARCHING', 'RESTING', 'FOUND', 'NOT_SHOWN', 'NONE', 'UNTOLD', 'LEFT', 'MEASURED'));
