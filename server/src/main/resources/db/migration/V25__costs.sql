@@ -10,6 +10,8 @@ alter table run
 alter table search
   -- the number of the part of which it is measured what it costs; null for a search
   add column measured int,
+  -- how often the whole set is tried before the search goes on
+  add column whole_first int not null default 1,
   drop constraint search_state_check,
   add constraint search_state_check check (state in
     ('SEARCHING', 'RESTING', 'FOUND', 'NOT_SHOWN', 'NONE', 'UNTOLD', 'LEFT', 'MEASURED'));

@@ -514,6 +514,45 @@ class TroubleIT {
     assertThat(lying(folder)).isEqualTo(before);
   }
 
+  private static final String DARK_WITH_FOUR =
+      """
+      mkdir -p logs
+      say() { echo "{\\"at\\":\\"2026-01-01T00:00:00Z\\",$1}" >> logs/run.jsonl; }
+      rm -f logs/run.jsonl
+      say '"event":"start","version":"1"'
+      if [ -f add-ons/maps/7-a.map ] && [ ! -f add-ons/maps/4-b.map ]; then
+        say '"event":"report","name":"Lamps","value":9,"from":"7"'
+        say '"event":"read","path":"add-ons/maps/7-a.map"'
+      fi
+      say '"event":"end","code":0'
+      """;
+
+  @Test
+  void who_keeps_a_mod_from_showing_is_found_while_that_and_what_it_needs_stay_on()
+      throws Exception {
+    String base = workspace(api, game(DARK_WITH_FOUR));
+    long seven = 0;
+    for (JsonNode l : api.get(base + "/layers").path("layers"))
+      if (l.path("name").asText().equals("Mod 7")) seven = l.path("mod").asLong();
+    Map<String, Object> missing = Map.of("kind", "REPORTS_NOT", "name", "Lamps", "about", seven);
+    JsonNode found = over(api, begun(api, base, search(missing, true)));
+    assertThat(found(found, "modName")).containsExactly("Mod 4");
+    assertThat(found.path("always")).extracting(JsonNode::asText).contains("Mod 7", "Mod 5");
+    assertThat(found.path("parts").findValuesAsText("modName")).doesNotContain("Mod 7", "Mod 5");
+    idle(api, base);
+    // of a file it is known whose it is
+    Map<String, Object> unread = Map.of("kind", "NOT_READ", "name", "add-ons/maps/7-a.map");
+    assertThat(found(over(api, begun(api, base, search(unread, true))), "modName"))
+        .containsExactly("Mod 4");
+    idle(api, base);
+    assertThat(
+            api.refusal(
+                "POST",
+                base + "/suspects",
+                Map.of("kind", "REPORTS_NOT", "name", "Lamps", "about", 987654)))
+        .isEqualTo("not-found");
+  }
+
   private static final String SLOW_WITH_FIVE =
       """
       mkdir -p logs

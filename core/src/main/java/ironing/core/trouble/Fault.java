@@ -30,7 +30,7 @@ public record Fault(Kind kind, String name, String place, String value) {
     EXITS,
     /** The report has this value. */
     REPORTS,
-    /** The report has another value than this, or none. */
+    /** The report has another value than this, or there is none; without a value: there is none. */
     REPORTS_NOT,
     /** The game does not read this file. */
     NOT_READ,
@@ -86,7 +86,7 @@ public record Fault(Kind kind, String name, String place, String value) {
       case REPORTS_NOT ->
           last(run).isEmpty() && !run.cameToItsEnd()
               ? stopped(run)
-              : told(last(run).filter(r -> same(r.value(), value)).isEmpty());
+              : told(last(run).filter(r -> value.isEmpty() || same(r.value(), value)).isEmpty());
     };
   }
 

@@ -64,7 +64,14 @@ public final class SearchedInside {
     Map<Long, List<String>> plugins = new HashMap<>();
     for (Part p : mods) plugins.put(p.mod(), workspace.mods().get(p.mod()).plugins());
     return new SearchedParts(
-        Level.ORDER, List.copyOf(parts), List.of(), reasons, Map.of(), plugins, List.of());
+        Level.ORDER,
+        List.copyOf(parts),
+        List.of(),
+        reasons,
+        Map.of(),
+        plugins,
+        List.of(),
+        List.of());
   }
 
   /**

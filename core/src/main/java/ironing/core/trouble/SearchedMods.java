@@ -9,6 +9,7 @@ import ironing.core.trouble.Suspicions.Reason;
 import ironing.core.workspace.Mod;
 import ironing.core.workspace.Workspace;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -35,11 +36,17 @@ public final class SearchedMods {
 
   /**
    * @param reasons by mod; who is not named is suspected for nothing
+   * @param about mods without which the fault has no meaning: they, and what they need, are in play
+   *     in every set
    * @param inSteps whether the set is built up in steps ({@link BuildUp})
    *     <p>Cost: O(mods + plugins + needs).
    */
   public static SearchedParts of(
-      Workspace workspace, MendsOf mends, Map<Long, Set<Reason>> reasons, boolean inSteps) {
+      Workspace workspace,
+      MendsOf mends,
+      Map<Long, Set<Reason>> reasons,
+      Set<Long> about,
+      boolean inSteps) {
     List<Part> parts = new ArrayList<>();
     Map<Long, Integer> numbers = new HashMap<>();
     for (Layer l : workspace.picture().arrangement().layers()) {
@@ -48,10 +55,14 @@ public final class SearchedMods {
       numbers.put(l.mod(), parts.size());
       parts.add(Part.ofMod(l.mod()));
     }
-    Set<Need> needs = new LinkedHashSet<>();
-    ofCards(workspace, numbers, needs);
-    ofPlugins(workspace, numbers, needs);
-    mends.madeFrom().forEach((mend, mods) -> mods.forEach(m -> add(numbers, needs, mend, m)));
+    Set<Need> needs = needsOf(workspace, mends, numbers);
+    List<Long> always = always(parts, List.copyOf(needs), about);
+    if (!always.isEmpty()) {
+      parts.removeIf(p -> always.contains(p.mod()));
+      Map<Long, Integer> fewer = new HashMap<>();
+      for (Part p : parts) fewer.put(p.mod(), fewer.size());
+      needs = needsOf(workspace, mends, fewer);
+    }
     return new SearchedParts(
         Level.MODS,
         List.copyOf(parts),
@@ -59,7 +70,25 @@ public final class SearchedMods {
         parts.stream().map(p -> reasons.getOrDefault(p.mod(), Set.of())).toList(),
         mends.merged(),
         Map.of(),
+        always,
         inSteps ? BuildUp.steps(workspace, parts, List.copyOf(needs)) : List.of());
+  }
+
+  private static Set<Need> needsOf(Workspace workspace, MendsOf mends, Map<Long, Integer> numbers) {
+    Set<Need> needs = new LinkedHashSet<>();
+    ofCards(workspace, numbers, needs);
+    ofPlugins(workspace, numbers, needs);
+    mends.madeFrom().forEach((mend, mods) -> mods.forEach(m -> add(numbers, needs, mend, m)));
+    return needs;
+  }
+
+  /** Some mods and all that they need, near and far, in layer order. */
+  private static List<Long> always(List<Part> parts, List<Need> needs, Set<Long> about) {
+    if (about.isEmpty()) return List.of();
+    BitSet named = new BitSet();
+    for (int i = 0; i < parts.size(); i++) if (about.contains(parts.get(i).mod())) named.set(i);
+    return new Members(parts.size(), needs)
+        .closure(named).stream().mapToObj(i -> parts.get(i).mod()).toList();
   }
 
   private static void ofCards(Workspace workspace, Map<Long, Integer> numbers, Set<Need> needs) {

@@ -25,6 +25,7 @@ import java.util.TreeSet;
  * @param merged by the mod that is a merge, the plugins that it stands for: where it is left out
  *     they are on again
  * @param plugins of mods whose order is searched, the names of the plugins that they bring
+ * @param always mods that are in play in every set, and are no parts
  * @param steps the parts that come with each step of a build-up, in this order; empty where the set
  *     is not built up
  */
@@ -35,14 +36,16 @@ public record SearchedParts(
     List<Set<Reason>> reasons,
     Map<Long, List<String>> merged,
     Map<Long, List<String>> plugins,
+    List<Long> always,
     List<List<Integer>> steps) {
   public SearchedParts {
     plugins = plugins == null ? Map.of() : plugins;
+    always = always == null ? List.of() : always;
     steps = steps == null ? List.of() : steps;
   }
 
   SearchedParts(Level level, List<Part> parts, List<Need> needs, List<Set<Reason>> reasons) {
-    this(level, parts, needs, reasons, Map.of(), Map.of(), List.of());
+    this(level, parts, needs, reasons, Map.of(), Map.of(), List.of(), List.of());
   }
 
   public Members members() {
@@ -73,7 +76,7 @@ public record SearchedParts(
   }
 
   private Arrangement withMods(Arrangement base, BitSet set) {
-    Set<Long> on = new HashSet<>();
+    Set<Long> on = new HashSet<>(always);
     set.stream().forEach(i -> on.add(parts.get(i).mod()));
     List<Layer> layers = base.layers().stream().map(l -> l.withOn(on.contains(l.mod()))).toList();
     Set<String> again = new HashSet<>();

@@ -117,6 +117,16 @@ public final class Suspects {
       add(holdings.holderAt(slot).mod(), slot == inPlay ? Reason.NAMED : Reason.MEETS_NAMED);
   }
 
+  /** The mod whose file is in play at a path; empty for the game's own, and where none is. */
+  public static Optional<Long> bringerOf(Workspace workspace, String path) {
+    Standing standing = workspace.picture().standing();
+    int id = standing.holdings().idOf(path);
+    int slot = id < 0 ? -1 : standing.inPlay(id);
+    if (slot < 0) return Optional.empty();
+    long mod = standing.holdings().holderAt(slot).mod();
+    return mod == Holdings.GAME ? Optional.empty() : Optional.of(mod);
+  }
+
   private void plugin(String plugin) {
     LoadOrder order = workspace.picture().loadOrder();
     Optional<LoadOrder.Entry> named = plugin.isEmpty() ? Optional.empty() : order.find(plugin);

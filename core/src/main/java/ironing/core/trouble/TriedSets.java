@@ -23,14 +23,26 @@ public final class TriedSets implements FaultSearch.Answers {
   private static final int SHOWN_TO_BE_SURE = 3;
 
   private final Map<BitSet, List<Answer>> bySet = new HashMap<>();
+  private final int wholeFirst;
   private final int shown;
   private final int told;
 
   /** One try of a set. */
   public record Tried(BitSet set, Answer answer) {}
 
-  /** Cost: O(tries). */
+  /** Those of a search that tries the whole set once before it goes on. */
   public TriedSets(List<Tried> tries) {
+    this(tries, 1);
+  }
+
+  /**
+   * Cost: O(tries).
+   *
+   * @param wholeFirst how often the whole set is tried before the search goes on, to see whether
+   *     the fault comes every time
+   */
+  public TriedSets(List<Tried> tries, int wholeFirst) {
+    this.wholeFirst = wholeFirst;
     for (Tried t : tries)
       bySet.computeIfAbsent((BitSet) t.set().clone(), s -> new ArrayList<>()).add(t.answer());
     int fails = 0, all = 0;
@@ -85,6 +97,7 @@ public final class TriedSets implements FaultSearch.Answers {
       if (sure || fails >= SHOWN_FOR_PROOF) return Optional.of(Answer.FAILS);
       return of.size() >= MOST_TRIES ? Optional.of(Answer.CANNOT_TELL) : Optional.empty();
     }
+    if (why == Why.EVERYTHING && of.size() < wholeFirst) return Optional.empty();
     if (fails > 0) return Optional.of(Answer.FAILS);
     int nothing = of.size() - works;
     if (works >= triesToTrust()) return Optional.of(Answer.WORKS);

@@ -255,4 +255,27 @@ class FaultSearchTest {
     }
     return (double) ours / yardstick;
   }
+
+  @Test
+  void the_whole_set_is_tried_as_often_as_is_asked_to_see_how_often_the_fault_comes() {
+    FaultSearch search =
+        new FaultSearch(new Members(4, List.of()), new double[] {1, 1, 1, 1}, true);
+    BitSet all = new Members(4, List.of()).all();
+    List<Tried> tries = new ArrayList<>();
+    for (Answer a : List.of(Answer.WORKS, Answer.FAILS, Answer.WORKS)) {
+      assertThat(search.next(new TriedSets(tries, 3)))
+          .isInstanceOfSatisfying(
+              Next.Try.class, t -> assertThat(t.why()).isEqualTo(Next.Why.EVERYTHING));
+      tries.add(new Tried(all, a));
+    }
+    TriedSets told = new TriedSets(tries, 3);
+    assertThat(told.shown()).isEqualTo(1);
+    assertThat(told.told()).isEqualTo(3);
+    assertThat(search.next(told))
+        .isInstanceOfSatisfying(
+            Next.Try.class, t -> assertThat(t.why()).isEqualTo(Next.Why.NOTHING));
+    // where it did not come once, it was not tried once only
+    List<Tried> never = tries.stream().map(t -> new Tried(all, Answer.WORKS)).toList();
+    assertThat(search.next(new TriedSets(never, 3))).isEqualTo(new Next.NotShown());
+  }
 }

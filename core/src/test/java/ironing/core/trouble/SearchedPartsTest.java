@@ -78,7 +78,7 @@ class SearchedPartsTest {
         seed,
         (random, w, plugins) -> {
           Arrangement base = w.picture().arrangement();
-          SearchedParts searched = SearchedMods.of(w, NO_MENDS, Map.of(), false);
+          SearchedParts searched = SearchedMods.of(w, NO_MENDS, Map.of(), Set.of(), false);
           BitSet set = searched.members().closure(some(random, searched.parts().size()));
           Arrangement arranged = searched.arranged(base, set);
           assertThat(arranged.layers().stream().map(Layer::mod))
@@ -92,6 +92,33 @@ class SearchedPartsTest {
                 assertThat(is).contains(PathCase.fold(m));
           assertThat(searched.arranged(base, searched.members().all()).layers())
               .isEqualTo(base.layers());
+        });
+  }
+
+  @Property(tries = 60, seed = "2505")
+  void what_the_fault_is_about_is_in_play_in_every_set_with_what_it_needs(@ForAll long seed)
+      throws IOException {
+    inWorld(
+        seed,
+        (random, w, plugins) -> {
+          SearchedParts all = SearchedMods.of(w, NO_MENDS, Map.of(), Set.of(), false);
+          int about = random.nextInt(all.parts().size());
+          Set<Long> always = new HashSet<>();
+          all.members().withNeeds(about).stream()
+              .forEach(m -> always.add(all.parts().get(m).mod()));
+          long mod = all.parts().get(about).mod();
+          SearchedParts searched = SearchedMods.of(w, NO_MENDS, Map.of(), Set.of(mod), false);
+          assertThat(searched.always()).containsExactlyInAnyOrderElementsOf(always);
+          BitSet set = searched.members().closure(some(random, searched.parts().size()));
+          Set<Long> on = new HashSet<>(always);
+          set.stream().forEach(m -> on.add(searched.parts().get(m).mod()));
+          for (Layer l : searched.arranged(w.picture().arrangement(), set).layers())
+            assertThat(l.on()).isEqualTo(on.contains(l.mod()));
+          // the same set of the search that may leave out all is closed
+          BitSet same = new BitSet();
+          for (int i = 0; i < all.parts().size(); i++)
+            if (on.contains(all.parts().get(i).mod())) same.set(i);
+          assertThat(all.members().isClosed(same)).isTrue();
         });
   }
 
@@ -167,7 +194,7 @@ class SearchedPartsTest {
         seed,
         (random, w, plugins) -> {
           Arrangement base = w.picture().arrangement();
-          SearchedParts mods = SearchedMods.of(w, NO_MENDS, Map.of(), false);
+          SearchedParts mods = SearchedMods.of(w, NO_MENDS, Map.of(), Set.of(), false);
           SearchedParts order = SearchedInside.order(w, mods.parts(), mods);
           for (Part p : order.parts()) {
             BitSet all = order.members().all();

@@ -58,8 +58,10 @@ class Signs {
    *
    * @param own its number, where the user has written it; 0 for one of the card
    * @param found what was reported under its name; empty for nothing, or where it is told otherwise
+   * @param path of a file, where it lies in the game folder; empty for others, and for one that the
+   *     mod does not have
    */
-  record Checked(long own, Sign sign, Seen seen, String found) {}
+  record Checked(long own, Sign sign, Seen seen, String found, String path) {}
 
   /**
    * A mod with its signs.
@@ -153,7 +155,7 @@ class Signs {
               : said.flatMap(s -> SignCheck.reported(sign.what(), s))
                   .map(r -> (r.value() + " " + r.unit()).strip())
                   .orElse("");
-      return new Checked(own, sign, seen, found);
+      return new Checked(own, sign, seen, found, file.map(OwnFile::path).orElse(""));
     }
 
     /** The file of a mod at a path of its content: below whichever mount took it. */

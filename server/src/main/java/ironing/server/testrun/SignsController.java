@@ -45,6 +45,8 @@ class SignsController {
    * @param place of a sign to look for, where one goes for it; empty for others
    * @param wanted the value that is to be reported, with its unit; empty where any will do
    * @param found what was reported; empty for nothing
+   * @param path of a file, where it lies in the game folder; empty for others, and for one that the
+   *     mod does not have
    * @param seen whether it was seen
    */
   record SignView(
@@ -55,6 +57,7 @@ class SignsController {
       String place,
       String wanted,
       String found,
+      String path,
       Seen seen) {
     static SignView of(Checked c) {
       Sign s = c.sign();
@@ -66,6 +69,7 @@ class SignsController {
           s.kind() == Sign.Kind.LOOK ? s.place() : "",
           s.is().map(v -> (v + " " + s.unit().orElse("")).strip()).orElse(""),
           c.found(),
+          c.path(),
           c.seen());
     }
   }

@@ -13,6 +13,7 @@ import ironing.core.trouble.SearchedInside.Named;
 import ironing.core.trouble.SearchedMods;
 import ironing.core.trouble.SearchedMods.MendsOf;
 import ironing.core.trouble.SearchedParts;
+import ironing.core.trouble.Suspects;
 import ironing.server.deploy.Deployments;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.mends.Mends;
@@ -31,6 +32,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -76,17 +78,22 @@ class Beginnings {
    * @param limitSeconds how long one run may take
    * @param mends whether a mend is in play where all is that it was made from; else none is
    * @param inSteps whether the set is built up in steps, to stop at the first that fails
+   * @param wholeFirst how often the whole set is tried first, to see whether the fault comes every
+   *     time
    */
-  record Manner(boolean automatic, int limitSeconds, boolean mends, boolean inSteps) {}
+  record Manner(
+      boolean automatic, int limitSeconds, boolean mends, boolean inSteps, int wholeFirst) {}
 
   /**
    * Begins a search among the mods that are on.
    *
+   * @param about the mod without which the fault has no meaning, such as one whose sign is missing:
+   *     it and what it needs are in play in every set
    * @throws IroningException with code {@code search-goes-on} where another is not over, {@code
    *     search-by-hand} where no run can tell the fault, {@code search-not-deployed} where the game
    *     folder is not as arranged, or {@code search-nothing} where no mod is on
    */
-  Search begin(long workspace, Fault fault, Named named, Manner manner) {
+  Search begin(long workspace, Fault fault, Named named, Optional<Long> about, Manner manner) {
     OpenWorkspace open = workspaces.get(workspace);
     searches.requireNone(workspace);
     if (manner.automatic() && !fault.isTold()) throw Searches.byHand(fault);
@@ -95,14 +102,31 @@ class Beginnings {
     MendsOf made = mendsOf(open, manner.mends());
     SearchedParts searched =
         SearchedMods.of(
-            open.value(), made, suspecting.of(open, fault, named).reasons(), manner.inSteps());
+            open.value(),
+            made,
+            suspecting.of(open, fault, named).reasons(),
+            about(open, fault, about),
+            manner.inSteps());
     if (searched.parts().isEmpty())
       throw IroningException.of(
           "search-nothing",
           open.title(),
-          "No mod is on, so none can be behind it.",
+          "No mod is on that could be left out, so none can be behind it.",
           "Look at the game itself, or switch on the mods with which it shows.");
     return begun(open, fault, named, manner, searched, null);
+  }
+
+  /** The mods that a fault is about; of a file that is not read, whoever brings it. */
+  static Set<Long> about(OpenWorkspace open, Fault fault, Optional<Long> named) {
+    named.ifPresent(open::required);
+    return named
+        .or(
+            () ->
+                fault.kind() == Kind.NOT_READ
+                    ? Suspects.bringerOf(open.value(), fault.name())
+                    : Optional.empty())
+        .map(Set::of)
+        .orElse(Set.of());
   }
 
   /**
@@ -116,8 +140,9 @@ class Beginnings {
     OpenWorkspace open = workspaces.get(workspace);
     searches.requireNone(workspace);
     requireTold(open);
-    Manner manner = new Manner(true, limitSeconds, true, false);
-    SearchedParts searched = SearchedMods.of(open.value(), mendsOf(open, true), Map.of(), false);
+    Manner manner = new Manner(true, limitSeconds, true, false, 1);
+    SearchedParts searched =
+        SearchedMods.of(open.value(), mendsOf(open, true), Map.of(), Set.of(), false);
     int part = searched.parts().indexOf(Part.ofMod(mod));
     if (part < 0)
       throw IroningException.of(
@@ -158,7 +183,8 @@ class Beginnings {
             arrangement,
             !deployments.laidOut(open).files().isEmpty(),
             null,
-            measured));
+            measured,
+            manner.wholeFirst()));
   }
 
   // what shows the fault has to be known: what lies in the folder has to be what is arranged
@@ -238,7 +264,8 @@ class Beginnings {
             profiles.written(base),
             r.wasDeployed(),
             null,
-            null);
+            null,
+            1);
     return transaction.execute(
         t -> Optional.of(begunWith(row, inside.get(), shown(search, found))));
   }

@@ -14,7 +14,10 @@ final class FaultWords {
       case SAYS -> "The game says: " + f.name();
       case EXITS -> "The game ends with exit code " + f.value() + ".";
       case REPORTS -> f.name() + " is " + f.value() + ".";
-      case REPORTS_NOT -> f.name() + " is not " + f.value() + ".";
+      case REPORTS_NOT ->
+          f.value().isEmpty()
+              ? f.name() + " is not reported."
+              : f.name() + " is not " + f.value() + ".";
       case NOT_READ -> "The game does not read " + f.name() + ".";
       case ANY -> "The game does not come to its end.";
       case SLOWER -> "A run takes longer than " + seconds(f.value()) + " s.";

@@ -40,7 +40,7 @@ record Search(
       List<Part> known,
       List<TryRow> tries) {
     List<Tried> all = tries.stream().map(t -> new Tried(set(t.members()), t.answer())).toList();
-    TriedSets tried = new TriedSets(all);
+    TriedSets tried = new TriedSets(all, row.wholeFirst());
     Next next =
         row.measured() == null
             ? searched.search().next(tried)

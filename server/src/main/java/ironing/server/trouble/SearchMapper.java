@@ -48,6 +48,7 @@ interface SearchMapper {
    * @param inFolderAfter of a search among mods: where a set of it, or of one inside of it, may lie
    *     in the game folder, the user's last deployment before that; null where none does
    * @param measured the part of which it is measured what it costs; null for a search
+   * @param wholeFirst how often the whole set is tried before the search goes on
    */
   record SearchRow(
       long id,
@@ -69,7 +70,8 @@ interface SearchMapper {
       String base,
       boolean wasDeployed,
       Long inFolderAfter,
-      Integer measured) {}
+      Integer measured,
+      int wholeFirst) {}
 
   /**
    * @param members numbers of parts, between commas
@@ -133,11 +135,11 @@ interface SearchMapper {
       """
       insert into search (workspace_id, parent_id, level, state, is_automatic, limit_seconds, fault,
         named, parts, known, found, profile_id, trial_profile_id, arrangement, base, was_deployed,
-        measured)
+        measured, whole_first)
       values (#{s.workspaceId}, #{s.parentId}, #{s.level}, #{s.state}, #{s.isAutomatic},
         #{s.limitSeconds}, #{s.fault}, #{s.named}, #{s.parts}, #{s.known}, #{s.found},
         #{s.profileId}, #{s.trialProfileId}, #{s.arrangement}, #{s.base}, #{s.wasDeployed},
-        #{s.measured})
+        #{s.measured}, #{s.wholeFirst})
       """)
   @Options(useGeneratedKeys = true, keyProperty = "row.id", keyColumn = "id")
   void add(@Param("s") SearchRow s, @Param("row") NewSearch row);

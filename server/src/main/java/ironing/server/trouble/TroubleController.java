@@ -17,6 +17,8 @@ import ironing.server.trouble.TroubleViews.SuspectsView;
 import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -66,8 +68,13 @@ class TroubleController {
   SuspectsView suspects(@PathVariable long workspace, @RequestBody FaultRequest body) {
     OpenWorkspace open = workspaces.get(workspace);
     Fault fault = body.fault();
+    Set<Long> about = Beginnings.about(open, fault, Optional.ofNullable(body.about()));
     return TroubleViews.suspects(
-        open, fault, suspecting.of(open, fault, body.named()), suspecting.earlier(open, fault));
+        open,
+        fault,
+        about,
+        suspecting.of(open, fault, body.named()),
+        suspecting.earlier(open, fault));
   }
 
   /** The searches of the workspace, the newest first. */
@@ -84,7 +91,12 @@ class TroubleController {
   @ResponseStatus(HttpStatus.CREATED)
   SearchView begin(@PathVariable long workspace, @RequestBody SearchRequest body) {
     Search search =
-        beginnings.begin(workspace, body.fault().fault(), body.fault().named(), body.manner());
+        beginnings.begin(
+            workspace,
+            body.fault().fault(),
+            body.fault().named(),
+            Optional.ofNullable(body.fault().about()),
+            body.manner());
     if (search.row().isAutomatic()) runner.start(search);
     return view(searches.get(workspace, search.id()));
   }

@@ -32,6 +32,7 @@ final class TroubleViews {
   private static final int LONGEST_TEXT = 500;
   private static final int LONGEST_LIMIT_SECONDS = 24 * 3600;
   private static final int LIMIT_SECONDS = 300;
+  private static final int MOST_FIRST = 20;
 
   private TroubleViews() {}
 
@@ -47,6 +48,8 @@ final class TroubleViews {
    * @param path that the game names; absent for none
    * @param plugin that the game names; absent for none
    * @param record that the game names, by key; absent for none
+   * @param about the mod without which it has no meaning, such as one whose sign is missing: it and
+   *     what it needs are in play in every set; absent for none
    */
   record FaultRequest(
       Fault.Kind kind,
@@ -55,7 +58,8 @@ final class TroubleViews {
       @MayBeAbsent String value,
       @MayBeAbsent String path,
       @MayBeAbsent String plugin,
-      @MayBeAbsent String record) {
+      @MayBeAbsent String record,
+      @MayBeAbsent Long about) {
     Fault fault() {
       Fault f = new Fault(kind, text(name), text(place), text(value));
       if (wrong(f).isPresent())
@@ -113,17 +117,31 @@ final class TroubleViews {
    *     out
    * @param inSteps whether the set is built up in steps, to stop at the first that fails; absent
    *     for no
+   * @param wholeFirst how often the whole set is tried first, to see whether the fault comes every
+   *     time; absent for once
    */
   record SearchRequest(
       FaultRequest fault,
       boolean automatic,
       @MayBeAbsent Integer limitSeconds,
       boolean mends,
-      @MayBeAbsent Boolean inSteps) {
+      @MayBeAbsent Boolean inSteps,
+      @MayBeAbsent Integer wholeFirst) {
     Beginnings.Manner manner() {
       return new Beginnings.Manner(
-          automatic, limitOf(limitSeconds), mends, Boolean.TRUE.equals(inSteps));
+          automatic, limitOf(limitSeconds), mends, Boolean.TRUE.equals(inSteps), often(wholeFirst));
     }
+  }
+
+  private static int often(Integer wholeFirst) {
+    int often = Objects.requireNonNullElse(wholeFirst, 1);
+    if (often < 1 || often > MOST_FIRST)
+      throw IroningException.of(
+          "fault-invalid",
+          "How often the whole set is tried first",
+          "It is not between once and " + MOST_FIRST + " times.",
+          "Say how often.");
+    return often;
   }
 
   /**
@@ -292,6 +310,7 @@ final class TroubleViews {
    * @param order the search whether it is their order; absent where none is
    * @param steps numbers of the parts that come with each step, where the set is built up
    * @param updated the mods that have another version in use since it began
+   * @param always the mods that are in play in every set, since the fault is about them
    * @param measured what a mod costs, where that is what this is about; absent for a search
    */
   record SearchView(
@@ -308,6 +327,7 @@ final class TroubleViews {
       @MayBeAbsent Long order,
       List<List<Integer>> steps,
       List<String> updated,
+      List<String> always,
       @MayBeAbsent MeasuredView measured) {}
 
   /**
@@ -337,17 +357,21 @@ final class TroubleViews {
       List<Long> earlier) {}
 
   static SuspectsView suspects(
-      OpenWorkspace open, Fault fault, Suspected suspected, List<SearchRow> earlier) {
+      OpenWorkspace open,
+      Fault fault,
+      Set<Long> about,
+      Suspected suspected,
+      List<SearchRow> earlier) {
     List<SuspectView> out = new ArrayList<>();
     for (Map.Entry<Long, Set<Reason>> e : suspected.reasons().entrySet())
-      if (!e.getValue().equals(Set.of(Reason.HARMLESS)))
+      if (!e.getValue().equals(Set.of(Reason.HARMLESS)) && !about.contains(e.getKey()))
         out.add(new SuspectView(e.getKey(), open.nameOf(e.getKey()), e.getValue()));
     out.sort(Comparator.comparingDouble((SuspectView s) -> -Suspicions.of(s.reasons())));
     int on = (int) open.picture().arrangement().layers().stream().filter(l -> l.on()).count();
     return new SuspectsView(
         FaultWords.of(fault),
         out,
-        on - out.size(),
+        Math.max(0, on - out.size() - about.size()),
         suspected.worked().map(Earlier::run).orElse(null),
         suspected.worked().map(e -> e.startedAt().toString()).orElse(null),
         earlier.stream().map(SearchRow::id).toList());
@@ -395,6 +419,7 @@ final class TroubleViews {
         order.map(SearchRow::id).orElse(null),
         s.searched().steps(),
         updated(open, s),
+        s.searched().always().stream().map(open::nameOf).toList(),
         MeasuredViews.of(open, s));
   }
 
