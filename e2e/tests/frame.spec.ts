@@ -268,7 +268,7 @@ test.describe('The frame of every screen', () => {
     const search = await world.api('POST', `/workspaces/${workspace}/searches`, {
       fault: { kind: 'WORDS', name: 'The water is black' },
       automatic: false,
-      mends: true,
+      mends: 'KEPT',
     })
     const screens = [
       `trouble/${search.search.id}`,

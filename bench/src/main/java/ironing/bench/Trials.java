@@ -113,7 +113,7 @@ public final class Trials {
                 "automatic",
                 false,
                 "mends",
-                true));
+                "KEPT"));
     String at = base + "/searches/" + search.path("search").path("id").asLong();
     List<double[]> out = new ArrayList<>();
     BitSet before = set(search);

@@ -97,7 +97,7 @@ class TroubleIT {
   }
 
   private static Map<String, Object> search(Map<String, Object> fault, boolean automatic) {
-    return Map.of("fault", fault, "automatic", automatic, "limitSeconds", 20, "mends", true);
+    return Map.of("fault", fault, "automatic", automatic, "limitSeconds", 20, "mends", "KEPT");
   }
 
   private static String begun(Api api, String base, Map<String, Object> request) {
@@ -397,7 +397,7 @@ class TroubleIT {
             "limitSeconds",
             1,
             "mends",
-            true);
+            "KEPT");
     JsonNode mods = over(api, begun(api, base, request));
     assertThat(found(mods, "modName")).containsExactly("Mod 12");
     for (JsonNode t : mods.path("tries")) {

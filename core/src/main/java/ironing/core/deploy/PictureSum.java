@@ -9,8 +9,10 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -28,6 +30,18 @@ public final class PictureSum {
 
   /** In lower-case hex. */
   public static String of(Picture picture) {
+    return of(picture, Map.of());
+  }
+
+  /**
+   * The same of a set that is tried.
+   *
+   * @param contents by game path, what lies there instead of what the picture has
+   */
+  public static String of(Picture picture, Map<String, byte[]> contents) {
+    Map<String, String> instead = new HashMap<>();
+    contents.forEach(
+        (path, bytes) -> instead.put(picture.game().pathCase().key(path), ContentHash.of(bytes)));
     Holdings holdings = picture.holdings();
     Standing standing = picture.standing();
     Optional<Wanted> list = WantedFiles.pluginList(picture);
@@ -40,7 +54,8 @@ public final class PictureSum {
       String path = picture.spelling().of(p);
       if (isLeftOut(picture, path) || list.filter(l -> isAt(picture, l, path)).isPresent())
         continue;
-      lines.add(line(holdings.shaAt(slot), path));
+      String sha = instead.get(picture.game().pathCase().key(path));
+      lines.add(line(sha == null ? holdings.shaAt(slot) : sha, path));
     }
     list.ifPresent(l -> lines.add(line(l.sha256(), l.path())));
     lines.sort((a, b) -> Arrays.compareUnsigned(a[0], b[0]));

@@ -29,10 +29,24 @@ public final class SearchedMods {
    *
    * @param madeFrom by mend, the mods that it was made from
    * @param merged by merge, the plugins that it stands for
-   * @param kept whether a mend is in play where all is that it was made from; else all are left out
+   * @param how what becomes of mends in a set
+   * @param anew the mends that can be made anew for each set, without anybody
    */
   public record MendsOf(
-      Map<Long, Set<Long>> madeFrom, Map<Long, List<String>> merged, boolean kept) {}
+      Map<Long, Set<Long>> madeFrom, Map<Long, List<String>> merged, InSets how, Set<Long> anew) {
+    private boolean isAnew(long mod) {
+      return how == InSets.ANEW && anew.contains(mod);
+    }
+  }
+
+  /** What becomes of mends in a set. */
+  public enum InSets {
+    LEFT_OUT,
+    /** One is in play, as it is, where all is that it was made from. */
+    KEPT,
+    /** One is made anew of what is in play; where that cannot be done, as if it were kept. */
+    ANEW
+  }
 
   /**
    * @param reasons by mod; who is not named is suspected for nothing
@@ -51,18 +65,21 @@ public final class SearchedMods {
     Map<Long, Integer> numbers = new HashMap<>();
     for (Layer l : workspace.picture().arrangement().layers()) {
       Mod mod = workspace.mods().get(l.mod());
-      if (!l.on() || mod == null || (mod.isMend() && !mends.kept())) continue;
+      if (!l.on() || mod == null || (mod.isMend() && mends.how() == InSets.LEFT_OUT)) continue;
+      if (mends.isAnew(l.mod())) continue;
       numbers.put(l.mod(), parts.size());
       parts.add(Part.ofMod(l.mod()));
     }
     Set<Need> needs = needsOf(workspace, mends, numbers);
-    List<Long> always = always(parts, List.copyOf(needs), about);
+    List<Long> always = new ArrayList<>(always(parts, List.copyOf(needs), about));
     if (!always.isEmpty()) {
       parts.removeIf(p -> always.contains(p.mod()));
       Map<Long, Integer> fewer = new HashMap<>();
       for (Part p : parts) fewer.put(p.mod(), fewer.size());
       needs = needsOf(workspace, mends, fewer);
     }
+    for (Layer l : workspace.picture().arrangement().layers())
+      if (l.on() && mends.isAnew(l.mod())) always.add(l.mod());
     return new SearchedParts(
         Level.MODS,
         List.copyOf(parts),
@@ -70,7 +87,7 @@ public final class SearchedMods {
         parts.stream().map(p -> reasons.getOrDefault(p.mod(), Set.of())).toList(),
         mends.merged(),
         Map.of(),
-        always,
+        List.copyOf(always),
         inSteps ? BuildUp.steps(workspace, parts, List.copyOf(needs)) : List.of());
   }
 

@@ -25,7 +25,8 @@ import java.util.TreeSet;
  * @param merged by the mod that is a merge, the plugins that it stands for: where it is left out
  *     they are on again
  * @param plugins of mods whose order is searched, the names of the plugins that they bring
- * @param always mods that are in play in every set, and are no parts
+ * @param always mods that are in play in every set, and are no parts: those that the fault is
+ *     about, and mends that are made anew
  * @param steps the parts that come with each step of a build-up, in this order; empty where the set
  *     is not built up
  */

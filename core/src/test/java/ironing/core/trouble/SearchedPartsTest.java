@@ -15,6 +15,7 @@ import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
 import ironing.core.trouble.Part.Level;
 import ironing.core.trouble.SearchedInside.Named;
+import ironing.core.trouble.SearchedMods.InSets;
 import ironing.core.trouble.SearchedMods.MendsOf;
 import ironing.core.trouble.Suspicions.Reason;
 import ironing.core.workspace.Workspace;
@@ -35,7 +36,7 @@ import net.jqwik.api.Property;
 /** Parts left out of random worlds: what stays is as it was, and has what it needs. */
 class SearchedPartsTest {
   private static final int MODS = 6;
-  private static final MendsOf NO_MENDS = new MendsOf(Map.of(), Map.of(), true);
+  private static final MendsOf NO_MENDS = new MendsOf(Map.of(), Map.of(), InSets.KEPT, Set.of());
 
   private interface Check {
     void of(Random random, Workspace workspace, List<Plugin> plugins) throws IOException;

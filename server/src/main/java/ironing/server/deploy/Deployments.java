@@ -14,6 +14,7 @@ import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrderCheck;
+import ironing.core.path.PathCase;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
 import ironing.server.job.Jobs.Lane;
@@ -32,6 +33,7 @@ import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -400,14 +402,17 @@ public class Deployments {
     Deployer deployer = changer(trial);
     deployer.recover();
     settings.keep(trial, deployer.laidOut());
+    PathCase paths = trial.game().pathCase();
+    Map<String, byte[]> byKey = new HashMap<>();
+    contents.forEach((path, bytes) -> byKey.put(paths.key(path), bytes));
     List<Wanted> files = new ArrayList<>();
     for (Wanted w :
         WantedFiles.tried(
             trial.picture(),
             trial::nameOf,
             settings.of(trial.profile()),
-            tools.written(trial.workspace(), trial.game().pathCase()))) {
-      byte[] instead = contents.get(w.path());
+            tools.written(trial.workspace(), paths))) {
+      byte[] instead = byKey.get(paths.key(w.path()));
       files.add(instead == null ? w : w.with(instead));
     }
     return applied(trial, files, profile(trial), progress, new History.Outcome());

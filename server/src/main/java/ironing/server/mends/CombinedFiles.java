@@ -323,6 +323,13 @@ class CombinedFiles {
     return changes;
   }
 
+  /** What it would hold if it were made anew, by game path, of the files that are in it now. */
+  Map<String, byte[]> anew(OpenWorkspace open, Kept k) {
+    Set<String> paths = new TreeSet<>();
+    k.made().files().forEach(f -> paths.add(f.path()));
+    return fill(open, paths, k.recipe().carried()).files();
+  }
+
   private static FileChange change(String path, String before, String after) {
     if (before == null || after == null)
       return new FileChange(

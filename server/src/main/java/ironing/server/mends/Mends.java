@@ -183,6 +183,49 @@ public class Mends implements Contributions {
     return patched;
   }
 
+  /** The mends that can be made anew without anybody: patches and combined files. */
+  public Set<Long> selfMade(OpenWorkspace open) {
+    Set<Long> mends = new TreeSet<>();
+    for (Kept k : store.of(open)) if (k.isPatch() || k.isCombined()) mends.add(k.mod());
+    return mends;
+  }
+
+  /**
+   * What mends would hold if they were made anew. Nothing of it is written down.
+   *
+   * @param contents by game path
+   * @param off the mends that would hold nothing
+   * @param held by mend, its files that would not be in it
+   */
+  public record MadeAnew(
+      Map<String, byte[]> contents, Set<Long> off, Map<Long, Set<String>> held) {}
+
+  /** Makes mends anew of what is in play, for a set that is tried. */
+  public MadeAnew anew(OpenWorkspace open, Set<Long> which) {
+    Map<String, byte[]> contents = new TreeMap<>();
+    Set<Long> off = new TreeSet<>();
+    Map<Long, Set<String>> held = new TreeMap<>();
+    Shares shares = null;
+    for (Kept k : store.of(open)) {
+      if (!which.contains(k.mod())) continue;
+      if (k.isPatch()) {
+        if (shares == null) shares = patches.shares(open);
+        if (shares.of(k.mod()).isEmpty()) off.add(k.mod());
+        else
+          contents.put(
+              open.game().pluginPath(k.plugin()), PluginCodec.encode(patches.fresh(open, k)));
+      } else {
+        Map<String, byte[]> made = files.anew(open, k);
+        contents.putAll(made);
+        Set<String> gone = new TreeSet<>();
+        for (MadeOf.MadeFile f : k.made().files())
+          if (!made.containsKey(f.path())) gone.add(f.path());
+        if (!gone.isEmpty()) held.put(k.mod(), gone);
+      }
+    }
+    return new MadeAnew(contents, off, held);
+  }
+
   private MendView view(OpenWorkspace open, Kept k, Shares shares) {
     Mod mod = open.mods().get(k.mod());
     boolean on = MendStore.isOn(open, k.mod());

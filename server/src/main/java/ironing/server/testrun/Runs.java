@@ -70,11 +70,12 @@ public class Runs {
   /**
    * A run that goes on.
    *
+   * @param trial of a set that is tried, what lies there instead of what the arrangement has
    * @param over done once all of it is written down
    */
   private record Live(
       long run,
-      boolean trial,
+      Optional<Map<String, byte[]>> trial,
       Program program,
       CompletableFuture<Void> over,
       AtomicBoolean cutOff) {}
@@ -127,20 +128,21 @@ public class Runs {
    *     or where the profile's saves cannot be put into the folder
    */
   long start(long workspace) {
-    return start(workspaces.get(workspace), false);
+    return start(workspaces.get(workspace), Optional.empty());
   }
 
   /**
    * Starts the game on a set that a search tries: the user's list of runs does not have it.
    *
    * @param trial what has just been put into the game folder
+   * @param contents by game path, what lies there instead of what the arrangement has
    * @throws IroningException as {@link #start}
    */
-  public long startTrial(OpenWorkspace trial) {
-    return start(trial, true);
+  public long startTrial(OpenWorkspace trial, Map<String, byte[]> contents) {
+    return start(trial, Optional.of(contents));
   }
 
-  private long start(OpenWorkspace open, boolean trial) {
+  private long start(OpenWorkspace open, Optional<Map<String, byte[]>> trial) {
     GameDefinition.Run run =
         open.game()
             .run()
@@ -161,7 +163,8 @@ public class Runs {
     }
   }
 
-  private long start(OpenWorkspace open, GameDefinition.Run run, boolean trial) {
+  private long start(
+      OpenWorkspace open, GameDefinition.Run run, Optional<Map<String, byte[]>> trial) {
     UnaryOperator<String> filled =
         text ->
             text.replace("{game}", open.gameFolder().toString())
@@ -170,7 +173,7 @@ public class Runs {
     Map<String, String> environment = new TreeMap<>();
     run.environment().forEach((name, value) -> environment.put(name, filled.apply(value)));
     // what lies in the folder is only known where it is as arranged
-    boolean asArranged = trial || deployments.distance(open).total() == 0;
+    boolean asArranged = trial.isPresent() || deployments.distance(open).total() == 0;
     saves.bring(open);
     Optional<FileTime> logBefore = logTime(open, run);
     Program program =
@@ -181,8 +184,8 @@ public class Runs {
             open.workspace(),
             open.profile(),
             profiles.written(open.picture().arrangement()),
-            !trial && asArranged ? pictureSum(open) : "",
-            trial);
+            trial.isEmpty() && asArranged ? pictureSum(open) : "",
+            trial.isPresent());
     Live l = new Live(id, trial, program, new CompletableFuture<>(), new AtomicBoolean());
     live.put(open.workspace(), l);
     Thread listener = new Thread(() -> listen(open, run, l, logBefore), "run-" + id);
@@ -266,9 +269,11 @@ public class Runs {
       OpenWorkspace open, GameDefinition.Run run, Live l, Optional<FileTime> logBefore) {
     CompletableFuture<Void> summed =
         l.trial()
-            ? CompletableFuture.runAsync(
-                () -> db.setPicture(l.run(), PictureSum.of(open.picture())))
-            : CompletableFuture.completedFuture(null);
+            .map(
+                contents ->
+                    CompletableFuture.runAsync(
+                        () -> db.setPicture(l.run(), PictureSum.of(open.picture(), contents))))
+            .orElseGet(() -> CompletableFuture.completedFuture(null));
     int code = -1;
     try {
       code =
@@ -382,7 +387,7 @@ public class Runs {
   /** Ends a trial that goes on, and waits until all of it is written down. */
   public void stopTrial(long workspace) {
     Live l = live.get(workspace);
-    if (l == null || !l.trial()) return;
+    if (l == null || l.trial().isEmpty()) return;
     l.program().stop();
     l.over().join();
   }
@@ -390,7 +395,7 @@ public class Runs {
   /** Whether a set that a search tries is played now. */
   public boolean goingTrial(long workspace) {
     Live l = live.get(workspace);
-    return l != null && l.trial();
+    return l != null && l.trial().isPresent();
   }
 
   /** The run that goes on. */

@@ -11,6 +11,7 @@ import ironing.core.trouble.Part.Level;
 import ironing.core.trouble.SearchedInside;
 import ironing.core.trouble.SearchedInside.Named;
 import ironing.core.trouble.SearchedMods;
+import ironing.core.trouble.SearchedMods.InSets;
 import ironing.core.trouble.SearchedMods.MendsOf;
 import ironing.core.trouble.SearchedParts;
 import ironing.core.trouble.Suspects;
@@ -76,13 +77,13 @@ class Beginnings {
    *
    * @param automatic whether it goes on by itself; else the user plays and says how it went
    * @param limitSeconds how long one run may take
-   * @param mends whether a mend is in play where all is that it was made from; else none is
+   * @param mends what becomes of them in a set
    * @param inSteps whether the set is built up in steps, to stop at the first that fails
    * @param wholeFirst how often the whole set is tried first, to see whether the fault comes every
    *     time
    */
   record Manner(
-      boolean automatic, int limitSeconds, boolean mends, boolean inSteps, int wholeFirst) {}
+      boolean automatic, int limitSeconds, InSets mends, boolean inSteps, int wholeFirst) {}
 
   /**
    * Begins a search among the mods that are on.
@@ -140,9 +141,9 @@ class Beginnings {
     OpenWorkspace open = workspaces.get(workspace);
     searches.requireNone(workspace);
     requireTold(open);
-    Manner manner = new Manner(true, limitSeconds, true, false, 1);
+    Manner manner = new Manner(true, limitSeconds, InSets.KEPT, false, 1);
     SearchedParts searched =
-        SearchedMods.of(open.value(), mendsOf(open, true), Map.of(), Set.of(), false);
+        SearchedMods.of(open.value(), mendsOf(open, InSets.KEPT), Map.of(), Set.of(), false);
     int part = searched.parts().indexOf(Part.ofMod(mod));
     if (part < 0)
       throw IroningException.of(
@@ -198,11 +199,11 @@ class Beginnings {
         "Deploy, see that the fault still shows, then search.");
   }
 
-  private MendsOf mendsOf(OpenWorkspace open, boolean kept) {
+  private MendsOf mendsOf(OpenWorkspace open, InSets how) {
     Map<Long, List<String>> merged = new HashMap<>();
     for (MendView m : mends.of(open))
       if (m.on() && !m.sources().isEmpty()) merged.put(m.mod(), m.sources());
-    return new MendsOf(mends.patched(open), merged, kept);
+    return new MendsOf(mends.patched(open), merged, how, mends.selfMade(open));
   }
 
   /** The profile that sets are tried with: it begins with the settings and saves of the user’s. */

@@ -146,7 +146,7 @@ class SearchRunner {
     TrialSet set = searches.trial(search, asked.set());
     searches.comesIntoFolder(search);
     deployments.deployTrial(set.open(), set.contents(), quiet());
-    long run = runs.startTrial(set.open());
+    long run = runs.startTrial(set.open(), set.contents());
     RunFacts facts =
         runs.await(
             search.workspace(),
@@ -193,7 +193,7 @@ class SearchRunner {
           deployments.deployTrial(set.open(), set.contents(), progress);
           // a game that Ironing cannot start is started by the user
           boolean startable = set.open().game().run().isPresent() && isStillAsked(search, asked);
-          return startable ? (Long) runs.startTrial(set.open()) : null;
+          return startable ? (Long) runs.startTrial(set.open(), set.contents()) : null;
         });
   }
 

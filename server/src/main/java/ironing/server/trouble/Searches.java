@@ -13,6 +13,7 @@ import ironing.core.trouble.SearchedInside;
 import ironing.core.trouble.SearchedInside.Named;
 import ironing.core.trouble.SearchedParts;
 import ironing.server.deploy.Deployments;
+import ironing.server.mends.Mends;
 import ironing.server.platform.Events;
 import ironing.server.platform.Json;
 import ironing.server.trouble.SearchMapper.NewSearch;
@@ -26,9 +27,13 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -43,6 +48,7 @@ class Searches {
   private final OpenWorkspaces workspaces;
   private final Profiles profiles;
   private final Deployments deployments;
+  private final Mends mends;
   private final Events events;
   private final Json json;
   private final TransactionTemplate transaction;
@@ -52,6 +58,7 @@ class Searches {
       OpenWorkspaces workspaces,
       Profiles profiles,
       Deployments deployments,
+      Mends mends,
       Events events,
       Json json,
       TransactionTemplate transaction) {
@@ -59,6 +66,7 @@ class Searches {
     this.workspaces = workspaces;
     this.profiles = profiles;
     this.deployments = deployments;
+    this.mends = mends;
     this.events = events;
     this.json = json;
     this.transaction = transaction;
@@ -194,14 +202,56 @@ class Searches {
     requireThere(open, search);
     Arrangement base = profiles.read(open, search.row().base());
     OpenWorkspace all = open.as(search.row().trialProfileId(), open.picture().rearranged(base));
-    Arrangement arranged = search.searched().arranged(base, set);
+    OpenWorkspace arranged =
+        all.as(open.picture().rearranged(search.searched().arranged(base, set)));
+    Map<String, byte[]> contents = new HashMap<>();
+    arranged = withMends(search, arranged, contents);
     try {
-      return new TrialSet(
-          all.as(open.picture().rearranged(arranged)),
-          SearchedInside.contents(all.value(), search.searched(), search.known(), set));
+      contents.putAll(SearchedInside.contents(all.value(), search.searched(), search.known(), set));
+      return new TrialSet(arranged, contents);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
+  }
+
+  /** With the mends that are made anew for each set as they are for this one. */
+  private OpenWorkspace withMends(Search search, OpenWorkspace set, Map<String, byte[]> contents) {
+    Set<Long> which = new HashSet<>();
+    for (long m : root(search).searched().always())
+      if (set.mods().containsKey(m) && set.mods().get(m).isMend()) which.add(m);
+    if (which.isEmpty()) return set;
+    // whose decisions are the user's
+    Mends.MadeAnew made = mends.anew(set.as(search.row().profileId(), set.picture()), which);
+    contents.putAll(made.contents());
+    System.err.println(
+        "DBG2 "
+            + which
+            + made.off()
+            + made.contents().keySet()
+            + " "
+            + set.picture().arrangement().layers());
+    if (made.off().isEmpty() && made.held().isEmpty()) return set;
+    Arrangement was = set.picture().arrangement();
+    Map<Long, Set<String>> held = new HashMap<>(was.heldBack());
+    made.held()
+        .forEach(
+            (mod, paths) ->
+                held.merge(
+                    mod,
+                    paths,
+                    (a, b) -> {
+                      Set<String> both = new TreeSet<>(a);
+                      both.addAll(b);
+                      return both;
+                    }));
+    return set.as(
+        set.picture()
+            .rearranged(
+                was.withHeldBack(held)
+                    .withLayers(
+                        was.layers().stream()
+                            .map(l -> made.off().contains(l.mod()) ? l.withOn(false) : l)
+                            .toList())));
   }
 
   private static void requireThere(OpenWorkspace open, Search search) {

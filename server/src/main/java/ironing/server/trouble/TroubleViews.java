@@ -7,6 +7,7 @@ import ironing.core.trouble.Next;
 import ironing.core.trouble.Part;
 import ironing.core.trouble.Part.Level;
 import ironing.core.trouble.SearchedInside.Named;
+import ironing.core.trouble.SearchedMods.InSets;
 import ironing.core.trouble.Suspicions;
 import ironing.core.trouble.Suspicions.Reason;
 import ironing.server.platform.MayBeAbsent;
@@ -113,8 +114,7 @@ final class TroubleViews {
    * @param fault what to search for
    * @param automatic whether it goes on by itself; else you play, and say how it went
    * @param limitSeconds how long one run may take; absent for five minutes
-   * @param mends whether a mend is in play where all is that it was made from; else all are left
-   *     out
+   * @param mends what becomes of patches, merges and other mends in a set
    * @param inSteps whether the set is built up in steps, to stop at the first that fails; absent
    *     for no
    * @param wholeFirst how often the whole set is tried first, to see whether the fault comes every
@@ -124,7 +124,7 @@ final class TroubleViews {
       FaultRequest fault,
       boolean automatic,
       @MayBeAbsent Integer limitSeconds,
-      boolean mends,
+      InSets mends,
       @MayBeAbsent Boolean inSteps,
       @MayBeAbsent Integer wholeFirst) {
     Beginnings.Manner manner() {
@@ -419,8 +419,16 @@ final class TroubleViews {
         order.map(SearchRow::id).orElse(null),
         s.searched().steps(),
         updated(open, s),
-        s.searched().always().stream().map(open::nameOf).toList(),
+        always(open, s),
         MeasuredViews.of(open, s));
+  }
+
+  // mends that are made anew are in every set too, and the fault is not about them
+  private static List<String> always(OpenWorkspace open, Search s) {
+    return s.searched().always().stream()
+        .filter(m -> !open.mods().containsKey(m) || !open.mods().get(m).isMend())
+        .map(open::nameOf)
+        .toList();
   }
 
   private static List<Integer> numbers(BitSet set) {
