@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import { api, got, type Schema } from '../api/client'
 import { useWorkspace } from '../frame/workspace'
 import { useAct } from '../library/queries'
+import { missingSign, troubleAddress } from '../trouble/faults'
 import { Button } from '../ui/Button'
 import { Screen, Waiting } from '../ui/Screen'
 import { Empty } from '../ui/States'
@@ -59,6 +60,15 @@ export function SignsView() {
                           {sign.says} <span className="text-ink-2">({sign.what})</span>
                         </span>
                         <span className="text-[12px] text-ink-2">{mod.name}</span>
+                        {sign.seen === 'NOT_SEEN' && (
+                          <Link
+                            to={troubleAddress(workspace, missingSign(mod.mod, sign))}
+                            className="inline-flex min-h-6 items-center text-woad underline"
+                            aria-label={`Search why not: ${sign.says}`}
+                          >
+                            Search why not
+                          </Link>
+                        )}
                         {run !== undefined && <Tick workspace={workspace} mod={mod.mod} sign={sign} />}
                       </li>
                     ))}
@@ -114,6 +124,15 @@ function OneMod({ workspace, mod: m }: { workspace: number; mod: OfMod }) {
                     : `(reads ${s.what})`}
                 </span>
               </span>
+              {s.seen === 'NOT_SEEN' && (
+                <Link
+                  to={troubleAddress(workspace, missingSign(m.mod, s))}
+                  className="inline-flex min-h-6 items-center text-woad underline"
+                  aria-label={`Search why not: ${s.says}`}
+                >
+                  Search why not
+                </Link>
+              )}
               {s.own !== undefined && (
                 <Button look="quiet" className="h-6" onClick={() => remove.mutate(s.own as number)}>
                   Take away

@@ -15,6 +15,7 @@ import { useLines } from './lines'
 import { useReturnToRun, useRun, useRuns, useStartRun, useStopRun } from './queries'
 import { groups, helpFor, isChanged, keyed, type ReportGroup, shortName } from './report'
 import { SavesPart } from './SavesPart'
+import { WhatItCost } from './WhatItCost'
 import { WhatItRead } from './WhatItRead'
 
 type RunDetail = Schema['RunDetail']
@@ -146,6 +147,7 @@ function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
             </ul>
           )}
           <WhatItRead workspace={workspace} run={run} />
+          <WhatItCost workspace={workspace} run={run.id} />
           <div className="mt-2 gap-x-8 xl:columns-2">
             {groups(run.reports).map((g) => (
               <Group key={g.title} group={g} />
@@ -154,7 +156,10 @@ function Detail({ workspace, run }: { workspace: number; run: RunDetail }) {
         </section>
       )}
       {run.state !== 'RUNNING' && !run.told && (
-        <p className="text-ink-2">The game wrote no log, so what it read cannot be told.</p>
+        <div>
+          <p className="text-ink-2">The game wrote no log, so what it read cannot be told.</p>
+          <WhatItCost workspace={workspace} run={run.id} />
+        </div>
       )}
       <Output workspace={workspace} run={run} />
     </div>

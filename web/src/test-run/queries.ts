@@ -73,6 +73,20 @@ export function useRun(workspace: number, run: number | null) {
   })
 }
 
+/** What a run and those before it have cost. */
+export function useCosts(workspace: number, run: number) {
+  return useQuery({
+    queryKey: of(workspace, 'run', run, 'costs'),
+    queryFn: ({ signal }) =>
+      got(
+        api.GET('/api/workspaces/{workspace}/runs/{run}/costs', {
+          params: { path: { workspace, run } },
+          signal,
+        }),
+      ),
+  })
+}
+
 export function useStartRun(workspace: number, onStarted: (run: number) => void) {
   const queries = useQueryClient()
   const { fail } = useNotices()

@@ -3,7 +3,17 @@ import type { Schema } from '../api/client'
 import { byPlace, readWords, tally } from './signs'
 
 function sign(says: string, more: Partial<Schema['SignView']> = {}): Schema['SignView'] {
-  return { kind: 'LOOK', says, what: '', place: '', wanted: '', found: '', seen: 'CANNOT_TELL', ...more }
+  return {
+    kind: 'LOOK',
+    says,
+    what: '',
+    place: '',
+    wanted: '',
+    found: '',
+    path: '',
+    seen: 'CANNOT_TELL',
+    ...more,
+  }
 }
 
 function mod(signs: Schema['SignView'][], more: Partial<Schema['SignsOfMod']> = {}): Schema['SignsOfMod'] {

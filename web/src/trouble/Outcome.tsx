@@ -1,14 +1,11 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
-import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
-import { useUndo } from '../frame/queries'
-import { useArrange } from '../library/queries'
 import { Button } from '../ui/Button'
 import { CopyButton } from '../ui/CopyButton'
 import { Dialog } from '../ui/Dialog'
 import { Failed, Loading } from '../ui/States'
-import { type Part, type Search, useQuestion, useWriteFinding } from './queries'
+import { type Search, useQuestion, useWriteFinding } from './queries'
+import { WhatToDo } from './Ways'
 import { outcomeWords, partName, proofOf } from './words'
 
 /** What a search has come to, what shows it, and what can be done. */
@@ -29,13 +26,8 @@ export function Outcome({ workspace, search: s }: { workspace: number; search: S
               <b className="min-w-0 break-all font-semibold">{partName(p)}</b>
               {(p.path || p.record) && <span className="text-ink-2">of {p.modName}</span>}
               {p.isNeeded && <span className="text-ink-2">others of them need it</span>}
-              <span className="ml-auto flex items-center gap-3">
-                {s.search.level === 'MODS' && <SwitchOff workspace={workspace} part={p} />}
-                {remedies(workspace, p, s.search.level).map((r) => (
-                  <Link key={r.label} to={r.to} className="text-woad underline">
-                    {r.label}
-                  </Link>
-                ))}
+              <span className="ml-auto">
+                <WhatToDo workspace={workspace} part={p} level={s.search.level} />
               </span>
             </li>
           ))}
@@ -59,34 +51,6 @@ export function Outcome({ workspace, search: s }: { workspace: number; search: S
       )}
       {found.length > 0 && <TellOthers workspace={workspace} search={s.search.id} />}
     </section>
-  )
-}
-
-/** Switching a mod off that was found, as one step. */
-function SwitchOff({ workspace, part: p }: { workspace: number; part: Part }) {
-  const { say } = useNotices()
-  const { undo } = useUndo(workspace)
-  const turn = useArrange(
-    workspace,
-    (mod: number, header) =>
-      got(
-        api.POST('/api/workspaces/{workspace}/layers/switch', {
-          params: { path: { workspace }, header },
-          body: { mods: [mod], on: false },
-        }),
-      ),
-    (d) => d.revision,
-    () => say(`${p.modName} is switched off; deploy to play without it.`, { label: 'Undo', run: undo }),
-  )
-  return (
-    <Button
-      className="h-6"
-      disabled={turn.isPending}
-      aria-label={`Switch off ${p.modName}`}
-      onClick={() => turn.mutate(p.mod)}
-    >
-      Switch it off
-    </Button>
   )
 }
 
@@ -140,24 +104,4 @@ function TellOthers({ workspace, search }: { workspace: number; search: number }
       </Dialog>
     </div>
   )
-}
-
-/** Where something can be done about a part. */
-function remedies(workspace: number, p: Part, level: Schema['SearchLine']['level']) {
-  const base = `/workspaces/${workspace}`
-  if (level === 'MODS')
-    return [
-      { label: 'Its layer', to: `${base}/layers/${p.mod}` },
-      { label: 'Newer versions', to: `${base}/catalogue/updates/${p.mod}` },
-    ]
-  if (level === 'ORDER') return [{ label: 'Layers', to: `${base}/layers/${p.mod}` }]
-  if (level === 'FILES')
-    return [{ label: 'Hold it back, or rule', to: `${base}/overlaps/path?at=${encodeURIComponent(p.path)}` }]
-  const at = p.record.lastIndexOf('/')
-  return [
-    {
-      label: 'The record',
-      to: `${base}/records/${encodeURIComponent(p.record.slice(0, at))}/${p.record.slice(at + 1)}`,
-    },
-  ]
 }

@@ -7,6 +7,7 @@ import { Button } from '../ui/Button'
 import { Progress } from '../ui/Progress'
 import { Screen, Waiting } from '../ui/Screen'
 import { list } from '../ui/text'
+import { Measured } from './Measured'
 import { Outcome } from './Outcome'
 import {
   type Answer,
@@ -32,20 +33,26 @@ export function SearchScreen() {
   const over = !going && s.search.state !== 'RESTING'
   return (
     <Screen
-      title="Search"
+      title={s.measured ? 'What a mod costs' : 'Search'}
       says={s.search.fault.says}
       actions={<Acts key={id} workspace={workspace} search={s} />}
       aside={<Suspicion search={s} />}
     >
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto">
-        <Levels workspace={workspace} search={s} />
+        {!s.measured && <Levels workspace={workspace} search={s} />}
         {s.updated.length > 0 && (
           <p className="shrink-0 rounded-lg border border-ochre/50 bg-ochre-soft px-3 py-2">
             <b className="font-semibold">Other versions are in use since the search began:</b>{' '}
             {list(s.updated)}. The search goes on with the versions that it began with.
           </p>
         )}
-        {over ? (
+        {s.always.length > 0 && (
+          <p className="shrink-0 text-ink-2">
+            In play in every set, since the fault is about it: {list(s.always)}.
+          </p>
+        )}
+        {s.measured && <Measured search={s} cost={s.measured} />}
+        {over && s.measured ? null : over ? (
           <Outcome workspace={workspace} search={s} />
         ) : (
           <section aria-label="How far it is" className="card shrink-0 px-4 py-3">
@@ -60,7 +67,7 @@ export function SearchScreen() {
             {!s.search.automatic && <ByHand workspace={workspace} search={s} />}
           </section>
         )}
-        <Shrinking search={s} />
+        {!s.measured && <Shrinking search={s} />}
         <Tries workspace={workspace} search={s} />
       </div>
     </Screen>
@@ -146,7 +153,7 @@ function ByHand({ workspace, search: s }: { workspace: number; search: Search })
     <div className="mt-3 border-line border-t pt-2.5">
       <p>
         <b className="font-semibold">Try {s.tries.length + 1}:</b>{' '}
-        {whyWords(asked, s.search.level, without && partName(without))},{' '}
+        {whyWords(asked, s.search.level, without && partName(without), s.always)},{' '}
         {partsWords(asked.members.length, s.search.level)} in play.
       </p>
       <div className="mt-2 flex flex-wrap gap-2">

@@ -1,7 +1,7 @@
 import clsx from 'clsx'
 import { Link } from 'react-router'
 import { Button } from '../ui/Button'
-import { when } from '../ui/text'
+import { bytes, timeWords, when } from '../ui/text'
 import { type Search, type Try, useGoesOn, useTakeBack } from './queries'
 import { ANSWERS, partName, partsWords, whyWords } from './words'
 
@@ -25,12 +25,15 @@ export function Tries({ workspace, search: s }: { workspace: number; search: Sea
                 t.answer !== 'FAILS' && t.answer !== 'WORKS' && 'text-ochre',
               )}
             >
-              {ANSWERS[t.answer]}
+              {s.measured && t.answer === 'WORKS' ? 'measured' : ANSWERS[t.answer]}
             </span>
             <span className="min-w-0 flex-1 break-words">
-              {whyWords(t, s.search.level, missing(s, t))}
+              {whyWords(t, s.search.level, missing(s, t), s.always)}
               <span className="text-ink-2">
                 {' '}
+                {s.measured &&
+                  t.ms !== undefined &&
+                  ` · ${timeWords(t.ms)}${t.peakBytes === undefined ? '' : `, ${bytes(t.peakBytes)}`}`}{' '}
                 · {partsWords(t.members.length, s.search.level)} in play
                 {t.note && `. ${t.note}`}
               </span>
@@ -48,7 +51,7 @@ export function Tries({ workspace, search: s }: { workspace: number; search: Sea
                 look="quiet"
                 className="h-6"
                 disabled={back.isPending}
-                aria-label={`Take back: ${ANSWERS[t.answer]}, ${whyWords(t, s.search.level, missing(s, t))}`}
+                aria-label={`Take back: ${ANSWERS[t.answer]}, ${whyWords(t, s.search.level, missing(s, t), s.always)}`}
                 onClick={() => back.mutate(t.id)}
               >
                 Take back

@@ -6,6 +6,7 @@ import { Aside, AsidePart } from '../ui/Aside'
 import { Screen, Waiting } from '../ui/Screen'
 import { Empty } from '../ui/States'
 import { when } from '../ui/text'
+import { namedIn } from './faults'
 import { NameFault } from './NameFault'
 import { type SearchLine, useSearches } from './queries'
 import { LEVEL_NAMES, STATES } from './words'
@@ -42,9 +43,10 @@ export function TroubleView() {
         </div>
       ) : (
         <NameFault
-          key={shown}
+          key={`${shown} ${at.get('named') ?? ''}`}
           workspace={workspace}
           run={run.data}
+          named={namedIn(at)}
           onBegun={(s) => go(`/workspaces/${workspace}/trouble/${s.search.id}`)}
         />
       )}

@@ -1,6 +1,8 @@
 import type { Schema } from '../api/client'
 import type { FaultRequest } from './queries'
 
+type Sign = Schema['SignView']
+
 type Run = Schema['RunDetail']
 
 /** A fault that can be told from a run, with what to call it. */
@@ -56,4 +58,37 @@ export function faultsOf(run: Run): Offered[] {
 export function sourceOf(from: string): Pick<FaultRequest, 'path' | 'record'> {
   const record = /^(\S.*\/\d+) as /.exec(from)?.[1]
   return record ? { record } : { path: from }
+}
+
+/** That a mod does not show a sign of its own: what keeps it from showing is searched for, with the mod on. */
+export function missingSign(mod: number, sign: Sign): Offered {
+  const says = `A sign is missing: ${sign.says}`
+  if (sign.kind === 'REPORT')
+    return {
+      says,
+      fault: {
+        kind: 'REPORTS_NOT',
+        name: sign.what,
+        value: sign.is ?? '',
+        about: mod,
+      },
+    }
+  if (sign.kind === 'READ' && sign.path)
+    return { says, fault: { kind: 'NOT_READ', name: sign.path, path: sign.path, about: mod } }
+  return { says, fault: { kind: 'WORDS', name: `Missing: ${sign.says}`, about: mod } }
+}
+
+/** Where a fault is searched for that somebody else has named. */
+export function troubleAddress(workspace: number, offered: Offered): string {
+  return `/workspaces/${workspace}/trouble?${new URLSearchParams({ named: JSON.stringify(offered) })}`
+}
+
+/** The fault that an address names; nothing where it names none. */
+export function namedIn(params: URLSearchParams): Offered | undefined {
+  try {
+    const named = JSON.parse(params.get('named') ?? 'null')
+    return typeof named?.says === 'string' && typeof named.fault?.kind === 'string' ? named : undefined
+  } catch {
+    return undefined
+  }
 }

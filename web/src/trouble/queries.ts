@@ -80,6 +80,16 @@ export function useBegin(workspace: number, done: (s: Search) => void) {
   )
 }
 
+/** Begins to measure what a mod costs. */
+export function useMeasure(workspace: number, done: (s: Search) => void) {
+  return useSearchAct(
+    workspace,
+    (body: Schema['MeasureRequest']) =>
+      got(api.POST('/api/workspaces/{workspace}/measurements', { params: { path: { workspace } }, body })),
+    done,
+  )
+}
+
 export function useAnswer(workspace: number, search: number) {
   return useSearchAct(workspace, (answer: Answer) =>
     got(

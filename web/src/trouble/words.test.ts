@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import type { Part, Search } from './queries'
-import { leftWords, oftenWords, outcomeWords, partName, proofOf, reasonWords, whyWords } from './words'
+import {
+  costWords,
+  leftWords,
+  oftenWords,
+  outcomeWords,
+  partName,
+  proofOf,
+  reasonWords,
+  whyWords,
+} from './words'
 
 function part(number: number, standing: Part['standing']): Part {
   return {
@@ -36,6 +45,7 @@ function search(state: Search['search']['state'], parts: Part[], more: Partial<S
     triesToTrust: 1,
     unproved: [],
     updated: [],
+    always: [],
     steps: [],
     ...more,
   }
@@ -119,4 +129,39 @@ it('the proof is every try of what was found, and of less of it, that says so', 
   ]
   const s = search('FOUND', [part(1, 'FOUND'), part(2, 'FOUND'), part(3, 'CLEARED')], { tries })
   expect(proofOf(s).map((t) => t.id)).toEqual([3, 4])
+})
+
+describe('what a mod costs', () => {
+  const spread = (least: number, middle: number, most: number) => ({ least, middle, most, runs: 3 })
+
+  it('is told only where the bars do not meet', () => {
+    const measure = 'MEMORY' as const
+    const [small, large] = [spread(1 << 20, 2 << 20, 3 << 20), spread(10 << 20, 12 << 20, 13 << 20)]
+    expect(costWords({ measure, with: large, without: small, apart: true })).toBe('10 MiB more with it')
+    expect(costWords({ measure, with: small, without: large, apart: true })).toBe('10 MiB less with it')
+    expect(costWords({ measure, with: large, without: small, apart: false })).toBe(
+      'no difference beyond the spread',
+    )
+    expect(costWords({ measure, with: large, apart: false })).toBe('')
+    const [slow, quick] = [spread(3000, 3000, 3000), spread(500, 500, 500)]
+    expect(costWords({ measure: 'TIME', with: slow, without: quick, apart: true })).toBe('2.5 s more with it')
+  })
+
+  it('says how many runs there are left', () => {
+    const cost = { mod: 1, name: 'Mod 1', alsoLeftOut: [], times: 3, figures: [] }
+    const asked = { why: 'MEASURE_WITH' as const, members: [1], atMostLeft: 6, running: false }
+    expect(leftWords(search('SEARCHING', [part(1, 'SUSPECTED')], { measured: cost, asked }))).toBe(
+      '0 runs done, 6 left.',
+    )
+  })
+})
+
+describe('a search about a mod that stays on', () => {
+  it('never speaks of the unmodded game', () => {
+    const always = ['Lamps', 'Rope']
+    expect(whyWords({ why: 'NOTHING' }, 'MODS', undefined, always)).toBe('Lamps and Rope alone')
+    expect(outcomeWords(search('NONE', [part(1, 'CLEARED')], { always }))).toBe(
+      'With nothing on but Lamps and Rope the fault shows too: no other mod is behind it.',
+    )
+  })
 })

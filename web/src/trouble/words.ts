@@ -1,4 +1,4 @@
-import { count } from '../ui/text'
+import { bytes, count, list, timeWords } from '../ui/text'
 import type { Answer, Part, Reason, Search, SearchLine, Try } from './queries'
 
 const LEVELS: Record<SearchLine['level'], readonly [one: string, many: string]> = {
@@ -30,6 +30,7 @@ export const STATES: Record<SearchLine['state'], string> = {
   NONE: 'none is behind it',
   UNTOLD: 'could not be told',
   LEFT: 'given up',
+  MEASURED: 'measured',
 }
 
 export const ANSWERS: Record<Answer, string> = {
@@ -66,7 +67,12 @@ export function partName(p: Part): string {
 }
 
 /** What a set is tried for. */
-export function whyWords(t: Pick<Try, 'why'>, level: SearchLine['level'], without?: string): string {
+export function whyWords(
+  t: Pick<Try, 'why'>,
+  level: SearchLine['level'],
+  without?: string,
+  always: readonly string[] = [],
+): string {
   switch (t.why) {
     case 'EVERYTHING':
       if (level === 'ORDER') return 'in their order'
@@ -75,6 +81,7 @@ export function whyWords(t: Pick<Try, 'why'>, level: SearchLine['level'], withou
       return 'a step: what it adds to those before'
     case 'NOTHING':
       if (level === 'ORDER') return 'in each other’s places'
+      if (always.length > 0) return `${list(always)} alone`
       return level === 'MODS' ? 'the unmodded game' : `with none of the ${LEVELS[level][1]}`
     case 'ENOUGH':
       return 'whether those that are certain are enough'
@@ -82,6 +89,10 @@ export function whyWords(t: Pick<Try, 'why'>, level: SearchLine['level'], withou
       return 'a part of those under suspicion'
     case 'LEAVE_OUT':
       return 'whether it shows without some'
+    case 'MEASURE_WITH':
+      return 'with it'
+    case 'MEASURE_WITHOUT':
+      return 'without it'
     case 'PROOF_WITH':
       return 'proof: with what was found'
     case 'PROOF_WITHOUT':
@@ -93,6 +104,7 @@ export function whyWords(t: Pick<Try, 'why'>, level: SearchLine['level'], withou
 export function leftWords(s: Search): string {
   const done = count(s.tries.length, 'run')
   if (!s.asked) return `${done}.`
+  if (s.measured) return `${done} done, ${s.asked.atMostLeft} left.`
   return `${done} done, at most ${s.asked.atMostLeft} left if one more ${LEVELS[s.search.level][0]} is behind it.`
 }
 
@@ -122,10 +134,14 @@ export function outcomeWords(s: Search): string {
       if (s.steps.length > 0) return 'Every step works: the fault did not show in any of them.'
       return 'The fault did not show with everything on, so there is nothing to search by. It may come only sometimes: then search by hand, and try the first set more than once.'
     case 'NONE':
+      if (s.always.length > 0)
+        return `With nothing on but ${list(s.always)} the fault shows too: no other mod is behind it.`
       return s.search.level === 'MODS'
         ? 'The unmodded game shows the fault too: no mod is behind it. Look at the game itself, its settings and its saves.'
         : `The fault shows with none of the ${LEVELS[s.search.level][1]} in play, so it lies in something else of what was found.`
     case 'UNTOLD':
+      if (s.measured)
+        return 'Runs of one of the two sets did not come to their end, so they cannot be compared.'
       return 'What was found did not show the fault when it was tried again.'
     case 'LEFT':
       return 'The search was given up. The game folder is as it was before.'
@@ -142,4 +158,25 @@ export function proofOf(s: Search): Try[] {
       t.members.every((m) => found.has(m)) &&
       t.answer === (t.members.length === found.size ? 'FAILS' : 'WORKS'),
   )
+}
+
+type Figure = NonNullable<Search['measured']>['figures'][number]
+
+export const MEASURES: Record<Figure['measure'], string> = {
+  TIME: 'Whole time',
+  LOADING: 'Until it had loaded',
+  MEMORY: 'Most memory at a time',
+}
+
+/** A measured value in its unit. */
+export function measureWords(measure: Figure['measure'], value: number): string {
+  return measure === 'MEMORY' ? bytes(value) : timeWords(value)
+}
+
+/** What the difference of two medians comes to; nothing where one is not known. */
+export function costWords(f: Figure): string {
+  if (!f.with || !f.without) return ''
+  if (!f.apart) return 'no difference beyond the spread'
+  const more = f.with.middle - f.without.middle
+  return `${measureWords(f.measure, Math.abs(more))} ${more > 0 ? 'more' : 'less'} with it`
 }

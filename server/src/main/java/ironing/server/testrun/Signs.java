@@ -27,13 +27,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 
 /**
  * What the last run has shown of each mod that is on: the signs of its card, and the user’s own.
  */
 @Component
-class Signs {
+public class Signs {
   private final SignMapper db;
   private final RunMapper runs;
   private final OpenWorkspaces workspaces;
@@ -105,6 +106,24 @@ class Signs {
         mods.add(look.of(mod, own.getOrDefault(mod.strand(), List.of()), ticks));
     }
     return new Checklist(last == null ? 0 : last.id(), mods);
+  }
+
+  /**
+   * A sign of a mod, as the last run has told it.
+   *
+   * @param seen what came of it
+   */
+  public record Told(String mod, String says, Seen seen) {}
+
+  /** The signs of some mods of which the last run tells whether they were seen. */
+  public List<Told> told(OpenWorkspace open, Set<Long> mods) {
+    List<Told> out = new ArrayList<>();
+    for (OfMod m : of(open).mods()) {
+      if (!mods.contains(m.mod())) continue;
+      for (Checked c : m.signs())
+        if (c.seen() != Seen.CANNOT_TELL) out.add(new Told(m.name(), c.sign().says(), c.seen()));
+    }
+    return out;
   }
 
   /** What is looked at for all mods alike. */

@@ -44,6 +44,7 @@ class SignsController {
    * @param what the name of a report, a file of the mod, or where to look
    * @param place of a sign to look for, where one goes for it; empty for others
    * @param wanted the value that is to be reported, with its unit; empty where any will do
+   * @param is that value alone; absent where any will do
    * @param found what was reported; empty for nothing
    * @param path of a file, where it lies in the game folder; empty for others, and for one that the
    *     mod does not have
@@ -56,6 +57,7 @@ class SignsController {
       String what,
       String place,
       String wanted,
+      @MayBeAbsent String is,
       String found,
       String path,
       Seen seen) {
@@ -68,6 +70,7 @@ class SignsController {
           s.what(),
           s.kind() == Sign.Kind.LOOK ? s.place() : "",
           s.is().map(v -> (v + " " + s.unit().orElse("")).strip()).orElse(""),
+          s.is().orElse(null),
           c.found(),
           c.path(),
           c.seen());

@@ -8,7 +8,9 @@ import ironing.core.trouble.Answer;
 import ironing.core.trouble.Fault;
 import ironing.core.trouble.Next;
 import ironing.core.trouble.Part;
+import ironing.core.trouble.SignCheck.Seen;
 import ironing.core.workspace.Mod;
+import ironing.server.testrun.Signs.Told;
 import ironing.server.trouble.SearchMapper.TryRow;
 import ironing.server.workspace.OpenWorkspace;
 import java.util.ArrayList;
@@ -25,6 +27,7 @@ import java.util.stream.Collectors;
  *
  * @param game with its version
  * @param fault in a sentence
+ * @param about the mods that the fault is about, which stayed on in every set; empty for none
  * @param mods that are behind it, in layer order
  * @param parts what in them, as far as a search went on inside; each in words
  * @param plugins of those mods, as they load
@@ -32,11 +35,13 @@ import java.util.stream.Collectors;
  * @param othersOn how many other mods were on when it began
  * @param proof the hashes of what the game could read, with the fault and without
  * @param tries how many sets were tried
+ * @param signs of those mods, and whether the last run of the user's has shown them
  * @param comes in how many runs of sets that can show it the fault showed, of how many
  */
 record FaultFacts(
     String game,
     String fault,
+    List<FaultMod> about,
     List<FaultMod> mods,
     List<String> parts,
     List<String> plugins,
@@ -44,6 +49,7 @@ record FaultFacts(
     int othersOn,
     List<FaultProof> proof,
     int tries,
+    List<FaultSign> signs,
     String comes) {
   private static final int MOST_MEETINGS = 20;
 
@@ -63,6 +69,15 @@ record FaultFacts(
   record FaultMeeting(String path, String inPlay, String sha256) {}
 
   /**
+   * A sign of a mod.
+   *
+   * @param mod what it is called
+   * @param says the sign, in a sentence
+   * @param seen whether it was seen
+   */
+  record FaultSign(String mod, String says, boolean seen) {}
+
+  /**
    * A set that was tried.
    *
    * @param with which of the mods were in it, in words
@@ -74,13 +89,44 @@ record FaultFacts(
   /**
    * @param open arranged as the search began
    * @param chain the search among mods, and those that went on inside of it
+   * @param signs of the mods that it concerns
    */
-  static FaultFacts of(OpenWorkspace open, List<Search> chain) {
+  static FaultFacts of(OpenWorkspace open, List<Search> chain, List<Told> signs) {
     Search root = chain.get(0);
-    List<Long> mods =
-        root.next() instanceof Next.Found f
-            ? root.parts(f.set()).stream().map(Part::mod).toList()
-            : List.of();
+    List<Long> mods = foundMods(root);
+    List<String> parts = new ArrayList<>();
+    for (Search s : chain.subList(1, chain.size()))
+      if (s.next() instanceof Next.Found f)
+        for (Part p : s.parts(f.set())) parts.add(words(open, p));
+    return new FaultFacts(
+        open.game().title() + open.gameVersion().map(v -> " " + v).orElse(""),
+        FaultWords.of(root.fault()),
+        named(open, root.searched().always()),
+        named(open, mods),
+        parts,
+        plugins(open, mods),
+        meetings(open, mods),
+        root.searched().parts().size() - mods.size(),
+        proof(open, root),
+        root.tries().size(),
+        signs.stream().map(s -> new FaultSign(s.mod(), s.says(), s.seen() == Seen.SEEN)).toList(),
+        root.tried().shown() + " of " + root.tried().told());
+  }
+
+  /** The mods that a search has found, and those that the fault is about. */
+  static Set<Long> concerned(Search root) {
+    Set<Long> mods = new LinkedHashSet<>(root.searched().always());
+    mods.addAll(foundMods(root));
+    return mods;
+  }
+
+  private static List<Long> foundMods(Search root) {
+    return root.next() instanceof Next.Found f
+        ? root.parts(f.set()).stream().map(Part::mod).toList()
+        : List.of();
+  }
+
+  private static List<FaultMod> named(OpenWorkspace open, List<Long> mods) {
     List<FaultMod> named = new ArrayList<>();
     for (Layer l : open.picture().arrangement().layers()) {
       Mod m = open.mods().get(l.mod());
@@ -89,21 +135,7 @@ record FaultFacts(
           new FaultMod(
               m.card().name(), m.card().id(), m.card().shownVersion(), m.archiveName(), m.files()));
     }
-    List<String> parts = new ArrayList<>();
-    for (Search s : chain.subList(1, chain.size()))
-      if (s.next() instanceof Next.Found f)
-        for (Part p : s.parts(f.set())) parts.add(words(open, p));
-    return new FaultFacts(
-        open.game().title() + open.gameVersion().map(v -> " " + v).orElse(""),
-        FaultWords.of(root.fault()),
-        named,
-        parts,
-        plugins(open, mods),
-        meetings(open, mods),
-        root.searched().parts().size() - mods.size(),
-        proof(open, root),
-        root.tries().size(),
-        root.tried().shown() + " of " + root.tried().told());
+    return named;
   }
 
   private static String words(OpenWorkspace open, Part p) {
@@ -178,6 +210,13 @@ record FaultFacts(
     StringBuilder out = new StringBuilder();
     out.append("## ").append(fault).append("\n\n");
     out.append("Game: ").append(game).append(". ");
+    if (!about.isEmpty())
+      out.append("On in every set: ")
+          .append(
+              about.stream()
+                  .map(m -> m.name() + " " + m.version())
+                  .collect(Collectors.joining(", ")))
+          .append(". ");
     out.append(
         mods.isEmpty()
             ? "No mod was found behind it.\n"
@@ -204,6 +243,12 @@ record FaultFacts(
                         + " with "
                         + p.with()
                         + (p.picture().isEmpty() ? "" : " (`" + p.picture() + "`)"))
+            .toList());
+    list(
+        out,
+        "Signs in the last run",
+        signs.stream()
+            .map(s -> s.mod() + ": " + s.says() + (s.seen() ? " (seen)" : " (not seen)"))
             .toList());
     out.append("\nIt showed in ").append(comes).append(" runs that can show it; ");
     out.append(tries).append(" sets were tried, with ").append(othersOn);

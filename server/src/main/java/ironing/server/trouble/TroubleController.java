@@ -6,6 +6,7 @@ import ironing.server.job.Job;
 import ironing.server.job.JobController;
 import ironing.server.job.Jobs;
 import ironing.server.testrun.Runs;
+import ironing.server.testrun.Signs;
 import ironing.server.trouble.MeasuredViews.MeasureRequest;
 import ironing.server.trouble.SearchMapper.SearchState;
 import ironing.server.trouble.TroubleViews.AnswerRequest;
@@ -41,6 +42,7 @@ class TroubleController {
   private final Suspecting suspecting;
   private final OpenWorkspaces workspaces;
   private final Runs runs;
+  private final Signs signs;
   private final Jobs jobs;
   private final FindingOfSearch finding;
 
@@ -51,6 +53,7 @@ class TroubleController {
       Suspecting suspecting,
       OpenWorkspaces workspaces,
       Runs runs,
+      Signs signs,
       Jobs jobs,
       FindingOfSearch finding) {
     this.searches = searches;
@@ -59,6 +62,7 @@ class TroubleController {
     this.suspecting = suspecting;
     this.workspaces = workspaces;
     this.runs = runs;
+    this.signs = signs;
     this.jobs = jobs;
     this.finding = finding;
   }
@@ -223,7 +227,10 @@ class TroubleController {
   }
 
   private FaultFacts facts(Search search) {
-    return FaultFacts.of(searches.before(search), searches.chain(search));
+    List<Search> chain = searches.chain(search);
+    List<Signs.Told> told =
+        signs.told(workspaces.get(search.workspace()), FaultFacts.concerned(chain.get(0)));
+    return FaultFacts.of(searches.before(search), chain, told);
   }
 
   /** Writes what was found down as a finding of yours, with its proof. */
