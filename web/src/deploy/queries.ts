@@ -36,7 +36,7 @@ const FOLDER_STATE = 'folder-state'
  * The same for every screen: looked for when a workspace is opened, and after whatever touches the
  * folder. Not with each answer that has become old: a look goes through all of its files.
  */
-export function useFolderState(workspace: number) {
+function useFolderState(workspace: number) {
   return useQuery({
     queryKey: [FOLDER_STATE, workspace],
     staleTime: Number.POSITIVE_INFINITY,
@@ -49,6 +49,12 @@ export function useFolderState(workspace: number) {
       ),
     ),
   })
+}
+
+/** How many files are not as they were left there; what was set aside is out of the way. */
+export function useDrifted(workspace: number): number {
+  const groups = useFolderState(workspace).data?.groups ?? []
+  return groups.filter((g) => g.cause !== 'SET_ASIDE').reduce((sum, g) => sum + g.inAll, 0)
 }
 
 export function lookAtFolderAgain(queries: QueryClient, workspace: number) {

@@ -1,7 +1,7 @@
 import { WifiOff } from 'lucide-react'
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
-import { useFolderState } from '../deploy/queries'
+import { useDrifted } from '../deploy/queries'
 import { useRebuildStale } from '../mends/queries'
 import { count, list, number } from '../ui/text'
 import { JobLine } from './JobLine'
@@ -71,12 +71,6 @@ export function Hem({ workspace, heard }: { workspace: number; heard: boolean })
       </Link>
     </footer>
   )
-}
-
-/** How many files are not as they were left there; what was set aside is out of the way. */
-function useDrifted(workspace: number): number {
-  const groups = useFolderState(workspace).data?.groups ?? []
-  return groups.filter((g) => g.cause !== 'SET_ASIDE').reduce((sum, g) => sum + g.inAll, 0)
 }
 
 function driftLine(workspace: number, files: number, behind: boolean) {

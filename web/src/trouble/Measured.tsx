@@ -12,7 +12,7 @@ export function Measured({ search: s, cost }: { search: Search; cost: Cost }) {
   const untold = outcomeWords(s)
   return (
     <section aria-label="What it costs" className="card shrink-0 px-4 py-3">
-      <h2>{cost.name}</h2>
+      <h2>With it and without it</h2>
       {untold && <p>{untold}</p>}
       {cost.alsoLeftOut.length > 0 && (
         <p className="text-ink-2">

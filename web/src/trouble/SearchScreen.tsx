@@ -33,10 +33,10 @@ export function SearchScreen() {
   const over = !going && s.search.state !== 'RESTING'
   return (
     <Screen
-      title={s.measured ? 'What a mod costs' : 'Search'}
-      says={s.search.fault.says}
+      title={s.measured ? 'What it costs' : 'Search'}
+      says={s.measured ? s.measured.name : s.search.fault.says}
       actions={<Acts key={id} workspace={workspace} search={s} />}
-      aside={<Suspicion search={s} />}
+      aside={s.measured ? <AboutMeasuring times={s.measured.times} /> : <Suspicion search={s} />}
     >
       <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto">
         {!s.measured && <Levels workspace={workspace} search={s} />}
@@ -209,6 +209,22 @@ function Suspicion({ search: s }: { search: Search }) {
         </ul>
         {shown.length > MOST && <p className="text-ink-2">and {shown.length - MOST} more</p>}
       </AsidePart>
+    </Aside>
+  )
+}
+
+function AboutMeasuring({ times }: { times: number }) {
+  return (
+    <Aside label="How it is measured">
+      <h2>How it is measured</h2>
+      <p className="mt-1 text-ink-2">
+        Everything that is on is run {times === 1 ? 'once' : `${times} times`} with the mod and as often
+        without it and what needs it, in turns, so that a machine that becomes slower does so for both.
+      </p>
+      <p className="mt-1.5 text-ink-2">
+        The memory is that of the game and of all that it starts, looked at many times a second. The time of
+        loading is known where the game’s log says when it had loaded.
+      </p>
     </Aside>
   )
 }

@@ -1,5 +1,5 @@
 import { Link } from 'react-router'
-import { useFolderState } from '../deploy/queries'
+import { useDrifted } from '../deploy/queries'
 import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
 import { useReturnToRun } from '../test-run/queries'
@@ -17,16 +17,16 @@ export function SuspectList({ workspace, suspects: s }: { workspace: number; sus
   const back = useReturnToRun(workspace, () =>
     say('Arranged as it was when it worked; deploy to play with it.', { label: 'Undo', run: undo }),
   )
-  const drift = useFolderState(workspace).data
+  const drifted = useDrifted(workspace)
   return (
     <section aria-label="Suspects" className="card shrink-0 px-4 py-3">
       <h2>Suspects</h2>
-      {drift && drift.inAll > 0 && (
+      {drifted > 0 && (
         <p className="my-1 rounded-md bg-ochre-soft px-2 py-1">
-          {count(drift.inAll, 'file')} in the game folder {drift.inAll === 1 ? 'is' : 'are'} not as deployed
-          or as the game has them.{' '}
+          {count(drifted, 'file')} in the game folder {drifted === 1 ? 'is' : 'are'} not as deployed or as the
+          game has them.{' '}
           <Link to={`/workspaces/${workspace}/deploy/drift`} className="text-woad underline">
-            Look at {drift.inAll === 1 ? 'it' : 'them'} first
+            Look at {drifted === 1 ? 'it' : 'them'} first
           </Link>
         </p>
       )}

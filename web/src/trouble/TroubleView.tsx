@@ -72,7 +72,8 @@ function Searches({ workspace, searches }: { workspace: number; searches: readon
               >
                 <span className="block break-words">{s.fault.says}</span>
                 <span className="block text-[11.5px] text-ink-2">
-                  {LEVEL_NAMES[s.level]}: {STATES[s.state]}, {when(s.begunAt)}
+                  {s.fault.kind !== 'COSTS' && `${LEVEL_NAMES[s.level]}: `}
+                  {STATES[s.state]}, {when(s.begunAt)}
                 </span>
               </Link>
             </li>

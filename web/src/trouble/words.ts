@@ -170,7 +170,9 @@ export const MEASURES: Record<Figure['measure'], string> = {
 
 /** A measured value in its unit. */
 export function measureWords(measure: Figure['measure'], value: number): string {
-  return measure === 'MEMORY' ? bytes(value) : timeWords(value)
+  if (measure === 'MEMORY') return bytes(value)
+  // a quick game's differences are smaller than a tenth of a second
+  return value < 2000 ? `${value} ms` : timeWords(value)
 }
 
 /** What the difference of two medians comes to; nothing where one is not known. */

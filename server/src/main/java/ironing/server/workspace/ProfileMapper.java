@@ -12,7 +12,7 @@ import org.apache.ibatis.annotations.Update;
 /** The profiles of a workspace and the restore points of each. */
 @Mapper
 interface ProfileMapper {
-  record Row(long id, String name, String arrangement, boolean isDeleted) {}
+  record Row(long id, String name, String arrangement, boolean isDeleted, boolean isAside) {}
 
   record PointRow(long id, long profileId, String name, String at, String arrangement) {}
 
@@ -27,7 +27,8 @@ interface ProfileMapper {
 
   @Select(
       """
-      select id, name, arrangement, deleted_at is not null as is_deleted from profile
+      select id, name, arrangement, deleted_at is not null as is_deleted, is_aside
+      from profile
       where workspace_id = #{workspace} order by lower(name), id
       """)
   List<Row> all(long workspace);
@@ -47,8 +48,8 @@ interface ProfileMapper {
   /** One that no list of profiles shows. */
   @Insert(
       """
-      insert into profile (workspace_id, name, arrangement, deleted_at)
-      values (#{workspace}, #{name}, #{arrangement}, now())
+      insert into profile (workspace_id, name, arrangement, deleted_at, is_aside)
+      values (#{workspace}, #{name}, #{arrangement}, now(), true)
       """)
   @Options(useGeneratedKeys = true, keyProperty = "row.id")
   void addAside(

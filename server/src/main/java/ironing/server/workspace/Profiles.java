@@ -41,9 +41,12 @@ public class Profiles {
   /** What a profile is called. */
   public record Named(long id, String name, boolean deleted) {}
 
-  /** By name, and those that were deleted too. */
+  /** By name, and those that were deleted too; none that sets are tried with. */
   public List<Named> named(long workspace) {
-    return db.all(workspace).stream().map(r -> new Named(r.id(), r.name(), r.isDeleted())).toList();
+    return db.all(workspace).stream()
+        .filter(r -> !r.isAside())
+        .map(r -> new Named(r.id(), r.name(), r.isDeleted()))
+        .toList();
   }
 
   /** By name; those that were deleted are not among them. */
@@ -84,7 +87,7 @@ public class Profiles {
 
   private Row row(long workspace, long id, boolean deleted) {
     return db.all(workspace).stream()
-        .filter(r -> r.id() == id && r.isDeleted() == deleted)
+        .filter(r -> r.id() == id && r.isDeleted() == deleted && !r.isAside())
         .findFirst()
         .orElseThrow(
             () ->

@@ -1,3 +1,7 @@
+-- A profile that sets are tried with is none of the user's.
+alter table profile add column is_aside boolean not null default false;
+update profile set is_aside = true where id in (select trial_profile_id from search);
+
 -- What a run has cost; null where nobody knows it.
 alter table run
   add column ms bigint,
