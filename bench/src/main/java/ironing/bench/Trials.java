@@ -27,6 +27,7 @@ import java.util.zip.ZipOutputStream;
  * What a search costs besides the game: the next set among 2,000 mods, worked out by the core
  * alone; and a set put into the game folder, with 400 mods of 500 files each, by a search by hand
  * of a game that does nothing. The first sets differ by half of the files, the last by one mod.
+ * Beside it what GNU {@code cp -al} and {@code rm} take for half of the files, on the same drive.
  * Prints JSON.
  *
  * <p>Usage: {@code Trials URL FOLDER}.
@@ -43,8 +44,29 @@ public final class Trials {
       steps
           .append(steps.isEmpty() ? "" : ",")
           .append("{\"files\":%.0f,\"ms\":%.0f}".formatted(s[0], s[1]));
+    double[] plain = plain(Path.of(args[1]));
     System.out.printf(
-        "{\"sets\":%.0f,\"longestNextMs\":%.1f,\"steps\":[%s]}%n", next[0], next[1], steps);
+        "{\"sets\":%.0f,\"longestNextMs\":%.1f,\"steps\":[%s],\"cpMs\":%.0f,\"rmMs\":%.0f}%n",
+        next[0], next[1], steps, plain[0], plain[1]);
+  }
+
+  /** What cp -al and rm take for half of the files, in milliseconds. */
+  private static double[] plain(Path folder) throws IOException, InterruptedException {
+    Path from = folder.resolve("plain");
+    for (int m = 0; m < MODS / 2; m++) {
+      for (int d = 0; d < 7; d++) Files.createDirectories(from.resolve(m + "/" + d));
+      for (int f = 0; f < FILES; f++)
+        Files.writeString(from.resolve(m + "/" + f % 7 + "/" + f + ".txt"), m + " " + f);
+    }
+    String to = folder.resolve("copy").toString();
+    return new double[] {took("cp", "-al", from.toString(), to), took("rm", "-r", to)};
+  }
+
+  private static double took(String... command) throws IOException, InterruptedException {
+    long began = System.nanoTime();
+    int code = new ProcessBuilder(command).inheritIO().start().waitFor();
+    if (code != 0) throw new IOException(String.join(" ", command) + " ended with " + code);
+    return (System.nanoTime() - began) / 1e6;
   }
 
   /** How many sets a whole search takes, and the longest that working one out did. */
