@@ -54,6 +54,13 @@ test.describe('Trouble', () => {
       await expect(outcome).toContainText('With these 2 files the fault shows', { timeout: 120_000 })
       await expect(outcome).toContainText('data/scripts/songs.sks')
       await expect(outcome).toContainText('data/scripts/day.sks')
+      await outcome.getByRole('button', { name: 'What can be done about data/scripts/day.sks' }).click()
+      const ways = page.getByRole('dialog', { name: 'data/scripts/day.sks' }).getByRole('listitem')
+      await expect(ways.first()).toContainText('Hold it back from Late Lamps')
+      await expect(ways.filter({ hasText: 'A ruling: take it from' }).first()).toContainText(
+        '1 file in the game would change',
+      )
+      await page.keyboard.press('Escape')
       await page.getByRole('link', { name: 'One level up' }).click()
     })
 
@@ -71,8 +78,11 @@ test.describe('Trouble', () => {
     })
 
     await test.step('one of them is switched off, and the game plays', async () => {
-      await outcome.getByRole('button', { name: 'Switch off Late Lamps' }).click()
-      await said(page, 'Late Lamps is switched off')
+      await outcome.getByRole('button', { name: 'What can be done about Late Lamps' }).click()
+      const way = page.getByRole('dialog', { name: 'Late Lamps' }).getByRole('listitem')
+      await expect(way).toContainText(/files? in the game would change/)
+      await way.getByRole('button', { name: 'Switch off Late Lamps' }).click()
+      await said(page, 'Switch off Late Lamps: done')
       await expect
         .poll(async () => {
           const jobs = await world.api('GET', `/workspaces/${workspace}/jobs`)
@@ -110,6 +120,62 @@ test.describe('Trouble', () => {
     await page.getByLabel('Where to look').fill('Quay, by the bollards')
     await page.getByRole('button', { name: 'Write it down' }).click()
     await expect(page.getByRole('region', { name: 'Quay' })).toContainText('The quay is wet')
+  })
+})
+
+test.describe('A small set', () => {
+  const PLAIN = zipOf({ 'textures/plain.txt': 'plain' })
+  const DARK = zipOf({
+    'mod-card.yaml':
+      'format: ironing/mod@1\nid: dark\nname: Dark Nights\nversion: 1\n' +
+      'signs: [ { report: Nights, says: "The nights are dark" } ]\n',
+    'textures/night.txt': 'dark',
+  })
+
+  async function smallSet(world: World): Promise<number> {
+    const workspace = await world.makeWorkspace(world.copyGame())
+    await world.install(workspace, { name: 'Plain 1.zip', bytes: PLAIN })
+    await world.install(workspace, { name: 'Dark Nights 1.zip', bytes: DARK })
+    return workspace
+  }
+
+  test('is built up in steps, which stop at the first that fails', async ({ page, world }) => {
+    const workspace = await smallSet(world)
+    await world.install(workspace, { name: 'Late Lamps 1.zip', bytes: LAMPS })
+    await world.install(workspace, { name: 'Songs 1.zip', bytes: SONGS })
+    await page.goto(`/workspaces/${workspace}/trouble`)
+    await page.getByRole('radio', { name: /build the set up in steps/ }).check()
+    await page.getByRole('button', { name: 'Build it up' }).click()
+    const outcome = page.getByRole('region', { name: 'What came of it' })
+    await expect(outcome).toContainText('With these 2 mods the fault shows', { timeout: 120_000 })
+    await expect(page.getByText('a step: what it adds to those before').first()).toBeVisible()
+  })
+
+  test('tells what a run and what a mod costs, and which sign is missing', async ({ page, world }) => {
+    const workspace = await smallSet(world)
+    await world.job(`/workspaces/${workspace}/deploy`)
+    await page.goto(`/workspaces/${workspace}/test-run`)
+    await page.getByRole('button', { name: 'Start the game' }).click()
+    await expect(page.getByText(/It took .* until it had loaded, and .* MiB of memory/)).toBeVisible({
+      timeout: 90_000,
+    })
+    await page.getByRole('link', { name: 'Signs: does each mod work?' }).click()
+    await page.getByRole('link', { name: 'Search why not: The nights are dark' }).click()
+    await expect(page.getByRole('radio', { name: 'A sign is missing: The nights are dark' })).toBeChecked()
+    await page.getByRole('button', { name: 'Search for what causes it' }).click()
+    await expect(page.getByRole('region', { name: 'What came of it' })).toContainText(
+      'With nothing on but Dark Nights the fault shows too',
+      { timeout: 120_000 },
+    )
+    await open(page, 'Trouble')
+    const cost = page.getByRole('form', { name: 'What a mod costs' })
+    await cost.getByRole('combobox', { name: 'The mod to measure' }).selectOption('Dark Nights')
+    await cost.getByRole('combobox', { name: 'How often each set is run' }).selectOption('1')
+    await cost.getByRole('button', { name: 'Measure it' }).click()
+    const figures = page.getByRole('region', { name: 'What it costs' })
+    for (const of of ['Whole time', 'Until it had loaded', 'Most memory at a time'])
+      await expect(figures.getByRole('heading', { name: of })).toBeVisible({ timeout: 90_000 })
+    await expect(figures.getByText('1 run)')).toHaveCount(6, { timeout: 90_000 })
   })
 })
 
