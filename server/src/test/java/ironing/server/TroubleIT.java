@@ -553,6 +553,41 @@ class TroubleIT {
         .isEqualTo("not-found");
   }
 
+  @Test
+  void what_the_game_had_written_into_a_mods_file_is_there_again_and_no_set_inherits_it()
+      throws Exception {
+    // the game counts its starts in a file that a mod brings, and stops over the second one
+    Path game =
+        game(
+            """
+            if [ -f add-ons/maps/x.ini ]; then
+              echo start >> add-ons/maps/x.ini
+              if [ "$(grep -c start add-ons/maps/x.ini)" -gt 1 ]; then exit 9; fi
+            fi
+            # what it has written there itself is a part of the fault
+            if [ -f add-ons/maps/y.map ] && grep -q "by the game" add-ons/maps/x.ini; then exit 5; fi
+            """);
+    Trees.write(
+        game.resolve("game.yaml"), Games.PLAIN + RUN + "writable: [ \"add-ons/maps/*.ini\" ]\n");
+    long workspace = api.workspace(game);
+    String base = "/api/workspaces/" + workspace;
+    api.install(workspace, "Counter 1.zip", Games.mod(Map.of("maps/x.ini", "[mine]\n")));
+    api.install(workspace, "Broken 1.zip", Games.mod(Map.of("maps/y.map", "y")));
+    api.install(workspace, "Plain 1.zip", Games.mod(Map.of("maps/z.map", "z")));
+    api.job(base + "/deploy", null);
+    Trees.write(game.resolve("add-ons/maps/x.ini"), "[mine]\n# by the game\n");
+    Map<String, String> before = lying(game);
+    JsonNode over =
+        over(api, begun(api, base, search(Map.of("kind", "EXITS", "value", "5"), true)));
+    assertThat(found(over, "modName")).containsExactly("Counter", "Broken");
+    assertThat(over.path("tries").findValuesAsText("answer")).doesNotContain("ANOTHER_FAULT");
+    idle(api, base);
+    assertThat(lying(game)).isEqualTo(before);
+    assertThat(Files.readString(game.resolve("add-ons/maps/x.ini"))).contains("# by the game");
+    assertThat(Files.exists(game.resolve(".ironing/before-trials"))).isFalse();
+    assertThat(Files.exists(game.resolve(".ironing/changed"))).as("nothing is set aside").isFalse();
+  }
+
   private static final String SLOW_WITH_FIVE =
       """
       mkdir -p logs

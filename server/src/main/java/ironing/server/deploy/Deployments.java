@@ -3,6 +3,7 @@ package ironing.server.deploy;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
+import ironing.core.deploy.BeforeTrials;
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
@@ -394,14 +395,26 @@ public class Deployments {
       OpenWorkspace trial, Map<String, byte[]> contents, Jobs.Progress progress) {
     GameFolder.requireFolder(trial.gameFolder());
     requireOwn(trial);
-    changing(trial, t -> deployTrialNow(t, contents, progress));
+    changing(trial, t -> deployTrialNow(t, contents, trial.profile(), progress));
   }
 
+  /**
+   * @param trialProfile whose sets are tried: what the game has written in one of them is nobody's,
+   *     and each set finds what the user has
+   */
   private LaidOut deployTrialNow(
-      OpenWorkspace trial, Map<String, byte[]> contents, Jobs.Progress progress) {
+      OpenWorkspace trial,
+      Map<String, byte[]> contents,
+      long trialProfile,
+      Jobs.Progress progress) {
     Deployer deployer = changer(trial);
     deployer.recover();
-    settings.keep(trial, deployer.laidOut());
+    LaidOut note = deployer.laidOut();
+    boolean afterTrial = note.profile().filter(p -> p == trialProfile).isPresent();
+    if (!afterTrial) {
+      settings.keep(trial, note);
+      beforeTrials(trial).keep(note, trial.game(), deployer.look());
+    }
     PathCase paths = trial.game().pathCase();
     Map<String, byte[]> byKey = new HashMap<>();
     contents.forEach((path, bytes) -> byKey.put(paths.key(path), bytes));
@@ -413,9 +426,21 @@ public class Deployments {
             settings.of(trial.profile()),
             tools.written(trial.workspace(), paths))) {
       byte[] instead = byKey.get(paths.key(w.path()));
+      if (instead == null && w.mustCopy())
+        instead = beforeTrials(trial).written(w.mod(), w.path()).orElse(null);
       files.add(instead == null ? w : w.with(instead));
     }
-    return applied(trial, files, profile(trial), progress, new History.Outcome());
+    // what the game had written is kept beside, or was written in a set before
+    DeployPlan.Look gone = ProfileSettings.gone(trial.game()::isWritable, deployer.look());
+    DeployPlan.Look look =
+        afterTrial
+            ? ProfileSettings.gone(trial.game()::isPerProfile, gone)
+            : settings.safe(trial, note, gone);
+    return applied(trial, files, profile(trial), look, progress, new History.Outcome());
+  }
+
+  private static BeforeTrials beforeTrials(OpenWorkspace open) {
+    return new BeforeTrials(new RealDisk(), open.gameFolder());
   }
 
   /** The number of the last deploying or undeploying by the user; a later one has a higher one. */
@@ -453,8 +478,9 @@ public class Deployments {
     changing(
         before,
         b -> {
-          if (deployed) deployTrialNow(b, Map.of(), progress);
+          if (deployed) deployTrialNow(b, Map.of(), trialProfile, progress);
           else apply(b, progress, true);
+          beforeTrials(b).giveBack(laidOut(b), b.game());
           saves.giveBack(b, trialProfile);
           return null;
         });
@@ -511,6 +537,7 @@ public class Deployments {
               open,
               undeploy ? List.of() : wanted(open),
               undeploy ? Optional.empty() : profile(open),
+              settings.safe(open, deployer.laidOut(), deployer.look()),
               progress,
               outcome);
         });
@@ -521,11 +548,11 @@ public class Deployments {
       OpenWorkspace open,
       List<Wanted> target,
       Optional<Long> profile,
+      DeployPlan.Look look,
       Jobs.Progress progress,
       History.Outcome outcome) {
     Deployer deployer = changer(open);
     LaidOut before = deployer.laidOut();
-    DeployPlan.Look look = settings.safe(open, before, deployer.look());
     DeployPlan plan = DeployPlan.make(target, before, profile, look, now());
     Set<String> changed = new TreeSet<>();
     for (DeployPlan.Step s : plan.steps()) if (s.changed()) changed.add(s.path());

@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Predicate;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -191,6 +192,27 @@ class ProfileSettings {
         Found found = look.at(path, item);
         if (found != Found.DRIFTED || !open.game().isPerProfile(path)) return found;
         return own ? Found.AS_LAID_OUT : Found.ABSENT;
+      }
+
+      @Override
+      public String sha256(String path) {
+        return look.sha256(path);
+      }
+    };
+  }
+
+  /**
+   * A look under which files that the game has written to, and that need not be kept, are taken for
+   * gone.
+   *
+   * @param which of all files
+   */
+  static Look gone(Predicate<String> which, Look look) {
+    return new Look() {
+      @Override
+      public Found at(String path, Optional<LaidOut.Item> item) {
+        Found found = look.at(path, item);
+        return found == Found.DRIFTED && which.test(path) ? Found.ABSENT : found;
       }
 
       @Override
