@@ -586,6 +586,7 @@ class TroubleIT {
     assertThat(Files.readString(game.resolve("add-ons/maps/x.ini"))).contains("# by the game");
     assertThat(Files.exists(game.resolve(".ironing/before-trials"))).isFalse();
     assertThat(Files.exists(game.resolve(".ironing/changed"))).as("nothing is set aside").isFalse();
+    assertThat(api.get(base + "/saves/profiles").toString()).doesNotContain("Sets that are tried");
   }
 
   private static final String SLOW_WITH_FIVE =

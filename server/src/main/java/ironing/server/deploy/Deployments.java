@@ -411,10 +411,9 @@ public class Deployments {
     deployer.recover();
     LaidOut note = deployer.laidOut();
     boolean afterTrial = note.profile().filter(p -> p == trialProfile).isPresent();
-    if (!afterTrial) {
-      settings.keep(trial, note);
-      beforeTrials(trial).keep(note, trial.game(), deployer.look());
-    }
+    boolean first = !afterTrial && trial.profile() == trialProfile;
+    if (!afterTrial) settings.keep(trial, note);
+    if (first) beforeTrials(trial).keep(note, trial.game(), deployer.look(), now());
     PathCase paths = trial.game().pathCase();
     Map<String, byte[]> byKey = new HashMap<>();
     contents.forEach((path, bytes) -> byKey.put(paths.key(path), bytes));
@@ -430,12 +429,13 @@ public class Deployments {
         instead = beforeTrials(trial).written(w.mod(), w.path()).orElse(null);
       files.add(instead == null ? w : w.with(instead));
     }
+    DeployPlan.Look look = deployer.look();
     // what the game had written is kept beside, or was written in a set before
-    DeployPlan.Look gone = ProfileSettings.gone(trial.game()::isWritable, deployer.look());
-    DeployPlan.Look look =
+    if (first || afterTrial) look = ProfileSettings.gone(trial.game()::isWritable, look);
+    look =
         afterTrial
-            ? ProfileSettings.gone(trial.game()::isPerProfile, gone)
-            : settings.safe(trial, note, gone);
+            ? ProfileSettings.gone(trial.game()::isPerProfile, look)
+            : settings.safe(trial, note, look);
     return applied(trial, files, profile(trial), look, progress, new History.Outcome());
   }
 
@@ -480,7 +480,7 @@ public class Deployments {
         b -> {
           if (deployed) deployTrialNow(b, Map.of(), trialProfile, progress);
           else apply(b, progress, true);
-          beforeTrials(b).giveBack(laidOut(b), b.game());
+          beforeTrials(b).giveBack(laidOut(b), b.game(), now());
           saves.giveBack(b, trialProfile);
           return null;
         });
@@ -533,13 +533,17 @@ public class Deployments {
         outcome -> {
           settings.keep(open, deployer.laidOut());
           wanted.forget(open.workspace());
-          return applied(
-              open,
-              undeploy ? List.of() : wanted(open),
-              undeploy ? Optional.empty() : profile(open),
-              settings.safe(open, deployer.laidOut(), deployer.look()),
-              progress,
-              outcome);
+          LaidOut after =
+              applied(
+                  open,
+                  undeploy ? List.of() : wanted(open),
+                  undeploy ? Optional.empty() : profile(open),
+                  settings.safe(open, deployer.laidOut(), deployer.look()),
+                  progress,
+                  outcome);
+          // of a search that waits meanwhile
+          if (!undeploy) beforeTrials(open).giveBack(after, open.game(), now());
+          return after;
         });
     return null;
   }

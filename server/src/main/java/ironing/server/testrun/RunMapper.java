@@ -79,6 +79,20 @@ interface RunMapper {
       @Param("loadingMs") Long loadingMs,
       @Param("peakBytes") Long peakBytes);
 
+  /**
+   * Lets go of what the older runs of sets that were tried said; what came of them is written down.
+   *
+   * @param kept how many of the newest keep it
+   */
+  @Update(
+      """
+      update run set output = '', log = ''
+      where workspace_id = #{workspace} and is_trial and (output <> '' or log <> '')
+        and id <= (select id from run where workspace_id = #{workspace} and is_trial
+          order by id desc offset #{kept} limit 1)
+      """)
+  void shortenTrials(@Param("workspace") long workspace, @Param("kept") int kept);
+
   @Update("update run set picture = #{picture} where id = #{id}")
   void setPicture(@Param("id") long id, @Param("picture") String picture);
 

@@ -52,6 +52,10 @@ import org.springframework.stereotype.Component;
 public class Runs {
   private static final long BYTES_OF_A_READ = 300;
   private static final Duration BETWEEN_LOOKS = Duration.ofMillis(100);
+
+  /** So many of the newest runs of sets that are tried keep what they said. */
+  private static final int TRIALS_WHOLE = 300;
+
   private static final Logger LOG = LoggerFactory.getLogger(Runs.class);
   private final RunMapper db;
   private final OpenWorkspaces workspaces;
@@ -139,7 +143,9 @@ public class Runs {
    * @throws IroningException as {@link #start}
    */
   public long startTrial(OpenWorkspace trial, Map<String, byte[]> contents) {
-    return start(trial, Optional.of(contents));
+    long run = start(trial, Optional.of(contents));
+    db.shortenTrials(trial.workspace(), TRIALS_WHOLE);
+    return run;
   }
 
   private long start(OpenWorkspace open, Optional<Map<String, byte[]>> trial) {
