@@ -9,6 +9,7 @@ import ironing.core.testrun.RunDifference;
 import ironing.core.testrun.RunLog;
 import ironing.server.deploy.Deployments;
 import ironing.server.platform.Revision;
+import ironing.server.testrun.RunCosts.RunCost;
 import ironing.server.testrun.RunMapper.RunLine;
 import ironing.server.testrun.RunMapper.RunRow;
 import ironing.server.testrun.RunViews.ReadOfMod;
@@ -45,11 +46,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/workspaces/{workspace}/runs")
 class RunController {
   private final Runs runs;
+  private final RunCosts costs;
   private final OpenWorkspaces workspaces;
   private final Deployments deployments;
 
-  RunController(Runs runs, OpenWorkspaces workspaces, Deployments deployments) {
+  RunController(Runs runs, RunCosts costs, OpenWorkspaces workspaces, Deployments deployments) {
     this.runs = runs;
+    this.costs = costs;
     this.workspaces = workspaces;
     this.deployments = deployments;
   }
@@ -152,6 +155,12 @@ class RunController {
       if (c != null) mods.add(new ReadOfMod(l.mod(), open.nameOf(l.mod()), c[0], c[1]));
     }
     return mods;
+  }
+
+  /** What a run and those before it have cost, the newest first. */
+  @GetMapping("/{run}/costs")
+  List<RunCost> costs(@PathVariable long workspace, @PathVariable long run) {
+    return costs.of(workspaces.get(workspace), run);
   }
 
   /** Arranges the profile as it was when the game was started. */

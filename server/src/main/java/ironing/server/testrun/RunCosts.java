@@ -5,30 +5,23 @@ import ironing.core.picture.Arrangement.Layer;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.testrun.RunMapper.CostRow;
 import ironing.server.workspace.OpenWorkspace;
-import ironing.server.workspace.OpenWorkspaces;
 import ironing.server.workspace.Profiles;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RestController;
+import org.springframework.stereotype.Component;
 
 /** What runs have cost, beside what was switched between them. */
-@RestController
-@RequestMapping("/api/workspaces/{workspace}/runs")
+@Component
 class RunCosts {
   private static final int SHOWN = 8;
   private static final int SWITCHED_SHOWN = 6;
   private final RunMapper db;
-  private final OpenWorkspaces workspaces;
   private final Profiles profiles;
 
-  RunCosts(RunMapper db, OpenWorkspaces workspaces, Profiles profiles) {
+  RunCosts(RunMapper db, Profiles profiles) {
     this.db = db;
-    this.workspaces = workspaces;
     this.profiles = profiles;
   }
 
@@ -71,10 +64,8 @@ class RunCosts {
       int others) {}
 
   /** What a run and those before it have cost, the newest first. */
-  @GetMapping("/{run}/costs")
-  List<RunCost> costs(@PathVariable long workspace, @PathVariable long run) {
-    OpenWorkspace open = workspaces.get(workspace);
-    List<CostRow> rows = db.costs(workspace, run, SHOWN + 1);
+  List<RunCost> of(OpenWorkspace open, long run) {
+    List<CostRow> rows = db.costs(open.workspace(), run, SHOWN + 1);
     List<RunCost> out = new ArrayList<>();
     for (int i = 0; i < Math.min(SHOWN, rows.size()); i++) {
       CostRow r = rows.get(i);
