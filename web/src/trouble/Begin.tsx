@@ -17,10 +17,11 @@ const MENDS: Record<Mends, string> = {
 export function Begin(props: {
   workspace: number
   fault: FaultRequest
+  startable: boolean
   inSteps: boolean
   onBegun: (s: Search) => void
 }) {
-  const told = props.fault.kind !== 'WORDS'
+  const told = props.startable && props.fault.kind !== 'WORDS'
   const [byItself, setByItself] = useState(true)
   const [mends, setMends] = useState<Mends>('KEPT')
   const [first, setFirst] = useState('1')
@@ -59,7 +60,13 @@ export function Begin(props: {
         />
         <span>
           By itself: it deploys a set, starts the game, sees whether the fault shows, and goes on
-          {!told && <span className="text-ink-2"> (not for what only you can see)</span>}
+          {!told && (
+            <span className="text-ink-2">
+              {' '}
+              ({props.startable ? 'not for what only you can see' : 'not where Ironing cannot start the game'}
+              )
+            </span>
+          )}
         </span>
       </label>
       <label className="flex min-h-[27px] items-center gap-2 py-0.5">

@@ -17,6 +17,8 @@ type Way = 'shown' | 'value' | 'unread' | 'slow' | 'memory' | 'words' | 'steps'
 export function NameFault(props: {
   workspace: number
   run: Run | undefined
+  /** Whether Ironing can start the game. */
+  startable: boolean
   /** What another screen has named; it is offered first. */
   named: Offered | undefined
   onBegun: (s: Search) => void
@@ -79,7 +81,9 @@ export function NameFault(props: {
         <p className="mb-1.5 text-ink-2">
           {run
             ? `By the run of ${when(run.startedAt)}. What a run can tell can be searched for without you.`
-            : 'The game was not started yet, so nothing can be read from a run. Say it in words, and judge each try yourself.'}
+            : props.startable
+              ? 'The game was not started yet, so nothing can be read from a run.'
+              : 'This game cannot be started from here: start it yourself with each set, and say how it went.'}
         </p>
         <div className="grid gap-x-4 sm:grid-cols-2">
           {offered.length > 0 && choice('shown', 'What the run shows')}
@@ -206,10 +210,16 @@ export function NameFault(props: {
           ) : (
             <SuspectList workspace={workspace} suspects={suspects.data} />
           )}
-          <Begin workspace={workspace} fault={fault} inSteps={way === 'steps'} onBegun={props.onBegun} />
+          <Begin
+            workspace={workspace}
+            fault={fault}
+            startable={props.startable}
+            inSteps={way === 'steps'}
+            onBegun={props.onBegun}
+          />
         </>
       )}
-      <MeasureCost workspace={workspace} onBegun={props.onBegun} />
+      {props.startable && <MeasureCost workspace={workspace} onBegun={props.onBegun} />}
     </div>
   )
 }

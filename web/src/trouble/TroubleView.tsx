@@ -34,7 +34,7 @@ export function TroubleView() {
       {open ? (
         <div className="card flex-1">
           <Empty icon={Stethoscope} title="A search is not over yet">
-            {open.fault.says}{' '}
+            {open.fault.says.replace(/([^.!?])$/, '$1.')}{' '}
             <Link to={`/workspaces/${workspace}/trouble/${open.id}`} className="text-woad underline">
               Go to it
             </Link>
@@ -46,6 +46,7 @@ export function TroubleView() {
           key={`${shown} ${at.get('named') ?? ''}`}
           workspace={workspace}
           run={run.data}
+          startable={runs.data.startable}
           named={namedIn(at)}
           onBegun={(s) => go(`/workspaces/${workspace}/trouble/${s.search.id}`)}
         />
