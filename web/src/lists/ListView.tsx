@@ -15,6 +15,7 @@ import { Button } from '../ui/Button'
 import { Screen, Waiting } from '../ui/Screen'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
+import { Departure } from './Departure'
 import {
   type Kind,
   type Taken,
@@ -26,7 +27,7 @@ import {
   useTakeOrderPreview,
   useTick,
 } from './queries'
-import { countStates, type Entry, STATES, type State, statesOf } from './steps'
+import { countStates, type Entry, hasStep, STATES, type State, statesOf } from './steps'
 
 const GRID = 'grid grid-cols-[40px_minmax(0,1fr)_150px_minmax(0,240px)_120px] items-start gap-3'
 const NOTHING: ReadonlySet<State> = new Set()
@@ -117,7 +118,7 @@ function ListScreen({ kind, preview, busy, onTake, onSwitchOff }: ListScreenProp
   const l = list.data
   if (!l) return <Waiting title="List" what="the list" queries={[list]} />
   const counts = countStates(l.entries)
-  const steps = counts.place + counts.switch
+  const steps = l.entries.filter(hasStep).length
   const shown = only.size === 0 ? l.entries : l.entries.filter((e) => statesOf(e).some((s) => only.has(s)))
   const turn = (s: State) => {
     const next = new Set(only)
@@ -326,7 +327,7 @@ function EntryRow({
             {e.inLibrary === undefined ? 'Its versions' : 'It is in your library'}
           </Link>
         )}
-        {mod !== undefined && (e.to !== undefined || e.switchTo !== undefined) && (
+        {hasStep(e) && (
           <Button
             className="h-6"
             disabled={busy}
@@ -336,6 +337,7 @@ function EntryRow({
             {e.to === undefined ? (e.switchTo ? 'Switch on' : 'Switch off') : 'Move'}
           </Button>
         )}
+        {statesOf(e)[0] !== 'same' && <Departure workspace={workspace} kind={kind} entry={e} />}
       </span>
     </>
   )

@@ -106,7 +106,12 @@ function ListsView({ kind }: { kind: Kind }) {
                   <b className="min-w-0 truncate font-semibold">{l.title}</b>
                   <span className="text-ink-2">{count(l.entries, 'entry', 'entries')}</span>
                   <span className="ml-auto text-ink-2">
-                    {l.away === 0 ? 'all as it says' : `${l.away} otherwise here`}
+                    {l.away === 0
+                      ? l.departures === 0
+                        ? 'all as it says'
+                        : 'the rest as it says'
+                      : `${l.away} otherwise here`}
+                    {l.departures > 0 && `, ${count(l.departures, 'departure')}`}
                   </span>
                   <span className="text-[12px] text-ink-3">since {when(l.at)}</span>
                 </Link>

@@ -139,6 +139,16 @@ export function useTakeOrder(
 }
 
 /** Ticks the note of an entry off; shown at once. */
+/** Remembers that an entry shall be otherwise here, or takes that back where no reason is given. */
+export function useDepart(workspace: number, kind: Kind, list: number) {
+  const params = { path: { workspace, list } }
+  return useAct(workspace, (body: Schema['DepartureRequest']) =>
+    kind === 'layers'
+      ? got(api.PUT(`${LAYERS}/{list}/departures`, { params, body }))
+      : got(api.PUT(`${ORDERS}/{list}/departures`, { params, body })),
+  )
+}
+
 export function useTick(workspace: number, kind: Kind, list: number) {
   const queries = useQueryClient()
   const { fail } = useNotices()

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { countStates, type Entry, statesOf } from './steps'
+import { countStates, type Entry, hasStep, statesOf } from './steps'
 
 const SAME: Entry = {
   number: 1,
@@ -29,5 +29,14 @@ test('an entry is missing, or all that differs is said of it', () => {
 
 test('entries are counted under each thing that is said of them', () => {
   const counts = countStates([SAME, { ...SAME, to: 2, switchTo: true }, { ...SAME, mod: undefined }])
-  expect(counts).toEqual({ missing: 1, version: 0, place: 1, switch: 1, held: 0, same: 1 })
+  expect(counts).toEqual({ missing: 1, version: 0, place: 1, switch: 1, held: 0, departs: 0, same: 1 })
+})
+
+test('what departs from the list has no step, and is nothing else', () => {
+  const away = { ...SAME, to: 2, switchTo: true }
+  expect(hasStep(away)).toBe(true)
+  const departs = { ...away, departure: '' }
+  expect(hasStep(departs)).toBe(false)
+  expect(statesOf(departs)).toEqual(['departs'])
+  expect(hasStep({ ...SAME, mod: undefined })).toBe(false)
 })

@@ -1,7 +1,7 @@
 import { type FormEvent, useId, useState } from 'react'
 import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
-import { type FaultRequest, type Search, useBegin } from './queries'
+import { type FaultRequest, type Search, useBegin, useGoesOn } from './queries'
 
 const FIELD = 'h-7 rounded-md border border-line-2 bg-card px-1.5 text-ink'
 
@@ -27,6 +27,8 @@ export function Begin(props: {
   const [first, setFirst] = useState('1')
   const [limit, setLimit] = useState('300')
   const begin = useBegin(props.workspace, props.onBegun)
+  // the one before is over a little before the folder is as it was
+  const busy = useGoesOn(props.workspace)
   const name = useId()
   const automatic = told && byItself
   const submit = (e: FormEvent) => {
@@ -114,7 +116,7 @@ export function Begin(props: {
         </label>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <Button look="strong" type="submit" disabled={begin.isPending}>
+        <Button look="strong" type="submit" disabled={begin.isPending || busy}>
           {begin.isPending ? 'Beginning …' : props.inSteps ? 'Build it up' : 'Search for what causes it'}
         </Button>
         {automatic && (

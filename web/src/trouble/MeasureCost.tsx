@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react'
 import { useLayers } from '../layers/queries'
 import { Button } from '../ui/Button'
-import { type Search, useMeasure } from './queries'
+import { type Search, useGoesOn, useMeasure } from './queries'
 
 const FIELD = 'h-7 rounded-md border border-line-2 bg-card px-1.5 text-ink'
 
@@ -11,6 +11,7 @@ export function MeasureCost({ workspace, onBegun }: { workspace: number; onBegun
   const [mod, setMod] = useState('')
   const [times, setTimes] = useState('5')
   const measure = useMeasure(workspace, onBegun)
+  const busy = useGoesOn(workspace)
   const chosen = mod || String(layers[0]?.mod ?? '')
   if (layers.length === 0) return null
   const submit = (e: FormEvent) => {
@@ -51,7 +52,7 @@ export function MeasureCost({ workspace, onBegun }: { workspace: number; onBegun
           </select>
           {times === '1' ? 'time' : 'times'}
         </label>
-        <Button type="submit" disabled={measure.isPending}>
+        <Button type="submit" disabled={measure.isPending || busy}>
           {measure.isPending ? 'Beginning …' : 'Measure it'}
         </Button>
       </div>

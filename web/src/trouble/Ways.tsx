@@ -1,32 +1,19 @@
 import { useQuery } from '@tanstack/react-query'
 import { useId, useState } from 'react'
 import { Link } from 'react-router'
-import { api, got, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
 import { of } from '../frame/workspace'
 import { useLayers } from '../layers/queries'
-import { differenceWords } from '../layers/sentence'
 import { useArrange, useMod } from '../library/queries'
 import { usePath } from '../overlaps/queries'
+import { useBoard } from '../records/queries'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
+import { Loading } from '../ui/States'
+import { heldBack, ownerAndId, ruled, switchOff, taken, turned, version, type Way } from './acts'
 import type { Part, Search } from './queries'
 import { partName } from './words'
-
-type Header = { 'If-Match': string }
-
-/**
- * Something that can be done about what was found.
- *
- * @param ask what it would change in the game, asked without doing it
- * @param act does it; gives the revision of after
- */
-interface Way {
-  label: string
-  ask: () => Promise<Schema['DifferenceView']>
-  act: (header: Header) => Promise<number | undefined>
-}
 
 /** All that can be done about a part that was found, each with what it would change. */
 export function WhatToDo(props: { workspace: number; part: Part; level: Search['search']['level'] }) {
@@ -52,7 +39,7 @@ export function WhatToDo(props: { workspace: number; part: Part; level: Search['
         {open && level === 'ORDER' && <OfOrder workspace={workspace} part={part} done={close} />}
         {open && level === 'FILES' && <OfFile workspace={workspace} part={part} done={close} />}
         {open && (level === 'RECORDS' || level === 'FIELDS') && (
-          <OfRecord workspace={workspace} part={part} />
+          <OfRecord workspace={workspace} part={part} level={level} done={close} />
         )}
       </Dialog>
     </>
@@ -124,21 +111,32 @@ function OfFile({ workspace, part: p, done }: OfPart) {
   )
 }
 
-function OfRecord({ workspace, part: p }: { workspace: number; part: Part }) {
-  const at = p.record.lastIndexOf('/')
+function OfRecord({ workspace, part: p, level, done }: OfPart & { level: Search['search']['level'] }) {
+  const { owner, id } = ownerAndId(p.record)
+  const board = useBoard(workspace, owner, id)
+  const others = board.data?.versions.filter((v) => v.mod !== p.mod && !v.patch) ?? []
   return (
     <>
-      <p>
-        Decide whose fields count in this record; a patch then holds the outcome. What that changes stands
-        there before it is built.
-      </p>
+      {board.isPending && <Loading what="the record" />}
+      {board.data && (
+        <ul>
+          {others.map((v) => (
+            <WayRow
+              key={v.plugin}
+              workspace={workspace}
+              part={p}
+              way={taken(workspace, p, level, board.data, v.plugin)}
+              done={done}
+            />
+          ))}
+        </ul>
+      )}
       <Elsewhere
         links={[
           {
             label: 'Decide it in the record',
-            to: `/workspaces/${workspace}/records/${encodeURIComponent(p.record.slice(0, at))}/${p.record.slice(at + 1)}`,
+            to: `/workspaces/${workspace}/records/${encodeURIComponent(owner)}/${id}`,
           },
-          { label: 'Build the patch', to: `/workspaces/${workspace}/mends` },
         ]}
       />
     </>
@@ -163,7 +161,7 @@ function WayRow({ workspace, part: p, way, done }: OfPart & { way: Way }) {
   const { say } = useNotices()
   const { undo } = useUndo(workspace)
   const ahead = useQuery({
-    queryKey: of(workspace, 'way', p.mod, p.path, way.label),
+    queryKey: of(workspace, 'way', p.mod, p.path, p.record, way.label),
     gcTime: 0,
     retry: false,
     queryFn: way.ask,
@@ -182,11 +180,7 @@ function WayRow({ workspace, part: p, way, done }: OfPart & { way: Way }) {
       <div className="min-w-0 flex-1">
         <p className="break-words font-medium">{way.label}</p>
         <p id={says} role="status" className="break-words text-ink-2">
-          {ahead.data
-            ? differenceWords(ahead.data, 'would')
-            : ahead.isError
-              ? ahead.error.message
-              : 'Looking what that would change …'}
+          {ahead.data ? ahead.data : ahead.isError ? ahead.error.message : 'Looking what that would change …'}
         </p>
       </div>
       <Button
@@ -199,88 +193,4 @@ function WayRow({ workspace, part: p, way, done }: OfPart & { way: Way }) {
       </Button>
     </li>
   )
-}
-
-function switchOff(workspace: number, p: Part): Way {
-  const path = { workspace }
-  const body = { mods: [p.mod], on: false }
-  const address = '/api/workspaces/{workspace}/layers/switch'
-  return {
-    label: `Switch off ${p.modName}`,
-    ask: () => got(api.POST(address, { params: { path, query: { dryRun: true } }, body })),
-    act: async (header) => (await got(api.POST(address, { params: { path, header }, body }))).revision,
-  }
-}
-
-function version(workspace: number, p: Part, v: Schema['VersionView']): Way {
-  return {
-    label: `Use version ${v.version || 'that has no number'} instead`,
-    ask: async () => {
-      const compared = await got(
-        api.GET('/api/workspaces/{workspace}/mods/{mod}/compare', {
-          params: { path: { workspace, mod: p.mod }, query: { with: v.mod } },
-        }),
-      )
-      if (!compared.game) throw new Error('It is not in use, so nothing in the game would change.')
-      return compared.game
-    },
-    act: async (header) => {
-      const { response, error } = await api.POST('/api/workspaces/{workspace}/mods/{mod}/use', {
-        params: { path: { workspace, mod: v.mod }, query: { instead: p.mod }, header },
-      })
-      return got(
-        Promise.resolve({
-          data: Number(response.headers.get('ETag')?.replaceAll('"', '')),
-          error,
-          response,
-        }),
-      )
-    },
-  }
-}
-
-/** The lower of two above the other one: at once, or also for good, by a rule. */
-function turned(workspace: number, p: Part, above: number, byRule: boolean): Way {
-  const path = { workspace }
-  const body = { mods: [p.mod], to: above + 1 }
-  const address = '/api/workspaces/{workspace}/layers/move'
-  return {
-    label: byRule ? `A rule: ${p.modName} above ${p.aboveName}` : `Put ${p.modName} above ${p.aboveName}`,
-    ask: () => got(api.POST(address, { params: { path, query: { dryRun: true } }, body })),
-    act: async (header) => {
-      const moved = await got(api.POST(address, { params: { path, header }, body }))
-      if (!byRule) return moved.revision
-      const rule = { kind: 'ABOVE' as const, mod: p.mod, other: p.above }
-      return (
-        await got(
-          api.POST('/api/workspaces/{workspace}/layers/rules', {
-            params: { path, header: { 'If-Match': `"${moved.revision}"` } },
-            body: rule,
-          }),
-        )
-      ).revision
-    },
-  }
-}
-
-function heldBack(workspace: number, p: Part): Way {
-  const path = { workspace, mod: p.mod }
-  const body = { paths: [p.path], hold: true }
-  const address = '/api/workspaces/{workspace}/mods/{mod}/held-back'
-  return {
-    label: `Hold it back from ${p.modName}`,
-    ask: () => got(api.POST(address, { params: { path, query: { dryRun: true } }, body })),
-    act: async (header) => (await got(api.POST(address, { params: { path, header }, body }))).revision,
-  }
-}
-
-function ruled(workspace: number, p: Part, h: Schema['Holder']): Way {
-  const path = { workspace }
-  const body = { rulings: [{ at: p.path, mod: h.mod }] }
-  const address = '/api/workspaces/{workspace}/rulings'
-  return {
-    label: `A ruling: take it from ${h.name}`,
-    ask: () => got(api.PUT(address, { params: { path, query: { dryRun: true } }, body })),
-    act: async (header) => (await got(api.PUT(address, { params: { path, header }, body }))).revision,
-  }
 }

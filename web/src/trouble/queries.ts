@@ -35,9 +35,13 @@ export function useSearch(workspace: number, search: number) {
   })
 }
 
-/** Whether a search tries sets by itself now, this one or one inside of it. */
+/**
+ * Whether a search tries sets by itself now, this one or one inside of it, or the game folder is made as it was
+ * before one.
+ */
 export function useGoesOn(workspace: number): boolean {
-  return useJobs(workspace).data?.some((j) => j.kind === 'search' && j.state === 'RUNNING') ?? false
+  const jobs = useJobs(workspace).data ?? []
+  return jobs.some((j) => (j.kind === 'search' || j.kind === 'search-end') && j.state === 'RUNNING')
 }
 
 /** Who is suspected of a fault; nothing is asked while none is named. */

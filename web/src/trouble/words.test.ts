@@ -131,6 +131,29 @@ it('the proof is every try of what was found, and of less of it, that says so', 
   expect(proofOf(s).map((t) => t.id)).toEqual([3, 4])
 })
 
+describe('how long it takes yet', () => {
+  const tried = (at: string): Search['tries'][number] => ({
+    id: 1,
+    why: 'NARROW',
+    members: [],
+    answer: 'WORKS',
+    byUser: false,
+    note: '',
+    at,
+    picture: '',
+  })
+  const asked = { why: 'NARROW' as const, members: [1], atMostLeft: 8, running: true }
+
+  it('is told by the tries before, whatever rest lay between two of them', () => {
+    const times = ['10:00:00', '10:00:02', '10:00:04', '18:00:00', '18:00:02']
+    const tries = times.map((t) => tried(`2026-12-01T${t}Z`))
+    const going = search('SEARCHING', [part(1, 'SUSPECTED')], { tries, asked })
+    expect(leftWords(going)).toBe('5 runs done, at most 8 left if one more mod is behind it: about 16 s.')
+    expect(leftWords({ ...going, tries: tries.slice(0, 1) })).not.toContain('about')
+    expect(leftWords({ ...going, search: { ...going.search, state: 'RESTING' } })).not.toContain('about')
+  })
+})
+
 describe('what a mod costs', () => {
   const spread = (least: number, middle: number, most: number) => ({ least, middle, most, runs: 3 })
 

@@ -48,6 +48,7 @@ const REASONS: Record<Reason, string> = {
   MOVED: 'moved since it worked',
   MEETS_NAMED: 'meets what the fault names',
   WRINKLE: 'has a wrinkle',
+  DEPARTS: 'is otherwise than the list you follow',
   HELD_BACK: 'has files that are held back',
   SAID_BROKEN: 'others say broken',
   NEW: 'came since it worked',
@@ -104,8 +105,17 @@ export function whyWords(
 export function leftWords(s: Search): string {
   const done = count(s.tries.length, 'run')
   if (!s.asked) return `${done}.`
-  if (s.measured) return `${done} done, ${s.asked.atMostLeft} left.`
-  return `${done} done, at most ${s.asked.atMostLeft} left if one more ${LEVELS[s.search.level][0]} is behind it.`
+  if (s.measured) return `${done} done, ${s.asked.atMostLeft} left${timeLeft(s)}.`
+  return `${done} done, at most ${s.asked.atMostLeft} left if one more ${LEVELS[s.search.level][0]} is behind it${timeLeft(s)}.`
+}
+
+/** How long what is left takes at most, by the middle one of the tries; a rest between two is not counted so. */
+function timeLeft(s: Search): string {
+  if (!s.asked || !s.search.automatic || s.search.state !== 'SEARCHING' || s.tries.length < 2) return ''
+  const times = s.tries.map((t) => Date.parse(t.at))
+  const each = times.slice(1).map((t, i) => t - (times[i] ?? t))
+  const middle = each.toSorted((a, b) => a - b)[Math.floor(each.length / 2)] ?? 0
+  return `: about ${timeWords(middle * s.asked.atMostLeft)}`
 }
 
 /** How often the fault came, where that is not always. */

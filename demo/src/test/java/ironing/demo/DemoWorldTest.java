@@ -240,9 +240,12 @@ class DemoWorldTest {
   @Test
   void a_game_log_is_json_lines() throws IOException {
     deployAndPlay(demo.picture(List.of(), List.of()));
-    for (String line : Files.readAllLines(folder.resolve("logs/last-run.jsonl"))) {
+    List<String> lines = Files.readAllLines(folder.resolve("logs/last-run.jsonl"));
+    for (String line : lines) {
       JsonNode e = new ObjectMapper().readTree(line);
-      assertThat(e.path("event").asText()).isIn("start", "read", "report", "warning", "end");
+      assertThat(e.path("event").asText())
+          .isIn("start", "read", "loaded", "report", "warning", "end");
     }
+    assertThat(RunLog.summarise(lines).loading()).isPresent();
   }
 }

@@ -87,7 +87,8 @@ class FeaturesTest {
               Map.entry("tools", Set.of("deploy", "library", "mends", "process")),
               Map.entry(
                   "trouble",
-                  Set.of("catalogue", "deploy", "findings", "mends", "testrun", "wrinkles")),
+                  Set.of(
+                      "catalogue", "deploy", "findings", "lists", "mends", "testrun", "wrinkles")),
               Map.entry("updates", Set.of("catalogue")),
               Map.entry("wrinkles", Set.of("layerrules", "library", "loadorder", "mends"))));
 

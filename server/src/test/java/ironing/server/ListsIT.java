@@ -108,6 +108,40 @@ class ListsIT {
   }
 
   @Test
+  void what_departs_from_a_list_is_remembered_stays_and_is_suspected() {
+    long id = bringIn(LIST).body().path("id").asLong();
+    String list = base + "/lists/" + id, departures = list + "/departures";
+    api.send("PUT", departures, Map.of("number", 2, "reason", " Theirs is too large. "), Map.of());
+    JsonNode b = api.get(list).path("entries").get(1);
+    assertThat(b.path("departure").asText()).isEqualTo("Theirs is too large.");
+    JsonNode summary = api.get(base + "/lists").get(0);
+    assertThat(summary.path("away").asInt()).isEqualTo(3);
+    assertThat(summary.path("departures").asInt()).isEqualTo(1);
+    JsonNode suspects =
+        api.send("POST", base + "/suspects", Map.of("kind", "WORDS", "name", "Odd"), Map.of())
+            .body()
+            .path("suspects");
+    assertThat(suspects.findValuesAsText("name")).contains("B");
+    for (JsonNode s : suspects)
+      if (s.path("name").asText().equals("B"))
+        assertThat(s.path("reasons").toString()).contains("DEPARTS");
+
+    api.change("POST", list + "/take", Map.of());
+    assertThat(order()).as("C below A, and B stays on").contains("B");
+    assertThat(order().indexOf('C')).isLessThan(order().indexOf('A'));
+
+    // an entry that is as the list says departs from nothing, whatever was said of it
+    api.send("PUT", departures, Map.of("number", 4, "reason", ""), Map.of());
+    assertThat(api.get(list).path("entries").get(3).has("departure")).isFalse();
+    api.send("PUT", departures, Map.of("number", 2), Map.of());
+    assertThat(api.get(list).path("entries").get(1).has("departure")).isFalse();
+    assertThat(api.refusal("PUT", departures, Map.of("number", 99, "reason", "x")))
+        .isEqualTo("not-found");
+    assertThat(api.refusal("PUT", departures, Map.of("number", 1, "reason", "x".repeat(501))))
+        .isEqualTo("bad-reason");
+  }
+
+  @Test
   void what_is_kept_here_is_not_moved_by_a_list() {
     api.change(
         "POST",

@@ -585,6 +585,9 @@ class TroubleIT {
     assertThat(lying(game)).isEqualTo(before);
     assertThat(Files.readString(game.resolve("add-ons/maps/x.ini"))).contains("# by the game");
     assertThat(Files.exists(game.resolve(".ironing/before-trials"))).isFalse();
+    JsonNode distance = api.get(base + "/deploy");
+    for (String way : List.of("add", "replace", "takeOut"))
+      assertThat(distance.path(way).asInt(-1)).as(way).isZero();
     assertThat(Files.exists(game.resolve(".ironing/changed"))).as("nothing is set aside").isFalse();
     assertThat(api.get(base + "/saves/profiles").toString()).doesNotContain("Sets that are tried");
   }

@@ -29,6 +29,8 @@ public final class Suspicions {
     MEETS_NAMED(0.3),
     /** A wrinkle is about it. */
     WRINKLE(0.15),
+    /** It is otherwise than a list says that is followed. */
+    DEPARTS(0.2),
     /** Some of its files are held back. */
     HELD_BACK(0.15),
     /** Findings of others say that it is broken. */

@@ -411,7 +411,7 @@ public class Deployments {
     deployer.recover();
     LaidOut note = deployer.laidOut();
     boolean afterTrial = note.profile().filter(p -> p == trialProfile).isPresent();
-    boolean first = !afterTrial && trial.profile() == trialProfile;
+    boolean tried = trial.profile() == trialProfile, first = tried && !afterTrial;
     if (!afterTrial) settings.keep(trial, note);
     if (first) beforeTrials(trial).keep(note, trial.game(), deployer.look(), now());
     PathCase paths = trial.game().pathCase();
@@ -425,7 +425,8 @@ public class Deployments {
             settings.of(trial.profile()),
             tools.written(trial.workspace(), paths))) {
       byte[] instead = byKey.get(paths.key(w.path()));
-      if (instead == null && w.mustCopy())
+      // a set finds what the game had written; afterwards that is given back
+      if (instead == null && tried && w.mustCopy())
         instead = beforeTrials(trial).written(w.mod(), w.path()).orElse(null);
       files.add(instead == null ? w : w.with(instead));
     }

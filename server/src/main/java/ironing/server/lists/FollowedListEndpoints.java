@@ -6,6 +6,7 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import ironing.core.lists.ListReader;
 import ironing.core.lists.PublishedList.Kind;
+import ironing.server.lists.FollowView.DepartureRequest;
 import ironing.server.lists.FollowView.ListSummary;
 import ironing.server.lists.FollowView.TickRequest;
 import ironing.server.lists.FollowedLists.Followed;
@@ -15,6 +16,7 @@ import ironing.server.workspace.OpenWorkspaces;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -96,6 +98,15 @@ abstract class FollowedListEndpoints {
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void followAgain(@PathVariable long workspace, @PathVariable long list) {
     lists.setGone(workspace, followed(workspace, list), false);
+  }
+
+  /** Remembers that an entry is otherwise here, and shall be, or takes that back. */
+  @PutMapping("/{list}/departures")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void depart(
+      @PathVariable long workspace, @PathVariable long list, @RequestBody DepartureRequest body) {
+    lists.depart(
+        workspace, followed(workspace, list), body.number(), Optional.ofNullable(body.reason()));
   }
 
   /** Ticks the note of an entry off, or takes the tick back. */

@@ -16,9 +16,16 @@ interface FollowedListMapper {
   /**
    * @param content a PublishedList as JSON
    * @param ticked the numbers of entries, from 1, as JSON
+   * @param departures reasons by the numbers of entries, as JSON
    */
   record ListRow(
-      long id, String title, String content, String ticked, String at, boolean isDeleted) {}
+      long id,
+      String title,
+      String content,
+      String ticked,
+      String departures,
+      String at,
+      boolean isDeleted) {}
 
   /** Takes the number that a new row got. */
   final class NewList {
@@ -31,7 +38,7 @@ interface FollowedListMapper {
 
   @Select(
       """
-      select id, title, content, ticked, deleted_at is not null as is_deleted,
+      select id, title, content, ticked, departures, deleted_at is not null as is_deleted,
         to_char(brought_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at
       from followed_list where workspace_id = #{workspace} order by id desc
       """)
@@ -51,6 +58,9 @@ interface FollowedListMapper {
 
   @Update("update followed_list set ticked = #{ticked} where id = #{list}")
   void tick(@Param("list") long list, @Param("ticked") String ticked);
+
+  @Update("update followed_list set departures = #{departures} where id = #{list}")
+  void depart(@Param("list") long list, @Param("departures") String departures);
 
   @Update(
       """

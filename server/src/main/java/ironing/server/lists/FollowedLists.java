@@ -1,5 +1,6 @@
 package ironing.server.lists;
 
+import com.fasterxml.jackson.core.type.TypeReference;
 import ironing.core.IroningException;
 import ironing.core.lists.ListReader;
 import ironing.core.lists.PublishedList;
@@ -13,13 +14,16 @@ import ironing.server.platform.Json;
 import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 
 /** The published lists that a workspace follows, of mods and of plugins. */
 @Component
 public class FollowedLists implements FollowedOrders {
+  private static final int LONGEST_REASON = 500;
   private final FollowedListMapper db;
   private final OpenWorkspaces workspaces;
   private final Events events;
@@ -34,10 +38,18 @@ public class FollowedLists implements FollowedOrders {
 
   /**
    * @param ticked the numbers of entries whose notes are done, from 1
+   * @param departures by the number of an entry, from 1, why it is otherwise here; empty texts
+   *     where the user gave no reason
    * @param gone whether it is no longer followed
    */
   public record Followed(
-      long id, String title, String at, PublishedList list, Set<Integer> ticked, boolean gone) {}
+      long id,
+      String title,
+      String at,
+      PublishedList list,
+      Set<Integer> ticked,
+      Map<Integer, String> departures,
+      boolean gone) {}
 
   /**
    * Brings a list in; nothing else is changed by it.
@@ -104,6 +116,7 @@ public class FollowedLists implements FollowedOrders {
         row.at(),
         json.read(row.content(), PublishedList.class),
         new TreeSet<>(List.of(json.read(row.ticked(), Integer[].class))),
+        json.read(row.departures(), new TypeReference<TreeMap<Integer, String>>() {}),
         row.isDeleted());
   }
 
@@ -117,16 +130,48 @@ public class FollowedLists implements FollowedOrders {
         () -> db.delete(list.id(), gone));
   }
 
+  /**
+   * Remembers that an entry is otherwise here, and shall be; or takes that back.
+   *
+   * @param reason why, may be empty; none takes it back
+   * @throws IroningException with code {@code not-found}, or {@code bad-reason} where it is too
+   *     long
+   */
+  public void depart(long workspace, Followed list, int number, Optional<String> reason) {
+    requireEntry(list, number);
+    if (reason.filter(r -> r.length() > LONGEST_REASON).isPresent())
+      throw IroningException.of(
+          "bad-reason",
+          "The reason",
+          "It is longer than " + LONGEST_REASON + " letters.",
+          "Say it in a sentence; notes have room for more.");
+    Map<Integer, String> next = new TreeMap<>(list.departures());
+    if (reason.isPresent()) next.put(number, reason.get().strip());
+    else next.remove(number);
+    String what = list.list().entries().get(number - 1).label();
+    workspaces.note(
+        workspace,
+        "lists",
+        (reason.isPresent() ? "Departs from the list “" : "Follows again in the list “")
+            + list.title()
+            + "”: "
+            + what,
+        () -> db.depart(list.id(), json.write(next)));
+  }
+
+  private static void requireEntry(Followed list, int number) {
+    int entries = list.list().entries().size();
+    if (number >= 1 && number <= entries) return;
+    throw IroningException.of(
+        "not-found",
+        "Entry " + number,
+        "The list has entries from 1 to " + entries + ".",
+        "Take the number from the list.");
+  }
+
   /** Ticks the note of an entry off, or takes the tick back. */
   public void tick(long workspace, Followed list, int number, boolean ticked) {
-    int entries = list.list().entries().size();
-    if (number < 1 || number > entries) {
-      throw IroningException.of(
-          "not-found",
-          "Entry " + number,
-          "The list has entries from 1 to " + entries + ".",
-          "Take the number from the list.");
-    }
+    requireEntry(list, number);
     Set<Integer> next = new TreeSet<>(list.ticked());
     if (ticked) next.add(number);
     else next.remove(number);

@@ -50,8 +50,8 @@ class FollowedModsController extends FollowedListEndpoints {
             Expected.of(dryRun, ifMatch),
             OpenWorkspaces.Origin.IMPORT,
             FollowedModsViews.said(published, body),
-            b -> FollowedModsViews.order(b, published, body),
-            b -> FollowedModsViews.switches(b, published, body))
+            b -> FollowedModsViews.order(b, followed, body),
+            b -> FollowedModsViews.switches(b, followed, body))
         .asAnswer();
   }
 }

@@ -55,22 +55,40 @@ final class FollowedModsViews {
     return "Took " + (steps == 1 ? "1 step" : steps + " steps") + " of the list " + title;
   }
 
-  static List<Long> order(OpenWorkspace open, PublishedList list, FollowRequest body) {
-    Followed followed = compare(open, list);
-    if (all(body)) return followed.whole().order();
+  /** The order with what is taken; what departs from the list stays where all is taken. */
+  static List<Long> order(OpenWorkspace open, FollowedLists.Followed row, FollowRequest body) {
+    Followed followed = compare(open, row.list());
+    Set<Long> departing = departing(row, followed);
+    if (all(body) && departing.isEmpty()) return followed.whole().order();
     Set<Long> chosen = new HashSet<>();
+    if (all(body)) {
+      chosen.addAll(followed.moves().keySet());
+      chosen.removeAll(departing);
+    }
     for (long mod : some(body.moves()).orElse(List.of())) chosen.add(open.required(mod).strand());
     return FewestMoves.some(here(open).stream().map(Here::key).toList(), followed.whole(), chosen);
   }
 
-  static Map<Long, Boolean> switches(OpenWorkspace open, PublishedList list, FollowRequest body) {
+  /** The keys of what is here for entries from which the user departs. */
+  private static Set<Long> departing(FollowedLists.Followed row, Followed followed) {
+    Set<Long> keys = new HashSet<>();
+    for (int number : row.departures().keySet())
+      followed.places().get(number - 1).ifPresent(h -> keys.add(h.key()));
+    return keys;
+  }
+
+  static Map<Long, Boolean> switches(
+      OpenWorkspace open, FollowedLists.Followed row, FollowRequest body) {
+    PublishedList list = row.list();
     Set<Long> chosen = new HashSet<>(some(body.switches()).orElse(List.of()));
     Map<Long, Boolean> out = new LinkedHashMap<>();
     Followed followed = compare(open, list);
     Map<Long, Long> modOf = modOf(open);
+    Set<Long> departing = all(body) ? departing(row, followed) : Set.of();
     for (int i = 0; i < list.entries().size(); i++) {
       Optional<Here> here = followed.places().get(i);
       Optional<Boolean> on = list.entries().get(i).on();
+      if (here.isPresent() && departing.contains(here.get().key())) continue;
       if (here.isEmpty() || on.isEmpty() || here.get().on() == on.get()) continue;
       long mod = modOf.get(here.get().key());
       if (all(body) || chosen.contains(mod)) out.put(mod, on.get());
@@ -118,23 +136,25 @@ final class FollowedModsViews {
       boolean other = here.filter(h -> Following.otherVersion(e, h)).isPresent();
       entries.add(
           new EntryView(
-              number,
-              e.id(),
-              e.label(),
-              e.version(),
-              e.section(),
-              e.note(),
-              ticked.contains(number),
-              mod,
-              here.map(Here::version).orElse(null),
-              other,
-              other ? inLibrary(open, e, here.get()) : null,
-              mod == null ? null : positions.get(mod),
-              move == null ? null : move.to() + 1,
-              here.filter(h -> e.on().isPresent() && e.on().get() != h.on())
-                  .map(h -> !h.on())
-                  .orElse(null),
-              here.filter(h -> followed.heldFast().contains(h.key())).isPresent()));
+                  number,
+                  e.id(),
+                  e.label(),
+                  e.version(),
+                  e.section(),
+                  e.note(),
+                  ticked.contains(number),
+                  mod,
+                  here.map(Here::version).orElse(null),
+                  other,
+                  other ? inLibrary(open, e, here.get()) : null,
+                  mod == null ? null : positions.get(mod),
+                  move == null ? null : move.to() + 1,
+                  here.filter(h -> e.on().isPresent() && e.on().get() != h.on())
+                      .map(h -> !h.on())
+                      .orElse(null),
+                  here.filter(h -> followed.heldFast().contains(h.key())).isPresent(),
+                  null)
+              .with(row.departures().get(number)));
     }
     List<ExtraView> extra = new ArrayList<>();
     for (Here h : followed.extra()) {

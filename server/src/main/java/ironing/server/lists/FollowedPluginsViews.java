@@ -46,17 +46,26 @@ final class FollowedPluginsViews {
     Set<String> switches = new HashSet<>(some(body.switches()).orElse(List.of()));
     Compared c = compare(order, followed);
     Set<Long> chosen = new HashSet<>();
-    for (Here h : c.here()) if (moves.contains(h.name())) chosen.add(h.key());
+    for (Here h : c.here()) if (all || moves.contains(h.name())) chosen.add(h.key());
     List<Long> present = c.here().stream().map(Here::key).toList();
+    Set<String> departing = new HashSet<>();
+    for (int i = 0; i < c.entries().size(); i++) {
+      Optional<Here> here = c.followed().places().get(i);
+      if (!all || here.isEmpty() || !followed.departures().containsKey(c.numbers().get(i)))
+        continue;
+      departing.add(here.get().name());
+      chosen.remove(here.get().key());
+    }
     List<Long> next =
-        all
+        all && departing.isEmpty()
             ? c.followed().whole().order()
             : FewestMoves.some(present, c.followed().whole(), chosen);
     Map<String, Boolean> on = new HashMap<>();
     for (int i = 0; i < c.entries().size(); i++) {
       Optional<Here> here = c.followed().places().get(i);
       Optional<Boolean> wanted = c.entries().get(i).on();
-      if (here.isPresent() && wanted.isPresent() && (all || switches.contains(here.get().name())))
+      if (here.isEmpty() || departing.contains(here.get().name())) continue;
+      if (wanted.isPresent() && (all || switches.contains(here.get().name())))
         on.put(here.get().name(), wanted.get());
     }
     List<Wish> wishes = new ArrayList<>();
@@ -103,23 +112,25 @@ final class FollowedPluginsViews {
       Move<Long> move = here.map(h -> moves.get(h.key())).orElse(null);
       entries.add(
           new EntryView(
-              c.numbers().get(i),
-              "",
-              here.map(Here::name).orElse(e.name()),
-              "",
-              "",
-              e.note(),
-              row.ticked().contains(c.numbers().get(i)),
-              here.flatMap(h -> order.find(h.name())).map(p -> p.plugin().mod()).orElse(null),
-              null,
-              false,
-              null,
-              here.map(h -> (int) h.key() + own + 1).orElse(null),
-              move == null ? null : move.to() + own + 1,
-              here.filter(h -> e.on().isPresent() && e.on().get() != h.on())
-                  .map(h -> !h.on())
-                  .orElse(null),
-              here.filter(h -> c.followed().heldFast().contains(h.key())).isPresent()));
+                  c.numbers().get(i),
+                  "",
+                  here.map(Here::name).orElse(e.name()),
+                  "",
+                  "",
+                  e.note(),
+                  row.ticked().contains(c.numbers().get(i)),
+                  here.flatMap(h -> order.find(h.name())).map(p -> p.plugin().mod()).orElse(null),
+                  null,
+                  false,
+                  null,
+                  here.map(h -> (int) h.key() + own + 1).orElse(null),
+                  move == null ? null : move.to() + own + 1,
+                  here.filter(h -> e.on().isPresent() && e.on().get() != h.on())
+                      .map(h -> !h.on())
+                      .orElse(null),
+                  here.filter(h -> c.followed().heldFast().contains(h.key())).isPresent(),
+                  null)
+              .with(row.departures().get(c.numbers().get(i))));
     }
     List<ExtraView> extra = new ArrayList<>();
     for (Here h : c.followed().extra())

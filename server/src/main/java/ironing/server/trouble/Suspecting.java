@@ -13,6 +13,7 @@ import ironing.core.trouble.Suspicions.Reason;
 import ironing.core.workspace.Mod;
 import ironing.server.catalogue.Identities;
 import ironing.server.findings.ModFindings;
+import ironing.server.lists.Departures;
 import ironing.server.platform.Json;
 import ironing.server.testrun.Runs;
 import ironing.server.testrun.Runs.Earlier;
@@ -40,6 +41,7 @@ class Suspecting {
   private final Wrinkles wrinkles;
   private final ModFindings findings;
   private final Identities identities;
+  private final Departures departures;
   private final SearchMapper db;
   private final Json json;
 
@@ -49,6 +51,7 @@ class Suspecting {
       Wrinkles wrinkles,
       ModFindings findings,
       Identities identities,
+      Departures departures,
       SearchMapper db,
       Json json) {
     this.runs = runs;
@@ -56,6 +59,7 @@ class Suspecting {
     this.wrinkles = wrinkles;
     this.findings = findings;
     this.identities = identities;
+    this.departures = departures;
     this.db = db;
     this.json = json;
   }
@@ -77,6 +81,7 @@ class Suspecting {
       add(told, w.mod(), Reason.WRINKLE);
       add(told, w.other(), Reason.WRINKLE);
     }
+    for (long mod : departures.of(open)) add(told, mod, Reason.DEPARTS);
     ofFindings(open, told);
     recalled(open, fault, told);
     worked.ifPresent(e -> come(open, e.startedAt(), told));

@@ -2,6 +2,9 @@
 alter table profile add column is_aside boolean not null default false;
 update profile set is_aside = true where id in (select trial_profile_id from search);
 
+-- Where the user departs from a list that is followed: by the number of the entry, from 1, why; as JSON.
+alter table followed_list add column departures text not null default '{}';
+
 -- What a run has cost; null where nobody knows it.
 alter table run
   add column ms bigint,
