@@ -60,15 +60,7 @@ export function SignsView() {
                           {sign.says} <span className="text-ink-2">({sign.what})</span>
                         </span>
                         <span className="text-[12px] text-ink-2">{mod.name}</span>
-                        {sign.seen === 'NOT_SEEN' && (
-                          <Link
-                            to={troubleAddress(workspace, missingSign(mod.mod, sign))}
-                            className="inline-flex min-h-6 items-center text-woad underline"
-                            aria-label={`Search why not: ${sign.says}`}
-                          >
-                            Search why not
-                          </Link>
-                        )}
+                        <WhyNot workspace={workspace} mod={mod.mod} sign={sign} />
                         {run !== undefined && <Tick workspace={workspace} mod={mod.mod} sign={sign} />}
                       </li>
                     ))}
@@ -124,15 +116,7 @@ function OneMod({ workspace, mod: m }: { workspace: number; mod: OfMod }) {
                     : `(reads ${s.what})`}
                 </span>
               </span>
-              {s.seen === 'NOT_SEEN' && (
-                <Link
-                  to={troubleAddress(workspace, missingSign(m.mod, s))}
-                  className="inline-flex min-h-6 items-center text-woad underline"
-                  aria-label={`Search why not: ${s.says}`}
-                >
-                  Search why not
-                </Link>
-              )}
+              <WhyNot workspace={workspace} mod={m.mod} sign={s} />
               {s.own !== undefined && (
                 <Button look="quiet" className="h-6" onClick={() => remove.mutate(s.own as number)}>
                   Take away
@@ -142,6 +126,20 @@ function OneMod({ workspace, mod: m }: { workspace: number; mod: OfMod }) {
           ))}
       </ul>
     </>
+  )
+}
+
+/** The way from a sign that was not seen to the search for what keeps it away. */
+function WhyNot({ workspace, mod, sign }: { workspace: number; mod: number; sign: Sign }) {
+  if (sign.seen !== 'NOT_SEEN') return null
+  return (
+    <Link
+      to={troubleAddress(workspace, missingSign(mod, sign))}
+      className="inline-flex min-h-6 items-center text-woad underline"
+      aria-label={`Search why not: ${sign.says}`}
+    >
+      Search why not
+    </Link>
   )
 }
 

@@ -78,7 +78,7 @@ class GitBisectTest {
     assertThat(said).contains("is the first bad commit");
     assertThat(git("show", "refs/bisect/bad:count").strip()).isEqualTo(Integer.toString(bad));
     git("bisect", "reset");
-    return (int) Files.lines(tried).count();
+    return Files.readAllLines(tried).size();
   }
 
   @Test
