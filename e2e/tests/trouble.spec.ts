@@ -13,6 +13,16 @@ const LAMPS = zipOf({
 })
 const SONGS = zipOf({ 'scripts/songs.sks': 'routine songs\n  call evening\nend\n' })
 
+/** Waits until a search, with all that goes on inside of it, has left the game folder. */
+async function idle(world: World, workspace: number): Promise<void> {
+  await expect
+    .poll(async () => {
+      const jobs = await world.api('GET', `/workspaces/${workspace}/jobs`)
+      return jobs.filter((j: { state: string }) => j.state === 'RUNNING').length
+    })
+    .toBe(0)
+}
+
 test.describe('Trouble', () => {
   test('a search by itself ends with two mods, goes on to their files, and tells others', async ({
     page,
@@ -83,12 +93,7 @@ test.describe('Trouble', () => {
       await expect(way).toContainText(/files? in the game would change/)
       await way.getByRole('button', { name: 'Switch off Late Lamps' }).click()
       await said(page, 'Switch off Late Lamps: done')
-      await expect
-        .poll(async () => {
-          const jobs = await world.api('GET', `/workspaces/${workspace}/jobs`)
-          return jobs.filter((j: { state: string }) => j.state === 'RUNNING').length
-        })
-        .toBe(0)
+      await idle(world, workspace)
       await world.job(`/workspaces/${workspace}/deploy`)
       await open(page, 'Test run')
       await page.getByRole('button', { name: 'Start the game' }).click()
@@ -149,6 +154,7 @@ test.describe('A small set', () => {
     const outcome = page.getByRole('region', { name: 'What came of it' })
     await expect(outcome).toContainText('With these 2 mods the fault shows', { timeout: 120_000 })
     await expect(page.getByText('a step: what it adds to those before').first()).toBeVisible()
+    await idle(world, workspace)
   })
 
   test('tells what a run and what a mod costs, and which sign is missing', async ({ page, world }) => {
@@ -176,6 +182,7 @@ test.describe('A small set', () => {
     for (const of of ['Whole time', 'Until it had loaded', 'Most memory at a time'])
       await expect(figures.getByRole('heading', { name: of })).toBeVisible({ timeout: 90_000 })
     await expect(figures.getByText('1 run)')).toHaveCount(6, { timeout: 90_000 })
+    await idle(world, workspace)
   })
 })
 
