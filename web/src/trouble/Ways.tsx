@@ -33,7 +33,7 @@ export function WhatToDo(props: { workspace: number; part: Part; level: Search['
         open={open}
         onOpenChange={setOpen}
         title={partName(part)}
-        says="Each changes your arrangement only, and can be undone; the game sees it when you deploy."
+        says="Each can be undone, a rule and a patch in two steps; the game sees it when you deploy."
       >
         {open && level === 'MODS' && <OfMod workspace={workspace} part={part} done={close} />}
         {open && level === 'ORDER' && <OfOrder workspace={workspace} part={part} done={close} />}
