@@ -4,6 +4,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.HoldingsBuilder;
+import ironing.core.plugin.PluginFiles;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
@@ -49,6 +50,21 @@ public class MoveBench {
           .value();
   static final Picture.Headers NO_PLUGINS =
       new Picture.Headers() {
+        @Override
+        public Optional<byte[]> own(String path) {
+          return Optional.empty();
+        }
+
+        @Override
+        public Optional<byte[]> part(PluginFiles.Part part) {
+          return Optional.empty();
+        }
+
+        @Override
+        public Picture.NamedHeader document(PluginFiles files) {
+          throw new IllegalStateException("no plugin of this game is text");
+        }
+
         @Override
         public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
           throw new IllegalStateException("this game has no plugins");

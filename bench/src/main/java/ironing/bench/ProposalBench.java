@@ -92,6 +92,8 @@ public class ProposalBench {
               false,
               "",
               Optional.of(Header.of(5, masters.get(i), 1)),
+              Optional.empty(),
+              name(i),
               Optional.empty()));
     }
     for (int i = 0; i < displaced; i++)

@@ -17,6 +17,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginFiles;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -119,6 +120,21 @@ final class DemoLibrary {
         holdings,
         a,
         new Picture.Headers() {
+          @Override
+          public Optional<byte[]> own(String path) {
+            return Optional.empty();
+          }
+
+          @Override
+          public Optional<byte[]> part(PluginFiles.Part part) {
+            return Optional.empty();
+          }
+
+          @Override
+          public Picture.NamedHeader document(PluginFiles files) {
+            throw new IllegalStateException("no plugin of this game is text");
+          }
+
           @Override
           public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
             return new Picture.HeaderOrFlaw(

@@ -48,7 +48,7 @@ public final class FolderDistance {
   private int[] seen = {};
   private byte[] kinds = {};
   private final int[] tally = new int[16];
-  private final BitSet ruled = new BitSet();
+  private final BitSet ruled = new BitSet(), off = new BitSet();
 
   /**
    * @param add files that are not there yet
@@ -138,6 +138,13 @@ public final class FolderDistance {
     follow(picture.holdings());
     Standing standing = picture.standing();
     int n = holdings.pathCount();
+    BitSet offNow = picture.switchedOff();
+    BitSet switched = (BitSet) off.clone();
+    switched.xor(offNow);
+    off.clear();
+    off.or(offNow);
+    for (int p = switched.nextSetBit(0); p >= 0; p = switched.nextSetBit(p + 1))
+      see(standing, p, standing.isRuled(p));
     if (standing.hasRulings() || !ruled.isEmpty()) {
       for (int p = 0; p < n; p++) {
         boolean rule = standing.isRuled(p);
@@ -160,7 +167,7 @@ public final class FolderDistance {
   }
 
   private int kind(int p, int slot, boolean rule) {
-    if (slot < 0 || isProtected.get(p)) return NOT_WANTED;
+    if (slot < 0 || isProtected.get(p) || off.get(p)) return NOT_WANTED;
     Holdings.Source holder = holdings.holderAt(slot);
     boolean packed = holder.pack().isPresent();
     if (packed && !rule) return NOT_WANTED;
@@ -186,7 +193,7 @@ public final class FolderDistance {
     List<Wanted> special = new ArrayList<>();
     for (Setting s : settings)
       if (!game.isProtected(s.path())) special.add(WantedFiles.settingsFile(s.path(), s.content()));
-    WantedFiles.pluginList(picture).ifPresent(special::add);
+    special.addAll(WantedFiles.ordering(picture));
     return special;
   }
 

@@ -13,7 +13,6 @@ import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 /**
  * One SHA-256 for all that the game would read: two machines with the same have the same game. It
@@ -44,20 +43,22 @@ public final class PictureSum {
         (path, bytes) -> instead.put(picture.game().pathCase().key(path), ContentHash.of(bytes)));
     Holdings holdings = picture.holdings();
     Standing standing = picture.standing();
-    Optional<Wanted> list = WantedFiles.pluginList(picture);
+    Map<String, Wanted> ordering = new HashMap<>();
+    for (Wanted w : WantedFiles.ordering(picture))
+      ordering.put(picture.game().pathCase().key(w.path()), w);
     List<byte[][]> lines = new ArrayList<>();
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = standing.inPlay(p);
-      if (slot < 0) continue;
+      if (slot < 0 || picture.switchedOff().get(p)) continue;
       // a pack is a file by itself, but for what a ruling puts above loose files
       if (holdings.holderAt(slot).pack().isPresent() && !standing.isRuled(p)) continue;
       String path = picture.spelling().of(p);
-      if (isLeftOut(picture, path) || list.filter(l -> isAt(picture, l, path)).isPresent())
-        continue;
-      String sha = instead.get(picture.game().pathCase().key(path));
+      String key = picture.game().pathCase().key(path);
+      if (isLeftOut(picture, path) || ordering.containsKey(key)) continue;
+      String sha = instead.get(key);
       lines.add(line(sha == null ? holdings.shaAt(slot) : sha, path));
     }
-    list.ifPresent(l -> lines.add(line(l.sha256(), l.path())));
+    ordering.values().forEach(w -> lines.add(line(w.sha256(), w.path())));
     lines.sort((a, b) -> Arrays.compareUnsigned(a[0], b[0]));
     MessageDigest digest = ContentHash.digest();
     for (byte[][] l : lines) digest.update(l[1]);
@@ -68,10 +69,6 @@ public final class PictureSum {
     return picture.game().isProtected(path)
         || picture.game().isPerProfile(path)
         || picture.game().isLog(path);
-  }
-
-  private static boolean isAt(Picture picture, Wanted list, String path) {
-    return picture.game().pathCase().key(list.path()).equals(picture.game().pathCase().key(path));
   }
 
   private static byte[][] line(String sha256, String path) {

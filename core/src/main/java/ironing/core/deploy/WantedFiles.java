@@ -11,6 +11,7 @@ import ironing.core.loadorder.ListText;
 import ironing.core.path.PathPattern;
 import ironing.core.picture.Picture;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -72,7 +73,7 @@ public final class WantedFiles {
     Map<String, Wanted> ofMods = new TreeMap<>(), guards = new TreeMap<>();
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = standing.inPlay(p);
-      if (slot < 0) continue;
+      if (slot < 0 || picture.switchedOff().get(p)) continue;
       Optional<String> pack = holdings.holderAt(slot).pack();
       // a pack is read in place, but for what a ruling puts above loose files
       if (pack.isPresent() && !standing.isRuled(p)) continue;
@@ -102,7 +103,7 @@ public final class WantedFiles {
       String path = inPlay ? picture.spelling().of(known) : s.path();
       if (!game.isProtected(path)) ofMods.put(path, settingsFile(path, s.content()));
     }
-    pluginList(picture).ifPresent(list -> ofMods.put(list.path(), list));
+    for (Wanted w : ordering(picture)) ofMods.put(w.path(), w);
     return List.copyOf(ofMods.values());
   }
 
@@ -121,6 +122,13 @@ public final class WantedFiles {
         .map(list -> listFile(list, picture));
   }
 
+  /** What tells the game the load order: the list, or the plugins with their numbers in them. */
+  static List<Wanted> ordering(Picture picture) {
+    List<Wanted> all = new ArrayList<>(OrderNumbers.of(picture));
+    pluginList(picture).ifPresent(all::add);
+    return all;
+  }
+
   static Wanted settingsFile(String path, byte[] content) {
     return new Wanted(
         path,
@@ -133,7 +141,9 @@ public final class WantedFiles {
   }
 
   private static Wanted listFile(GameDefinition.ListFile list, Picture picture) {
-    byte[] text = ListText.write(list, picture.loadOrder()).getBytes(StandardCharsets.UTF_8);
+    byte[] text =
+        ListText.write(list, picture.loadOrder(), picture.own(list.file()))
+            .getBytes(StandardCharsets.UTF_8);
     Content content = new Content.Text(text);
     String sha256 = ContentHash.of(text);
     return new Wanted(

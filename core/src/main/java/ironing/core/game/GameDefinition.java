@@ -1,5 +1,6 @@
 package ironing.core.game;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
@@ -65,20 +66,56 @@ public record GameDefinition(
    */
   public record ElementKey(Optional<String> key) {}
 
-  /** What counts as a plugin and how the game is told their order. */
+  /**
+   * What counts as a plugin and how the game is told their order.
+   *
+   * @param mount empty where the pattern is one of paths in the game folder
+   * @param documents how they are read where they are open text
+   */
   public record Plugins(
       PathPattern match,
       String mount,
       List<String> own,
       Optional<Slots> slots,
-      Optional<ListFile> list) {}
+      Optional<ListFile> list,
+      Optional<DocumentPlugins> documents) {
+
+    /** Whether a plugin is all that lies in the folder of its manifest. */
+    public boolean areFolders() {
+      return documents.filter(d -> d.is() == DocumentPlugins.Is.FOLDER).isPresent();
+    }
+  }
 
   /** {@code reserved} of the {@code total} are not free for plugins: the save takes them. */
   public record Slots(int total, int reserved) {}
 
-  /** The list that the game reads. {@code on} and {@code off} hold "{name}"; off may be absent. */
+  /**
+   * The list that the game reads. {@code on} and {@code off} hold "{name}"; off may be absent.
+   *
+   * @param inside where in a document the list stands; empty where its lines are the file
+   */
   public record ListFile(
-      String file, String on, Optional<String> off, boolean omitOwn, String newline) {}
+      String file,
+      String on,
+      Optional<String> off,
+      boolean omitOwn,
+      String newline,
+      Optional<ListInside> inside) {}
+
+  /**
+   * A list that is an array in a JSON document. All else in the document stays as it is.
+   *
+   * @param at the names that lead to it
+   * @param entry what stands for one plugin, with "{name}" and "{on}" in it
+   * @param keep whether entries of plugins that nobody has stay, at the end
+   */
+  public record ListInside(List<String> at, JsonNode entry, boolean keep) {
+
+    /** Whether plugins that are off stand in it, marked so. */
+    public boolean listsOff() {
+      return entry.toString().contains("\"{on}\"");
+    }
+  }
 
   /**
    * How to start the game: arguments, never a shell; "{game}" and "{standins}" are filled in, in
@@ -157,7 +194,10 @@ public record GameDefinition(
         .anyMatch(p -> isOwnSave(p.example()));
   }
 
-  /** Whether a loose file at this game path is a plugin that the game would look at. */
+  /**
+   * Whether a loose file at this game path is a plugin that the game would look at, or the manifest
+   * of one.
+   */
   public boolean isPlugin(String path) {
     return plugins.isPresent() && matchesBelow(path, plugins.get().mount(), plugins.get().match());
   }

@@ -1,9 +1,12 @@
 package ironing.core.game;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.TextNode;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.game.GameDefinition.ElementKey;
 import ironing.core.game.GameDefinition.ListFile;
+import ironing.core.game.GameDefinition.ListInside;
 import ironing.core.game.GameDefinition.Mount;
 import ironing.core.game.GameDefinition.Packs;
 import ironing.core.game.GameDefinition.Plugins;
@@ -14,6 +17,8 @@ import ironing.core.game.ReadyCheck.Kind;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
+import ironing.core.query.JsonPath;
+import ironing.core.query.QuerySyntax;
 import ironing.core.version.VersionRange;
 import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
@@ -293,13 +298,17 @@ public final class GameDefinitionReader {
                   t.warnOfUnknownKeys();
                   return read;
                 });
+    Optional<DocumentPlugins> documents = DocumentPluginsReader.read(s, pathCase);
     Plugins plugins =
         new Plugins(
             PathPattern.of(s.required("match"), pathCase),
-            mountOf(s, mountIds),
+            documents.isPresent() && !s.has("mount") ? "" : mountOf(s, mountIds),
             List.copyOf(s.texts("own")),
             slots,
-            s.section("list").map(GameDefinitionReader::listFile));
+            s.section("list").map(GameDefinitionReader::listFile),
+            documents);
+    if (documents.flatMap(DocumentPlugins::number).isPresent() && s.has("list"))
+      s.reject("number", "a game goes by a list or by numbers", "Keep one of list and number.");
     s.warnOfUnknownKeys();
     return plugins;
   }
@@ -320,9 +329,37 @@ public final class GameDefinitionReader {
             on,
             s.text("off"),
             s.text("own").orElse("omit").equals("omit"),
-            newline.equals("crlf") ? "\r\n" : "\n");
+            newline.equals("crlf") ? "\r\n" : "\n",
+            listInside(s));
     s.warnOfUnknownKeys();
     return list;
+  }
+
+  /** Where the list stands inside of a document; empty for one that is lines. */
+  private static Optional<ListInside> listInside(Section s) {
+    String as = s.text("as").orElse("lines");
+    if (as.equals("lines")) return Optional.empty();
+    if (!as.equals("json")) {
+      s.reject("as", "“" + as + "” is no form of a list", "Write lines or json.");
+      return Optional.empty();
+    }
+    String at = s.required("at");
+    Optional<List<String>> names = Optional.empty();
+    try {
+      names = JsonPath.of(at).names();
+      if (names.isEmpty())
+        s.reject("at", "the place of a list is plain names", "Write it like $.order.");
+    } catch (QuerySyntax e) {
+      if (s.has("at"))
+        s.reject(
+            "at",
+            "“" + at + "” cannot be read at its place " + e.column() + ": " + e.getMessage(),
+            "Write it like $.order.");
+    }
+    JsonNode entry = s.tree("entry").orElse(TextNode.valueOf("{name}"));
+    if (!entry.toString().contains("{name}"))
+      s.reject("entry", "an entry needs {name} in it", "Write it like { id: \"{name}\" }.");
+    return Optional.of(new ListInside(names.orElse(List.of()), entry, s.truth("keep", false)));
   }
 
   private static String mountOf(Section s, Set<String> mountIds) {

@@ -13,7 +13,7 @@ import java.util.Set;
 
 /**
  * The list file that tells the game its load order: one line for each plugin, the last one ended
- * too.
+ * too, or an array in a document.
  */
 public final class ListText {
   private ListText() {}
@@ -29,6 +29,7 @@ public final class ListText {
   /** Reads a list that the game or a person may have changed. A name counts at its first place. */
   public static Told read(GameDefinition.ListFile list, byte[] file) {
     DecodedText decoded = DecodedText.of(file);
+    if (list.inside().isPresent()) return ListInDocument.read(list.inside().get(), decoded.text());
     List<String> remarks = new ArrayList<>();
     decoded.remark().ifPresent(remarks::add);
     List<Wish> wishes = new ArrayList<>();
@@ -69,7 +70,19 @@ public final class ListText {
         : Optional.empty();
   }
 
-  public static String write(GameDefinition.ListFile list, LoadOrder order) {
+  /**
+   * @param before the file as the unmodded game has it; of a list inside of a document all else
+   *     stays
+   */
+  public static String write(
+      GameDefinition.ListFile list, LoadOrder order, Optional<byte[]> before) {
+    if (list.inside().isPresent())
+      return ListInDocument.write(
+          list, order, before.map(b -> DecodedText.of(b).text()).orElse(""));
+    return write(list, order);
+  }
+
+  private static String write(GameDefinition.ListFile list, LoadOrder order) {
     StringBuilder out = new StringBuilder();
     for (Entry e : order.entries()) {
       if (e.own() && list.omitOwn()) continue;

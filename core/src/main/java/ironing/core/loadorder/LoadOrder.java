@@ -4,6 +4,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
+import ironing.core.plugin.PluginFiles;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -26,6 +27,8 @@ public final class LoadOrder {
    * @param mend whether that mod was generated from others
    * @param header empty when the file does not decode
    * @param flaw why it does not decode
+   * @param path game path of its file, or of its manifest
+   * @param files all that it is made of, where it is open text
    */
   public record Found(
       String name,
@@ -33,7 +36,9 @@ public final class LoadOrder {
       boolean mend,
       String sha256,
       Optional<Header> header,
-      Optional<String> flaw) {
+      Optional<String> flaw,
+      String path,
+      Optional<PluginFiles> files) {
     public int stage() {
       return header.map(Header::stage).orElse(Plugin.DEFAULT_STAGE);
     }
@@ -119,6 +124,11 @@ public final class LoadOrder {
     for (Found f : found) {
       String key = PathCase.fold(f.name());
       keys.put(f.name(), key);
+      // of two of text the lower one has the name: what comes later does not take it away
+      if (f.files().isPresent() && left.containsKey(key)) {
+        doubled.add(f);
+        continue;
+      }
       Found same = left.put(key, f);
       if (same != null) doubled.add(same);
     }
@@ -172,7 +182,8 @@ public final class LoadOrder {
 
   /**
    * Plugins in play whose names differ from another one’s only in case, where the game’s paths tell
-   * the two apart: the other one, of the higher layer, has the place.
+   * the two apart: the other one, of the higher layer, has the place. Of plugins of text those of a
+   * name that a lower layer, or the game, has already.
    */
   public List<Found> doubled() {
     return doubled;

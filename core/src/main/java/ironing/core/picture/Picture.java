@@ -11,6 +11,7 @@ import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import ironing.core.plugin.Plugin.Header;
+import ironing.core.plugin.PluginFiles;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
@@ -22,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntUnaryOperator;
 import java.util.function.Predicate;
 
 /**
@@ -45,19 +47,35 @@ public final class Picture {
      */
     HeaderOrFlaw header(String name, long mod, String path, String sha256);
 
+    /**
+     * The same of a plugin that is open text, which says itself what it is called.
+     *
+     * @return for one that cannot be read a name by which it is told
+     */
+    NamedHeader document(PluginFiles files);
+
+    /** A file as the unmodded game has it; empty where it has none, or it cannot be read. */
+    Optional<byte[]> own(String path);
+
+    /** The bytes of a part of a plugin that is open text; empty where it cannot be read. */
+    Optional<byte[]> part(PluginFiles.Part part);
+
     /** Whether a mod was generated from others. */
     boolean isMend(long mod);
   }
 
   public record HeaderOrFlaw(Optional<Header> header, Optional<String> flaw) {}
 
+  public record NamedHeader(String name, HeaderOrFlaw said) {}
+
   private final GameDefinition game;
   private final Headers headers;
   private final Arrangement arrangement;
   private final Standing standing;
   private final LoadOrder loadOrder;
-  private final int[] pluginPaths;
+  private final PluginPaths pluginPaths;
   private volatile Spelling spelling;
+  private volatile BitSet switchedOff;
 
   /** By source of the game how high it stands with no mod; see {@link #unmodded}. */
   private volatile Map<Integer, Integer> ownHeights;
@@ -68,7 +86,7 @@ public final class Picture {
       Arrangement arrangement,
       Standing standing,
       LoadOrder loadOrder,
-      int[] pluginPaths) {
+      PluginPaths pluginPaths) {
     this.game = game;
     this.headers = headers;
     this.arrangement = arrangement;
@@ -79,14 +97,7 @@ public final class Picture {
 
   public static Picture of(
       GameDefinition game, Holdings holdings, Arrangement arrangement, Headers headers) {
-    return of(game, holdings, pluginPaths(game, holdings), arrangement, headers);
-  }
-
-  /** The paths at which the game would look for plugins. Cost: a look at the end of each path. */
-  public static int[] pluginPaths(GameDefinition game, Holdings holdings) {
-    return game.plugins()
-        .map(p -> holdings.pathsEnding(p.match().tail(), game::isPlugin))
-        .orElseGet(() -> new int[0]);
+    return of(game, holdings, PluginPaths.of(game, holdings), arrangement, headers);
   }
 
   /**
@@ -95,7 +106,7 @@ public final class Picture {
   public static Picture of(
       GameDefinition game,
       Holdings holdings,
-      int[] plugins,
+      PluginPaths plugins,
       Arrangement arrangement,
       Headers headers) {
     Standing loose =
@@ -120,20 +131,14 @@ public final class Picture {
    * @param plugins its plugin paths
    * @param headers that know the mods of today
    */
-  public Picture over(Holdings holdings, int[] plugins, Arrangement next, Headers headers) {
+  public Picture over(Holdings holdings, PluginPaths plugins, Arrangement next, Headers headers) {
     return new Picture(game, headers, arrangement, standing.over(holdings), loadOrder, plugins)
         .rearranged(next, false, false);
   }
 
-  /** The plugin paths of holdings that came from these. Cost: the paths that were touched. */
-  public int[] pluginPathsOf(Holdings next) {
-    if (game.plugins().isEmpty()) return pluginPaths;
-    BitSet paths = next.touchedSince(standing.holdings());
-    BitSet plugins = new BitSet();
-    for (int p : pluginPaths) plugins.set(p);
-    for (int p = paths.nextSetBit(0); p >= 0; p = paths.nextSetBit(p + 1))
-      plugins.set(p, next.isHeld(p) && game.isPlugin(next.path(p)));
-    return plugins.stream().toArray();
+  /** The plugin paths of holdings that came from these; see {@link PluginPaths#in}. */
+  public PluginPaths pluginPathsOf(Holdings next) {
+    return pluginPaths.in(game, standing.holdings(), next);
   }
 
   private Picture rearranged(Arrangement next, boolean sameHeld, boolean sameRulings) {
@@ -159,16 +164,11 @@ public final class Picture {
       Headers headers,
       Arrangement arrangement,
       Standing standing,
-      int[] pluginPaths) {
+      PluginPaths pluginPaths) {
     Holdings holdings = standing.holdings();
     // looking a plugin through may mean reading it: all processors share that
     List<Found> found =
-        new ArrayList<>(
-            Arrays.stream(pluginPaths)
-                .filter(p -> isLoose(holdings, standing.inPlay(p)))
-                .parallel()
-                .mapToObj(p -> found(holdings, headers, p, standing.inPlay(p)))
-                .toList());
+        new ArrayList<>(found(game, holdings, headers, pluginPaths, standing::inPlay));
     Map<Long, Integer> height = new HashMap<>();
     for (Arrangement.Layer l : arrangement.layers()) height.put(l.mod(), height.size() + 1);
     found.sort(
@@ -192,11 +192,51 @@ public final class Picture {
     return slot >= 0 && holdings.holderAt(slot).pack().isEmpty();
   }
 
+  /**
+   * @param which the slot that counts at a path; negative for none
+   */
+  private static List<Found> found(
+      GameDefinition game,
+      Holdings holdings,
+      Headers headers,
+      PluginPaths paths,
+      IntUnaryOperator which) {
+    if (game.plugins().flatMap(GameDefinition.Plugins::documents).isPresent())
+      return paths.inPlay(holdings, which).stream().parallel().map(f -> found(headers, f)).toList();
+    return Arrays.stream(paths.plugins())
+        .filter(p -> isLoose(holdings, which.applyAsInt(p)))
+        .parallel()
+        .mapToObj(p -> found(holdings, headers, p, which.applyAsInt(p)))
+        .toList();
+  }
+
   private static Found found(Holdings holdings, Headers headers, int path, int slot) {
-    String name = GamePath.name(holdings.path(path));
+    String at = holdings.path(path), name = GamePath.name(at);
     long mod = holdings.holderAt(slot).mod();
     HeaderOrFlaw h = headers.header(name, mod, holdings.spellingAt(slot), holdings.shaAt(slot));
-    return new Found(name, mod, headers.isMend(mod), holdings.shaAt(slot), h.header(), h.flaw());
+    return new Found(
+        name,
+        mod,
+        headers.isMend(mod),
+        holdings.shaAt(slot),
+        h.header(),
+        h.flaw(),
+        at,
+        Optional.empty());
+  }
+
+  private static Found found(Headers headers, PluginFiles files) {
+    NamedHeader h = headers.document(files);
+    long mod = files.parts().get(0).mod();
+    return new Found(
+        h.name(),
+        mod,
+        headers.isMend(mod),
+        files.sha256(),
+        h.said().header(),
+        h.said().flaw(),
+        files.manifest(),
+        Optional.of(files));
   }
 
   // a ruling for a mod that is off gives way to an older one, so switches count too
@@ -219,7 +259,7 @@ public final class Picture {
       Holdings holdings,
       Arrangement arrangement,
       Headers headers,
-      int[] pluginPaths) {
+      PluginPaths pluginPaths) {
     if (arrangement.rulings().isEmpty()) return Standing.NO_RULINGS;
     int[] ruled = new int[holdings.pathCount()];
     Arrays.fill(ruled, -1);
@@ -341,12 +381,18 @@ public final class Picture {
   }
 
   private static Map<Integer, Integer> ownHeights(
-      GameDefinition game, Holdings holdings, Headers headers, int[] pluginPaths) {
-    List<Found> own = new ArrayList<>();
-    for (int p : pluginPaths) {
-      int slot = holdings.slotOfMod(p, Holdings.GAME);
-      if (isLoose(holdings, slot)) own.add(found(holdings, headers, p, slot));
-    }
+      GameDefinition game, Holdings holdings, Headers headers, PluginPaths pluginPaths) {
+    List<Found> own =
+        new ArrayList<>(
+            found(
+                game,
+                holdings,
+                headers,
+                pluginPaths,
+                p -> {
+                  int slot = holdings.slotOfMod(p, Holdings.GAME);
+                  return isLoose(holdings, slot) ? slot : -1;
+                }));
     own.sort(Comparator.comparing(Found::name));
     LoadOrder alone = LoadOrder.of(game, own, List.of());
     int[] order =
@@ -370,6 +416,49 @@ public final class Picture {
 
   public Arrangement arrangement() {
     return arrangement;
+  }
+
+  /** A file as the unmodded game has it. */
+  public Optional<byte[]> own(String path) {
+    int id = holdings().idOf(path);
+    return id >= 0 && holdings().slotOfMod(id, Holdings.GAME) >= 0
+        ? headers.own(path)
+        : Optional.empty();
+  }
+
+  /** The bytes of a part of a plugin that is open text. */
+  public Optional<byte[]> part(PluginFiles.Part part) {
+    return headers.part(part);
+  }
+
+  /**
+   * The paths of plugins that are off, where the game has no list that says so: they must not lie
+   * in its folder. Made when it is first asked for. Cost: all paths, where such a plugin is off.
+   */
+  public BitSet switchedOff() {
+    BitSet known = switchedOff;
+    if (known == null) switchedOff = known = findSwitchedOff();
+    return known;
+  }
+
+  private BitSet findSwitchedOff() {
+    BitSet off = new BitSet();
+    boolean byFolder =
+        game.plugins().filter(p -> p.documents().isPresent() && p.list().isEmpty()).isPresent();
+    if (!byFolder) return off;
+    boolean folders = game.plugins().get().areFolders();
+    Set<String> at = new HashSet<>();
+    for (Entry e : loadOrder.entries())
+      if (!e.on())
+        at.add(
+            game.pathCase().key(folders ? GamePath.folder(e.plugin().path()) : e.plugin().path()));
+    if (at.isEmpty()) return off;
+    for (int p = 0; p < holdings().pathCount(); p++) {
+      String key = game.pathCase().key(holdings().path(p));
+      while (!key.isEmpty() && !at.contains(key)) key = GamePath.folder(key);
+      if (!key.isEmpty()) off.set(p);
+    }
+    return off;
   }
 
   public Standing standing() {

@@ -12,7 +12,7 @@ public final class PluginException extends IroningException {
     super(List.of(p));
   }
 
-  static PluginException of(String plugin, String reason) {
+  public static PluginException of(String plugin, String reason) {
     return new PluginException(
         new Problem(
             "plugin-undecodable",

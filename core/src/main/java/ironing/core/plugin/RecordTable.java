@@ -6,6 +6,7 @@ import ironing.core.plugin.Value.Ref;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -42,6 +43,9 @@ public final class RecordTable {
   private final Columns rows;
   private final int ownFrom;
   private final Optional<byte[]> rewritten;
+  // by row what a record is called, where names and not numbers tell records apart; else null
+  private final String[] keys;
+  private final List<String> seen;
 
   /**
    * What a scan gathers, row by row. Arrays with “From” have one entry more than there are rows.
@@ -77,6 +81,22 @@ public final class RecordTable {
       List<String> names,
       Columns rows,
       Optional<byte[]> rewritten) {
+    this(name, header, warnings, owners, types, names, rows, rewritten, null, header.masters());
+  }
+
+  private RecordTable(
+      String name,
+      Header header,
+      List<String> warnings,
+      List<String> owners,
+      List<String> types,
+      List<String> names,
+      Columns rows,
+      Optional<byte[]> rewritten,
+      String[] keys,
+      List<String> seen) {
+    this.keys = keys;
+    this.seen = List.copyOf(seen);
     this.name = name;
     this.header = header;
     this.warnings = List.copyOf(warnings);
@@ -111,6 +131,57 @@ public final class RecordTable {
   public static RecordTable of(Plugin plugin, Shapes shapes) {
     byte[] bytes = PluginCodec.encode(plugin);
     return TableScan.rewritten(plugin.name(), bytes, shapes, List.of());
+  }
+
+  /**
+   * The table of a plugin whose records are known by a type and names, in whatever plugin they are:
+   * none of them is its own before the order is known.
+   *
+   * @param keys each a different one; see {@link Ref#named}
+   * @param records their values, in the same order; what they are called there does not count
+   * @param seen the plugins whose versions it stands for
+   * @param warnings what in its files is odd but readable
+   */
+  public static RecordTable named(
+      String name,
+      Header header,
+      List<Ref> keys,
+      List<Record> records,
+      List<String> seen,
+      Shapes shapes,
+      List<String> warnings) {
+    List<Record> numbered = new ArrayList<>(records.size());
+    for (Record r : records)
+      numbered.add(new Record(r.type(), new Ref(name, numbered.size() + 1), r.fields()));
+    Plugin plain =
+        new Plugin(name, Header.of(Plugin.DEFAULT_STAGE, List.of(), records.size() + 1), numbered);
+    RecordTable t = of(plain, shapes);
+    return new RecordTable(
+        name,
+        header,
+        warnings,
+        List.of(name),
+        List.of(t.types),
+        List.of(t.names),
+        t.rows,
+        t.rewritten,
+        keys.stream().map(Ref::toString).toArray(String[]::new),
+        seen);
+  }
+
+  /** Whether its records are known by names, and not by an owner and a number. */
+  public boolean isNamed() {
+    return keys != null;
+  }
+
+  /** What a record is called, where names tell records apart. */
+  public String keyText(int row) {
+    return keys[row];
+  }
+
+  /** The plugins whose versions of a record it stands for. */
+  public List<String> seen() {
+    return seen;
   }
 
   public String name() {
@@ -153,6 +224,10 @@ public final class RecordTable {
   }
 
   public Ref key(int row) {
+    return keys == null ? numbered(row) : Ref.parse(keys[row]).orElseThrow();
+  }
+
+  private Ref numbered(int row) {
     return new Ref(owners[rows.owner[row]], rows.id[row]);
   }
 
@@ -276,8 +351,13 @@ public final class RecordTable {
    * @throws PluginException when they are others meanwhile
    */
   public Record record(int row, Bytes file) throws IOException {
+    if (keys != null) {
+      Header plain = Header.of(Plugin.DEFAULT_STAGE, List.of(), 1);
+      Record read = PluginCodec.readRecord(name, plain, item(row, file));
+      return new Record(read.type(), key(row), read.fields());
+    }
     Record record = PluginCodec.readRecord(name, header, item(row, file));
-    if (record.key().equals(key(row))) return record;
+    if (record.key().equals(numbered(row))) return record;
     throw PluginException.of(name, "the file has changed since it was looked through");
   }
 

@@ -25,22 +25,59 @@ public sealed interface Value {
 
   record Text(String value) implements Value {}
 
-  /** A record's key: its owner's file name and its id there. Names compare without case. */
+  /**
+   * A record's key: its owner's file name and its id there. Names compare without case.
+   *
+   * <p>Where records are known by names, {@code owner} is the whole key and {@code id} is {@link
+   * #NAMED}: nobody owns a name. Such keys compare exactly.
+   */
   record Ref(String owner, int id) implements Value {
+    /** The id of a key that is a name. */
+    public static final int NAMED = 0;
+
+    /** Stands in no name of a plugin file, and in no part of a name. */
+    private static final String BEHIND_TYPE = "//";
+
     @Override
     public boolean equals(Object o) {
       return o instanceof Ref r
           && r.id == id
-          && (r.owner.equals(owner) || PathCase.fold(r.owner).equals(PathCase.fold(owner)));
+          && (r.owner.equals(owner)
+              || id != NAMED && PathCase.fold(r.owner).equals(PathCase.fold(owner)));
     }
 
     @Override
     public int hashCode() {
-      return 31 * PathCase.fold(owner).hashCode() + id;
+      return id == NAMED ? owner.hashCode() : 31 * PathCase.fold(owner).hashCode() + id;
+    }
+
+    /** The key of a record that is known by its type and one or more names. */
+    public static Ref named(String type, List<String> names) {
+      StringBuilder key = new StringBuilder(type).append(BEHIND_TYPE);
+      for (int i = 0; i < names.size(); i++) {
+        if (i > 0) key.append('/');
+        String name = names.get(i);
+        boolean plain = name.indexOf('%') < 0 && name.indexOf('/') < 0;
+        key.append(plain ? name : name.replace("%", "%25").replace("/", "%2F"));
+      }
+      return new Ref(key.toString(), NAMED);
+    }
+
+    public boolean isNamed() {
+      return id == NAMED;
+    }
+
+    /** The names that the record is known by, without its type. */
+    public List<String> names() {
+      String names = owner.substring(owner.indexOf(BEHIND_TYPE) + BEHIND_TYPE.length());
+      return Arrays.stream(names.split("/", -1))
+          .map(n -> n.replace("%2F", "/").replace("%25", "%"))
+          .toList();
     }
 
     /** A key as people and files write it; empty for anything else. */
     public static Optional<Ref> parse(String key) {
+      if (key.indexOf(BEHIND_TYPE) > 0) return Optional.of(new Ref(key, NAMED));
       int slash = key.lastIndexOf('/');
       if (slash < 1 || !key.substring(slash + 1).matches("[1-9][0-9]{0,7}"))
         return Optional.empty();
@@ -50,10 +87,10 @@ public sealed interface Value {
           : Optional.of(new Ref(key.substring(0, slash), id));
     }
 
-    /** As people and files write it: {@code Skerry.plug/420}. */
+    /** As people and files write it: {@code Skerry.plug/420}, or {@code bell//great}. */
     @Override
     public String toString() {
-      return owner + "/" + id;
+      return id == NAMED ? owner : owner + "/" + id;
     }
   }
 

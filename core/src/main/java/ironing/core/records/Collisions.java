@@ -345,13 +345,15 @@ public final class Collisions {
       return true;
     }
 
+    /** The version that all could see; -1 where there is none, and each began with nothing. */
     private int groundOf(int count, boolean[] leaf) {
-      int best = 0;
-      for (int candidate = 1; candidate < count; candidate++) {
-        if (leaf[candidate]) continue;
+      int best = -1;
+      for (int candidate = 0; candidate < count; candidate++) {
+        // only of the owner's a leaf itself can be the ground: where nobody else takes a side
+        if (candidate > 0 && leaf[candidate]) continue;
         boolean all = true;
         for (int l = 0; l < count && all; l++)
-          all = !leaf[l] || index.sees(positions[l], positions[candidate]);
+          all = !leaf[l] || l == candidate || index.sees(positions[l], positions[candidate]);
         if (all) best = candidate;
       }
       return best;
@@ -363,6 +365,7 @@ public final class Collisions {
       boolean[] leaf = new boolean[sides];
       for (int s = 0; s < sides; s++) leaf[s] = isLeaf(s, sides);
       int base = groundOf(sides, leaf);
+      if (base < 0) return false;
       int usedVersion = index.versionCount(record) - 1;
       boolean usedBySide = versions[sides - 1] == usedVersion;
       usedPosition = usedBySide ? positions[sides - 1] : index.positionOf(record, usedVersion);

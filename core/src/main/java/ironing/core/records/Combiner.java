@@ -145,10 +145,12 @@ public final class Combiner {
 
   /**
    * The version that a plugin could see when it was made: the last among its masters, or else the
-   * owner's.
+   * owner's; nothing where it could see none.
    */
+  @SuppressWarnings("ReferenceEquality")
   public static Version seenBy(Version v, List<Version> versions) {
-    Version seen = versions.get(0);
+    Version owner = versions.get(0);
+    Version seen = v == owner || v.sees(owner) ? owner : Version.nothing(v.type());
     for (Version other : versions)
       if (other.position() < v.position() && v.sees(other)) seen = other;
     return seen;
@@ -156,7 +158,9 @@ public final class Combiner {
 
   @SuppressWarnings("ReferenceEquality")
   private static Version commonGround(List<Version> versions, List<Version> leaves) {
-    Version ground = versions.get(0);
+    Version owner = versions.get(0);
+    boolean ofAll = leaves.stream().allMatch(l -> l == owner || l.sees(owner));
+    Version ground = ofAll ? owner : Version.nothing(owner.type());
     for (Version candidate : versions) {
       if (!leaves.contains(candidate)
           && leaves.stream().allMatch(l -> l == candidate || l.sees(candidate))) ground = candidate;

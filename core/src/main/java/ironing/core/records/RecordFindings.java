@@ -51,7 +51,7 @@ public final class RecordFindings {
     for (int row = 0; row < t.size(); row++) {
       int record = index.recordAt(position, row);
       if (record < 0) continue;
-      if (row < t.ownFrom() && addsNothing(index, record, position, row))
+      if (index.isOverride(position, row) && addsNothing(index, record, position, row))
         found.add(new Finding(Kind.ADDS_NOTHING, record, position, row));
       if (index.usedPosition(record) != position) continue;
       if (leadsNowhere(index, t, row, owners))
@@ -76,11 +76,12 @@ public final class RecordFindings {
 
   private static boolean addsNothing(RecordIndex index, int record, int position, int row) {
     if (index.source(position).mend() || index.isOdd(record)) return false;
-    int seen = 0;
+    int seen = index.sees(position, index.positionOf(record, 0)) ? 0 : -1;
     for (int v = 1; v < index.versionCount(record); v++) {
       int other = index.positionOf(record, v);
       if (other < position && index.sees(position, other)) seen = v;
     }
+    if (seen < 0) return false;
     RecordTable there = index.table(index.positionOf(record, seen));
     return there.print(index.rowOf(record, seen)) == index.table(position).print(row);
   }

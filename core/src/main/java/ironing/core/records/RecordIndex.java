@@ -66,36 +66,45 @@ public final class RecordIndex {
   // records that their owner lacks, by folded key, numbered behind all others
   private final Map<String, Integer> strays = new HashMap<>();
   private final BitSet isOdd = new BitSet();
+  // whose each record is, where names tell records apart; else null
+  private final NamedOwners named;
 
   private RecordIndex(List<Source> inOrder) {
     sources = inOrder.toArray(Source[]::new);
     for (int p = 0; p < sources.length; p++) positions.put(PathCase.fold(name(p)), p);
+    boolean byName = sources.length > 0 && sources[0].table().isNamed();
+    named = byName ? NamedOwners.of(inOrder) : null;
     firstOf = new int[sources.length + 1];
     masters = new BitSet[sources.length];
     ownerPosition = new int[sources.length][];
     for (int p = 0; p < sources.length; p++) {
       RecordTable t = sources[p].table();
-      firstOf[p + 1] = firstOf[p] + t.size() - t.ownFrom();
+      firstOf[p + 1] = firstOf[p] + (byName ? named.own(p).length : t.size() - t.ownFrom());
       masters[p] = new BitSet();
       ownerPosition[p] = new int[t.ownerCount()];
       for (int o = 0; o < t.ownerCount(); o++) {
         int at = positions.getOrDefault(PathCase.fold(t.ownerName(o)), -1);
         ownerPosition[p][o] = at;
+      }
+      for (String m : t.seen()) {
+        int at = positions.getOrDefault(PathCase.fold(m), -1);
         if (at >= 0 && at != p) masters[p].set(at);
       }
     }
     targets = new int[sources.length][];
     for (int p = 0; p < sources.length; p++) targets[p] = targets(p);
     overrideFrom = new int[size() + 1];
-    for (int[] of : targets) for (int record : of) if (record >= 0) overrideFrom[record + 1]++;
+    for (int p = 0; p < sources.length; p++)
+      for (int row = 0; row < targets[p].length; row++)
+        if (overridesAt(p, row)) overrideFrom[targets[p][row] + 1]++;
     for (int r = 0; r < size(); r++) overrideFrom[r + 1] += overrideFrom[r];
     overridePosition = new int[overrideFrom[size()]];
     overrideRow = new int[overrideFrom[size()]];
     int[] next = Arrays.copyOf(overrideFrom, size());
     for (int p = 0; p < sources.length; p++) {
       for (int row = 0; row < targets[p].length; row++) {
+        if (!overridesAt(p, row)) continue;
         int record = targets[p][row];
-        if (record < 0) continue;
         overridePosition[next[record]] = p;
         overrideRow[next[record]++] = row;
       }
@@ -118,6 +127,7 @@ public final class RecordIndex {
 
   /** The record that each override of a plugin is of; -1 where its owner covers it. */
   private int[] targets(int p) {
+    if (named != null) return named.records(p);
     RecordTable t = sources[p].table();
     int[] targets = new int[t.ownFrom()];
     for (int row = 0; row < targets.length; row++) {
@@ -142,6 +152,16 @@ public final class RecordIndex {
       }
     }
     return targets;
+  }
+
+  private boolean overridesAt(int p, int row) {
+    return named == null ? targets[p][row] >= 0 : isOverride(p, row);
+  }
+
+  /** Whether a row of a plugin is a version of a record that another one owns. */
+  public boolean isOverride(int position, int row) {
+    if (named == null) return row < table(position).ownFrom();
+    return targets[position][row] < firstOf[position];
   }
 
   private void odd(int p, int row, int record, String reason) {
@@ -222,7 +242,8 @@ public final class RecordIndex {
 
   /** The row of a record in the table of its owner. */
   int ownRow(int owner, int record) {
-    return record - firstOf[owner] + table(owner).ownFrom();
+    int number = record - firstOf[owner];
+    return named != null ? named.own(owner)[number] : number + table(owner).ownFrom();
   }
 
   public Ref key(int record) {
@@ -231,6 +252,8 @@ public final class RecordIndex {
 
   /** The number of a record, or -1 when nobody has it. */
   public int find(Ref key) {
+    if (key.isNamed()) return named == null ? -1 : named.find(key.toString());
+    if (named != null) return -1;
     int owner = position(key.owner());
     int own = owner < 0 ? -1 : ownRecord(owner, key.id());
     return own >= 0 ? own : strays.getOrDefault(strayKey(key.owner(), key.id()), -1);
@@ -252,6 +275,7 @@ public final class RecordIndex {
   /** The record that a row of a plugin is a version of; -1 where its owner loads later. */
   public int recordAt(int position, int row) {
     RecordTable t = table(position);
+    if (named != null) return targets[position][row];
     return row < t.ownFrom() ? targets[position][row] : firstOf[position] + row - t.ownFrom();
   }
 
@@ -340,8 +364,7 @@ public final class RecordIndex {
     Source s = sources[position];
     try {
       Plugin.Record r = s.table().record(row, s.file());
-      return new Version(
-          s.table().name(), s.table().header().masters(), position, r.type(), r.fields());
+      return new Version(s.table().name(), s.table().seen(), position, r.type(), r.fields());
     } catch (IOException e) {
       throw unreadable(s.table().name(), e);
     }
@@ -375,8 +398,9 @@ public final class RecordIndex {
   /** How many records a plugin overrides, that is, has without owning them. */
   public int overrides(int position) {
     int count = 0;
-    for (int row = 0; row < table(position).ownFrom(); row++)
-      if (recordAt(position, row) >= 0) count++;
+    int to = named == null ? table(position).ownFrom() : table(position).size();
+    for (int row = 0; row < to; row++)
+      if (isOverride(position, row) && recordAt(position, row) >= 0) count++;
     return count;
   }
 }

@@ -220,7 +220,8 @@ public final class RecordSearch {
     Map<String, Integer> counts = new TreeMap<>();
     for (int p = 0; p < index.pluginCount(); p++) {
       RecordTable t = index.table(p);
-      for (int row = t.ownFrom(); row < t.size(); row++) counts.merge(t.type(row), 1, Integer::sum);
+      for (int row = 0; row < t.size(); row++)
+        if (!index.isOverride(p, row)) counts.merge(t.type(row), 1, Integer::sum);
     }
     return counts;
   }

@@ -3,6 +3,7 @@ package ironing.core.records;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Value;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -14,6 +15,11 @@ import java.util.Optional;
  */
 public record Version(
     String plugin, List<String> masters, int position, String type, Optional<Value.Fields> fields) {
+
+  /** What there was before any plugin made the record, for one that sees none that has it. */
+  static Version nothing(String type) {
+    return new Version("", List.of(), -1, type, Optional.of(new Value.Fields(Map.of())));
+  }
 
   /** Whether its plugin has the other's as a master, and so stands for it. */
   public boolean sees(Version other) {

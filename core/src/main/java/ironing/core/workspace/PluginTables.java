@@ -1,7 +1,10 @@
 package ironing.core.workspace;
 
 import ironing.core.IroningException;
+import ironing.core.documents.DocumentReader;
+import ironing.core.game.GameDefinition;
 import ironing.core.plugin.Plugin.Header;
+import ironing.core.plugin.PluginFiles;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import java.io.IOException;
@@ -19,9 +22,13 @@ import java.util.Optional;
 public final class PluginTables {
   static final int REMEMBERED = 5_000;
 
-  private final Map<Key, TableOrFlaw> tables = Recent.map(REMEMBERED);
+  private final Map<Object, TableOrFlaw> tables = Recent.map(REMEMBERED);
 
   private record Key(String sha256, String name, Shapes shapes) {}
+
+  // what is said of plugins of text in the definition decides how they are read
+  private record DocumentKey(
+      String sha256, String manifest, GameDefinition.Plugins form, Shapes shapes) {}
 
   /** The records of a plugin, or why it cannot be read. */
   public record TableOrFlaw(Optional<RecordTable> table, Optional<String> flaw) {
@@ -38,9 +45,27 @@ public final class PluginTables {
     Key key = new Key(sha256, name, shapes);
     TableOrFlaw known = tables.get(key);
     if (known != null) return known;
+    return remembered(key, () -> RecordTable.read(name, file, shapes));
+  }
+
+  /** The same of a plugin that is open text. */
+  public TableOrFlaw of(
+      PluginFiles files, GameDefinition game, Shapes shapes, DocumentReader.Bytes bytes) {
+    Object key =
+        new DocumentKey(files.sha256(), files.manifest(), game.plugins().orElseThrow(), shapes);
+    TableOrFlaw known = tables.get(key);
+    if (known != null) return known;
+    return remembered(key, () -> new DocumentReader(game, shapes).read(files, bytes));
+  }
+
+  private interface Reading {
+    RecordTable table() throws IOException;
+  }
+
+  private TableOrFlaw remembered(Object key, Reading reading) {
     TableOrFlaw fresh;
     try {
-      fresh = look(name, file, shapes);
+      fresh = look(reading);
     } catch (IOException e) {
       // not remembered: the drive may be connected again at the next look
       return new TableOrFlaw(
@@ -50,9 +75,9 @@ public final class PluginTables {
     return fresh;
   }
 
-  private static TableOrFlaw look(String name, Path file, Shapes shapes) throws IOException {
+  private static TableOrFlaw look(Reading reading) throws IOException {
     try {
-      RecordTable table = RecordTable.read(name, file, shapes);
+      RecordTable table = reading.table();
       return new TableOrFlaw(Optional.of(table), Optional.empty());
     } catch (IroningException e) {
       return new TableOrFlaw(Optional.empty(), Optional.of(e.problems().get(0).reason()));

@@ -2,10 +2,13 @@ package ironing.core.workspace;
 
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
+import ironing.core.loadorder.LoadOrder.Entry;
+import ironing.core.plugin.PluginFiles;
 import ironing.core.records.RecordIndex;
 import ironing.core.records.RecordSearch;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.stream.Stream;
 
 /**
  * The records of the plugins that are on.
@@ -45,12 +48,25 @@ public record ReadRecords(GameDefinition game, List<ReadPlugin> plugins, RecordI
               e -> {
                 long mod = e.plugin().mod();
                 String sha = e.plugin().sha256();
-                Path file = now.locate(mod, spelled(now, now.game().pluginPath(e.name())));
                 boolean patch = mod != Holdings.GAME && now.mods().get(mod).isPatch();
+                if (e.plugin().files().isPresent()) return ofText(now, e, patch);
+                Path file = now.locate(mod, spelled(now, e.plugin().path()));
                 return now.files().tables().of(sha, e.name(), now.shapes(), file).table().stream()
                     .map(t -> new ReadPlugin(e.name(), sha, patch, t, file));
               })
           .toList();
+    }
+
+    private static Stream<ReadPlugin> ofText(Workspace now, Entry e, boolean patch) {
+      PluginFiles files = e.plugin().files().orElseThrow();
+      Path manifest = now.locate(e.plugin().mod(), files.parts().get(0).spelled());
+      return now
+          .files()
+          .tables()
+          .of(files, now.game(), now.shapes(), now.files().documents())
+          .table()
+          .stream()
+          .map(t -> new ReadPlugin(e.name(), e.plugin().sha256(), patch, t, manifest));
     }
 
     /** The path as the holder in play spells it, which is how it lies in the library. */

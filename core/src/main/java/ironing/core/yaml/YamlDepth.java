@@ -40,7 +40,7 @@ public final class YamlDepth {
   }
 
   /** Where a text first refers to another place of itself; empty where it does not. */
-  static Optional<Mark> alias(LoadSettings settings, String text) {
+  public static Optional<Mark> alias(LoadSettings settings, String text) {
     if (text.indexOf('*') < 0) return Optional.empty();
     try {
       for (Event e : new Parse(settings).parseString(text))

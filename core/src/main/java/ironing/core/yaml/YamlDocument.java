@@ -1,5 +1,9 @@
 package ironing.core.yaml;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import java.util.ArrayList;
@@ -11,6 +15,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.common.ScalarStyle;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
@@ -158,6 +163,42 @@ public final class YamlDocument {
         problem(n, "“" + key + "” must be a list", "Write one item a line, each after a dash.");
       }
       return out;
+    }
+
+    /**
+     * Whatever stands there, as JSON has it: words without quotes that are true, false, null or a
+     * whole number are such, all else is text.
+     */
+    public Optional<JsonNode> tree(String key) {
+      Node n = ask(key);
+      return n == null ? Optional.empty() : Optional.of(plain(n));
+    }
+
+    private JsonNode plain(Node n) {
+      JsonNodeFactory json = JsonNodeFactory.instance;
+      if (n instanceof ScalarNode s) {
+        boolean word = s.getScalarStyle() == ScalarStyle.PLAIN;
+        if (word && s.getValue().equals("null")) return json.nullNode();
+        if (word && s.getValue().matches("true|false"))
+          return json.booleanNode(s.getValue().equals("true"));
+        if (word && s.getValue().matches("-?[0-9]{1,18}"))
+          return json.numberNode(Long.parseLong(s.getValue()));
+        return json.textNode(s.getValue());
+      }
+      if (n instanceof SequenceNode seq) {
+        ArrayNode list = json.arrayNode();
+        seq.getValue().forEach(item -> list.add(plain(item)));
+        return list;
+      }
+      ObjectNode map = json.objectNode();
+      for (NodeTuple t : ((MappingNode) n).getValue()) {
+        if (!(t.getKeyNode() instanceof ScalarNode k))
+          problem(t.getKeyNode(), "a key must be a word", "Write it as text.");
+        else if (map.has(k.getValue()))
+          problem(k, "the key “" + k.getValue() + "” stands here twice", "Keep one of them.");
+        else map.set(k.getValue(), plain(t.getValueNode()));
+      }
+      return map;
     }
 
     /** Notes a problem at the value of a key, or at the section when the key is not there. */

@@ -56,7 +56,14 @@ class LoadOrderProposalTest {
 
   private static Found plugin(String name, long mod, int stage, String... masters) {
     return new Found(
-        name, mod, false, "", Optional.of(Header.of(stage, List.of(masters), 1)), Optional.empty());
+        name,
+        mod,
+        false,
+        "",
+        Optional.of(Header.of(stage, List.of(masters), 1)),
+        Optional.empty(),
+        name,
+        Optional.empty());
   }
 
   private static LoadOrder order(List<Found> plugins, List<Wish> wishes) {

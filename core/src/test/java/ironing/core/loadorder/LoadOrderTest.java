@@ -116,11 +116,12 @@ class LoadOrderTest {
             .wish("B.plug", false)
             .wish("A.plug", true);
     GameDefinition.ListFile list = TestWorld.GAME.plugins().get().list().get();
-    assertThat(ListText.write(list, w.picture().loadOrder()))
+    assertThat(ListText.write(list, w.picture().loadOrder(), Optional.empty()))
         .isEqualTo("skip B.plug\nuse A.plug\n");
     GameDefinition.ListFile other =
-        new GameDefinition.ListFile("x", "*{name}", Optional.empty(), false, "\r\n");
-    assertThat(ListText.write(other, w.picture().loadOrder()))
+        new GameDefinition.ListFile(
+            "x", "*{name}", Optional.empty(), false, "\r\n", Optional.empty());
+    assertThat(ListText.write(other, w.picture().loadOrder(), Optional.empty()))
         .isEqualTo("*Base.plug\r\n*A.plug\r\n");
   }
 
@@ -143,7 +144,9 @@ class LoadOrderTest {
             .wish("A.plug", false)
             .picture()
             .loadOrder();
-    byte[] utf16 = ("\uFEFF" + ListText.write(list, order)).getBytes(StandardCharsets.UTF_16LE);
+    byte[] utf16 =
+        ("\uFEFF" + ListText.write(list, order, Optional.empty()))
+            .getBytes(StandardCharsets.UTF_16LE);
     assertThat(ListText.read(list, utf16).wishes()).isEqualTo(order.asWishes());
   }
 

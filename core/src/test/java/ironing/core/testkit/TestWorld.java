@@ -14,6 +14,7 @@ import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginFiles;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Shapes;
 import ironing.core.records.RecordIndex;
@@ -232,6 +233,21 @@ public final class TestWorld {
   private Picture.Headers headers() {
     return new Picture.Headers() {
       @Override
+      public Optional<byte[]> own(String path) {
+        return Optional.empty();
+      }
+
+      @Override
+      public Optional<byte[]> part(PluginFiles.Part part) {
+        return Optional.empty();
+      }
+
+      @Override
+      public Picture.NamedHeader document(PluginFiles files) {
+        throw new IllegalStateException("no plugin of this game is text");
+      }
+
+      @Override
       public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
         try {
           return new Picture.HeaderOrFlaw(
@@ -272,7 +288,7 @@ public final class TestWorld {
     }
     Bytes bytes = new FolderBytes(folder);
     FilePlaces places = new FilePlaces(mods, bytes, new PluginTables());
-    Picture picture = Picture.of(game, holdings(), arrangement, places.headers(Shapes.of(game)));
+    Picture picture = Picture.of(game, holdings(), arrangement, places.headers(game));
     Memo memo = before == null ? Memo.ofItsOwn() : before.memo();
     return new Workspace(game, Optional.empty(), places, Map.of(), picture, memo);
   }

@@ -10,8 +10,8 @@ import ironing.core.path.GamePath;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
+import ironing.core.picture.PluginPaths;
 import ironing.core.picture.Sections;
-import ironing.core.plugin.Shapes;
 import ironing.core.workspace.Bytes;
 import ironing.core.workspace.FilePlaces;
 import ironing.core.workspace.Memo;
@@ -138,12 +138,20 @@ class OpenWorkspaceStore {
     GatheredFiles files = gathered.files();
     Holdings holdings = files.holdings();
     boolean grown = same != null && holdings.isFrom(same.open().picture().holdings());
-    int[] plugins =
-        grown ? same.open().picture().pluginPathsOf(holdings) : Picture.pluginPaths(game, holdings);
-    Map<Long, Mod> mods = mods(cards.join(), files, pluginNames(holdings, plugins));
+    PluginPaths plugins =
+        grown ? same.open().picture().pluginPathsOf(holdings) : PluginPaths.of(game, holdings);
+    boolean text = game.plugins().flatMap(GameDefinition.Plugins::documents).isPresent();
+    Map<Long, Mod> mods =
+        mods(cards.join(), files, text ? Map.of() : pluginNames(holdings, plugins));
+    if (text)
+      mods =
+          mods(
+              cards.join(),
+              files,
+              documentNames(game, mods, bytes(workspace, folder), holdings, plugins));
     Arrangement arrangement = arrangement(reader, profile, row, mods);
     FilePlaces places = new FilePlaces(mods, bytes(workspace, folder), tables);
-    Picture.Headers headers = places.headers(Shapes.of(game));
+    Picture.Headers headers = places.headers(game);
     Picture picture =
         grown
             ? same.open().picture().over(holdings, plugins, arrangement, headers)
@@ -192,10 +200,30 @@ class OpenWorkspaceStore {
     };
   }
 
-  /** By mod the file names of the plugins that it brings. */
-  private static Map<Long, List<String>> pluginNames(Holdings holdings, int[] plugins) {
+  /** By mod the names of the plugins of text that it brings; those that can be read. */
+  private Map<Long, List<String>> documentNames(
+      GameDefinition game,
+      Map<Long, Mod> mods,
+      Bytes bytes,
+      Holdings holdings,
+      PluginPaths plugins) {
+    Picture.Headers headers = new FilePlaces(mods, bytes, tables).headers(game);
     Map<Long, List<String>> names = new HashMap<>();
-    for (int p : plugins) {
+    plugins
+        .byMod(holdings)
+        .forEach(
+            (mod, files) -> {
+              if (mod == Holdings.GAME || mods.containsKey(mod))
+                names.put(
+                    mod, files.stream().map(f -> headers.document(f).name()).sorted().toList());
+            });
+    return names;
+  }
+
+  /** By mod the file names of the plugins that it brings. */
+  private static Map<Long, List<String>> pluginNames(Holdings holdings, PluginPaths plugins) {
+    Map<Long, List<String>> names = new HashMap<>();
+    for (int p : plugins.plugins()) {
       for (Holdings.Source s : holdings.sourcesOf(p)) {
         if (s.pack().isEmpty())
           names
