@@ -260,9 +260,14 @@ public final class DocumentReader {
         // a list may hold plain names beside objects that have one
         if (inside.isPresent() && !h.value().isTextual())
           v = ((Spot.InJson) inside.get()).path().first(h.value());
-        v.filter(n -> n.isTextual() || n.isNumber()).map(JsonNode::asText).ifPresent(texts::add);
+        v.filter(InJson::isName).map(JsonNode::asText).ifPresent(texts::add);
       }
       return texts;
+    }
+
+    // versions are often written as numbers, and names at times
+    private static boolean isName(JsonNode n) {
+      return n.isTextual() || n.isNumber() && n.asText().matches("[0-9]{1,18}(\\.[0-9]{1,18})?");
     }
   }
 

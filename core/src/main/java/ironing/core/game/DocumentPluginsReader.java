@@ -68,6 +68,11 @@ final class DocumentPluginsReader {
     List<RecordFiles> records = new ArrayList<>();
     for (Section r : s.sections("records")) records.add(records(r));
     Optional<PatchForm> patch = s.section("patch").map(p -> patch(p, header));
+    if (patch.isPresent() && is == Is.FILE)
+      s.reject(
+          "patch",
+          "a patch can only be written where a plugin is a folder",
+          "Write is: folder, or leave patch out.");
     Optional<OrderNumber> number = s.section("number").map(this::number);
     return new DocumentPlugins(is, header, List.copyOf(records), patch, number);
   }
