@@ -246,8 +246,35 @@ public record GameDefinition(
     return key.startsWith(prefix) ? path.substring(at.length() + 1) : null;
   }
 
-  /** Where the game looks for a plugin of this file name. */
+  /** Whether its plugins are open text. */
+  public boolean hasDocumentPlugins() {
+    return plugins.flatMap(Plugins::documents).isPresent();
+  }
+
+  /** Whether a patch can hold records of a type. */
+  public boolean canPatch(String type) {
+    return plugins
+        .flatMap(Plugins::documents)
+        .map(d -> d.patch().isPresent() && d.writes(type).isPresent())
+        .orElse(true);
+  }
+
+  /** Whether a patch can say that a record of a type is removed. */
+  public boolean canRemove(String type) {
+    return plugins
+        .flatMap(Plugins::documents)
+        .map(d -> d.writes(type).filter(r -> r.removed().isPresent()).isPresent())
+        .orElse(true);
+  }
+
+  /**
+   * Where the game looks for a plugin of this file name. Where plugins are open text, that is where
+   * one that is made here has its manifest; others lie where they lie.
+   */
   public String pluginPath(String name) {
+    Optional<String> ofPatch =
+        plugins.flatMap(Plugins::documents).flatMap(DocumentPlugins::patch).map(p -> p.at());
+    if (ofPatch.isPresent()) return ofPatch.get().replace("{name}", name);
     return GamePath.join(plugins.flatMap(p -> mount(p.mount())).map(Mount::at).orElse("."), name);
   }
 

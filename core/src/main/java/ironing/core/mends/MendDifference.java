@@ -35,8 +35,21 @@ public record MendDifference(int inAll, List<Change> changes) {
    */
   public static MendDifference between(
       String name, byte[] before, byte[] after, Shapes shapes, int most) {
-    RecordTable was = RecordTable.read(name, before, shapes);
-    RecordTable is = RecordTable.read(name, after, shapes);
+    return between(
+        RecordTable.read(name, before, shapes),
+        RecordTable.Bytes.of(before),
+        RecordTable.read(name, after, shapes),
+        RecordTable.Bytes.of(after),
+        most);
+  }
+
+  /** The same of what has been looked through already. */
+  public static MendDifference between(
+      RecordTable was,
+      RecordTable.Bytes before,
+      RecordTable is,
+      RecordTable.Bytes after,
+      int most) {
     Map<Ref, Integer> rows = rows(was), now = rows(is);
     Set<Ref> all = new TreeSet<>(Comparator.comparing(Ref::owner).thenComparingInt(Ref::id));
     all.addAll(rows.keySet());
@@ -63,10 +76,11 @@ public record MendDifference(int inAll, List<Change> changes) {
     return rows;
   }
 
-  private static Optional<Plugin.Record> record(RecordTable t, Integer row, byte[] bytes) {
+  private static Optional<Plugin.Record> record(
+      RecordTable t, Integer row, RecordTable.Bytes bytes) {
     if (row == null) return Optional.empty();
     try {
-      return Optional.of(t.record(row, RecordTable.Bytes.of(bytes)));
+      return Optional.of(t.record(row, bytes));
     } catch (IOException e) {
       throw RecordIndex.unreadable(t.name(), e);
     }

@@ -238,13 +238,15 @@ public final class Progress {
     }
 
     OfPlugin ofPlugin(LoadOrder.Entry e, boolean listDeployed) {
-      String path = game.pluginPath(e.name());
+      String path = e.plugin().path();
       int id = holdings.idOf(path);
       boolean there = id >= 0 && seen[id] >= 0 && (flags[id] & DEPLOYED) != 0;
       boolean deployed = there && (e.own() || listDeployed);
       // a plugin that has changed since was not read as it is now
       String hash = id < 0 ? null : read[id];
-      boolean asItIs = hash == null || hash.isEmpty() || hash.equals(e.plugin().sha256());
+      String sha =
+          e.plugin().files().map(f -> f.parts().get(0).sha256()).orElse(e.plugin().sha256());
+      boolean asItIs = hash == null || hash.isEmpty() || hash.equals(sha);
       Optional<Integer> slot =
           Optional.ofNullable(slots.get(PathCase.fold(e.name()))).filter(s -> asItIs);
       return new OfPlugin(e.on(), deployed, slot);

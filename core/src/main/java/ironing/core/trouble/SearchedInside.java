@@ -84,6 +84,9 @@ public final class SearchedInside {
     Holdings holdings = standing.holdings();
     GameDefinition game = workspace.game();
     List<Part> parts = new ArrayList<>();
+    Map<String, String> names = new HashMap<>();
+    for (LoadOrder.Entry e : workspace.picture().loadOrder().entries())
+      names.put(e.plugin().path(), e.name());
     Map<String, Integer> plugins = new HashMap<>();
     for (long mod : mods) {
       for (int p : standing.pathsOfMod(mod)) {
@@ -91,7 +94,9 @@ public final class SearchedInside {
         // what lies in a pack goes and comes with the pack
         if (holder.mod() != mod || holder.pack().isPresent()) continue;
         if (game.isPlugin(holdings.path(p)))
-          plugins.put(PathCase.fold(GamePath.name(holdings.path(p))), parts.size());
+          plugins.put(
+              PathCase.fold(names.getOrDefault(holdings.path(p), GamePath.name(holdings.path(p)))),
+              parts.size());
         parts.add(Part.ofFile(mod, holdings.path(p)));
       }
     }

@@ -43,6 +43,11 @@ public record FilePlaces(Map<Long, Mod> mods, Bytes bytes, PluginTables tables) 
     return Files.exists(kept) ? kept : GamePath.resolve(bytes.gameFolder(), path);
   }
 
+  /** The records of a plugin that is open text, or why it cannot be read. */
+  public PluginTables.TableOrFlaw read(PluginFiles plugin, GameDefinition game) {
+    return tables.of(plugin, game, Shapes.of(game), documents());
+  }
+
   /** The bytes of a plugin's part. */
   DocumentReader.Bytes documents() {
     return part -> Files.readAllBytes(locate(part.mod(), part.spelled()));

@@ -5,10 +5,14 @@ import ironing.core.archive.ContentHash;
 import ironing.core.library.Choices;
 import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.GamePath;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginException;
 import ironing.core.plugin.PluginText;
+import ironing.core.plugin.RecordTable;
+import ironing.core.workspace.PluginTables;
 import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
@@ -18,6 +22,7 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.ContentDisposition;
@@ -60,14 +65,30 @@ class PluginTextController {
                         plugin,
                         "There is no such plugin.",
                         "Choose one from the load order."));
-    Path file = open.value().locateInPlay(open.game().pluginPath(e.name()));
-    Plugin p = PluginCodec.decode(e.name(), Files.readAllBytes(file)).plugin();
+    Plugin p = e.plugin().files().isPresent() ? ofText(open, e) : decoded(open, e);
     ContentDisposition as =
         ContentDisposition.attachment().filename(e.name() + ENDING, StandardCharsets.UTF_8).build();
     return ResponseEntity.ok()
         .header(HttpHeaders.CONTENT_DISPOSITION, as.toString())
         .contentType(MediaType.parseMediaType("application/jsonl;charset=UTF-8"))
         .body(PluginText.write(p));
+  }
+
+  private static Plugin decoded(OpenWorkspace open, Entry e) throws IOException {
+    Path file = open.value().locateInPlay(e.plugin().path());
+    return PluginCodec.decode(e.name(), Files.readAllBytes(file)).plugin();
+  }
+
+  private static Plugin ofText(OpenWorkspace open, Entry e) throws IOException {
+    PluginTables.TableOrFlaw read =
+        open.value().files().read(e.plugin().files().get(), open.game());
+    RecordTable t =
+        read.table()
+            .orElseThrow(() -> PluginException.of(e.name(), read.flaw().orElse("it is gone")));
+    List<Plugin.Record> records = new ArrayList<>();
+    for (int row = 0; row < t.size(); row++)
+      records.add(t.record(row, (offset, length) -> new byte[0]));
+    return new Plugin(t.name(), t.header(), records);
   }
 
   /**
@@ -124,6 +145,12 @@ class PluginTextController {
   }
 
   private static void requireName(OpenWorkspace open, String name) {
+    if (open.game().hasDocumentPlugins())
+      throw IroningException.of(
+          "name-unfit",
+          name,
+          "The plugins of this game are open text themselves.",
+          "Bring the folder with its manifest in as a mod.");
     boolean bare = !name.isBlank() && !name.contains("/") && !name.contains("\\");
     if (bare && open.game().plugins().isPresent()) {
       String path = open.game().pluginPath(name);

@@ -151,6 +151,8 @@ class Versions {
 
   private List<PluginChange> plugins(
       OpenWorkspace open, Mod mod, Map<String, String> before, Collection<FileOf> files) {
+    // a manifest of text is among the files that are compared, line by line
+    if (open.game().hasDocumentPlugins()) return List.of();
     Map<String, List<String>> was = new TreeMap<>(), is = new TreeMap<>();
     before.forEach(
         (path, sha) -> {

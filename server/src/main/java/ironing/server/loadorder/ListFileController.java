@@ -201,7 +201,8 @@ class ListFileController {
   @GetMapping("/strays")
   List<StrayPlugin> strayPlugins(@PathVariable long workspace) throws IOException {
     OpenWorkspace open = workspaces.get(workspace);
-    if (open.game().plugins().isEmpty()) return List.of();
+    // a folder with a manifest that came by itself is among the game's own after the next look
+    if (open.game().plugins().isEmpty() || open.game().hasDocumentPlugins()) return List.of();
     Path folder = GamePath.resolve(open.gameFolder(), open.game().pluginPath("x")).getParent();
     if (!Files.isDirectory(folder)) return List.of();
     Set<String> ours = new HashSet<>();

@@ -168,7 +168,7 @@ final class LoadOrderViews {
   }
 
   static List<String> alsoFrom(OpenWorkspace open, Entry e) {
-    int path = open.picture().holdings().idOf(open.game().pluginPath(e.name()));
+    int path = open.picture().holdings().idOf(e.plugin().path());
     if (path < 0) return List.of();
     Set<Long> on = new HashSet<>();
     for (Layer l : open.picture().arrangement().layers()) if (l.on()) on.add(l.mod());

@@ -4,6 +4,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrderCheck;
 import ironing.core.loadorder.LoadOrderCheck.Code;
 import ironing.core.loadorder.LoadOrderCheck.Trouble;
+import ironing.core.path.PathCase;
 import ironing.core.picture.Picture;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.workspace.Fix;
@@ -72,6 +73,15 @@ public final class Troubles {
 
   /** A mod in the library that brings a plugin and is off. */
   static Optional<Fix> whoHas(OpenWorkspace open, String plugin) {
+    if (open.game().hasDocumentPlugins())
+      return open.mods().values().stream()
+          .filter(m -> open.value().inUse(m.id()))
+          .filter(
+              m ->
+                  m.plugins().stream()
+                      .anyMatch(p -> PathCase.fold(p).equals(PathCase.fold(plugin))))
+          .findFirst()
+          .map(m -> new Fix(Fix.Kind.SWITCH_MOD_ON, m.id(), null, open.nameOf(m.id())));
     Holdings holdings = open.picture().holdings();
     int path = holdings.idOf(open.game().pluginPath(plugin));
     if (path < 0) return Optional.empty();

@@ -2,10 +2,15 @@ package ironing.server.mends;
 
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
+import ironing.core.documents.DocumentReader;
+import ironing.core.documents.DocumentWriter;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.path.GamePath;
+import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
+import ironing.core.plugin.PluginFiles;
+import ironing.core.plugin.RecordTable;
 import ironing.core.records.RecordIndex;
 import ironing.server.library.ModStore;
 import ironing.server.library.ModStore.BuiltFile;
@@ -23,9 +28,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.LongConsumer;
 import org.springframework.stereotype.Component;
 
@@ -263,9 +272,76 @@ class MendStore {
   /** The content of a mend's plugin as it is in the library now; empty when it is gone. */
   static String contentNow(OpenWorkspace open, Kept k) {
     Holdings holdings = open.picture().holdings();
+    if (open.game().hasDocumentPlugins() && k.isPatch()) {
+      Map<String, String> sums = new TreeMap<>();
+      for (int path : pathsOf(open, k))
+        sums.put(holdings.path(path), holdings.shaAt(holdings.slotOfMod(path, k.mod())));
+      return sum(sums);
+    }
     int path = holdings.idOf(open.game().pluginPath(k.plugin()));
     int slot = path < 0 ? -1 : holdings.slotOfMod(path, k.mod());
     return slot < 0 ? "" : holdings.shaAt(slot);
+  }
+
+  // the paths of what a mend's mod holds
+  private static List<Integer> pathsOf(OpenWorkspace open, Kept k) {
+    Holdings holdings = open.picture().holdings();
+    return holdings.sourcesOfMod(k.mod()).stream()
+        .flatMapToInt(s -> Arrays.stream(holdings.pathsOf(s.id())))
+        .boxed()
+        .toList();
+  }
+
+  /** What files of a mend are known by: of one file its hash. */
+  static String content(Map<String, byte[]> files) {
+    if (files.size() == 1) return ContentHash.of(files.values().iterator().next());
+    Map<String, String> sums = new TreeMap<>();
+    files.forEach((path, bytes) -> sums.put(path, ContentHash.of(bytes)));
+    return sum(sums);
+  }
+
+  private static String sum(Map<String, String> sums) {
+    StringBuilder lines = new StringBuilder();
+    sums.forEach((path, sha) -> lines.append(sha).append("  ").append(path).append('\n'));
+    return ContentHash.of(lines.toString());
+  }
+
+  /** The records of a patch of text as it lies in the library. */
+  RecordTable ofText(OpenWorkspace open, Kept k) {
+    Map<String, byte[]> files = new TreeMap<>();
+    Holdings holdings = open.picture().holdings();
+    for (int path : pathsOf(open, k)) {
+      String spelled = holdings.spellingAt(holdings.slotOfMod(path, k.mod()));
+      try {
+        files.put(holdings.path(path), Files.readAllBytes(open.value().locate(k.mod(), spelled)));
+      } catch (IOException e) {
+        throw RecordIndex.unreadable(k.plugin(), e);
+      }
+    }
+    return read(open, k.plugin(), files);
+  }
+
+  /**
+   * The records of a patch of text.
+   *
+   * @param files by game path
+   */
+  static RecordTable read(OpenWorkspace open, String plugin, Map<String, byte[]> files) {
+    String manifest = open.game().pluginPath(plugin), folder = GamePath.folder(manifest);
+    List<PluginFiles.Part> parts = new ArrayList<>();
+    files.forEach(
+        (path, bytes) -> {
+          String below = folder.isEmpty() ? path : path.substring(folder.length() + 1);
+          PluginFiles.Part part = new PluginFiles.Part(below, 0, path, ContentHash.of(bytes));
+          if (path.equals(manifest)) parts.add(0, part);
+          else parts.add(part);
+        });
+    try {
+      return new DocumentReader(open.game(), open.shapes())
+          .read(new PluginFiles(manifest, parts), p -> files.get(p.spelled()));
+    } catch (IOException e) {
+      throw RecordIndex.unreadable(plugin, e);
+    }
   }
 
   /** The bytes of a mend's plugin as they lie in the library. */
@@ -281,6 +357,7 @@ class MendStore {
 
   /** A file name that the game takes for a plugin and that nobody has. */
   static String freeName(OpenWorkspace open, String wished) {
+    if (open.game().hasDocumentPlugins()) return freeFolder(open, DocumentWriter.slug(wished));
     String match = open.game().plugins().orElseThrow().match().toString();
     if (!match.startsWith("*.")) {
       throw IroningException.of(
@@ -297,8 +374,37 @@ class MendStore {
     }
   }
 
+  // a patch never takes a folder that is there, nor a name that somebody has
+  private static String freeFolder(OpenWorkspace open, String slug) {
+    Holdings holdings = open.picture().holdings();
+    Set<String> taken = new HashSet<>();
+    open.mods().values().forEach(m -> m.plugins().forEach(p -> taken.add(PathCase.fold(p))));
+    open.picture().loadOrder().entries().forEach(e -> taken.add(PathCase.fold(e.name())));
+    Set<String> folders = new HashSet<>();
+    for (int p = 0; p < holdings.pathCount(); p++)
+      for (String f = holdings.path(p); !f.isEmpty(); f = GamePath.folder(f))
+        folders.add(open.game().pathCase().key(f));
+    for (int i = 1; ; i++) {
+      String name = slug + (i == 1 ? "" : "-" + i);
+      String folder = GamePath.folder(open.game().pluginPath(name));
+      if (!taken.contains(PathCase.fold(name))
+          && !folders.contains(open.game().pathCase().key(folder))) return name;
+    }
+  }
+
   static void requirePlugins(OpenWorkspace open) {
-    if (open.game().plugins().isPresent()) return;
+    boolean written =
+        open.game()
+            .plugins()
+            .filter(p -> p.documents().isEmpty() || p.documents().get().patch().isPresent())
+            .isPresent();
+    if (written) return;
+    if (open.game().hasDocumentPlugins())
+      throw IroningException.of(
+          "no-plugins",
+          open.title(),
+          "The game’s definition does not say how a patch is written.",
+          "Add patch to plugins in its game.yaml, or settle files in Layers.");
     throw IroningException.of(
         "no-plugins",
         open.title(),

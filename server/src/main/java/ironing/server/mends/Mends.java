@@ -11,6 +11,7 @@ import ironing.core.mends.PatchScope;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
+import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.version.VersionRange;
@@ -211,9 +212,7 @@ public class Mends implements Contributions {
       if (k.isPatch()) {
         if (shares == null) shares = patches.shares(open);
         if (shares.of(k.mod()).isEmpty()) off.add(k.mod());
-        else
-          contents.put(
-              open.game().pluginPath(k.plugin()), PluginCodec.encode(patches.fresh(open, k)));
+        else contents.putAll(patches.files(open, patches.fresh(open, k)));
       } else {
         Map<String, byte[]> made = files.anew(open, k);
         contents.putAll(made);
@@ -565,10 +564,7 @@ public class Mends implements Contributions {
               .toList();
       return new MendDifferenceView(changes.size(), changes);
     }
-    byte[] was = store.plugin(open, k);
-    byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(open, k)) : merges.fresh(open, k);
-    MendDifference d =
-        MendDifference.between(k.plugin(), was, is, Shapes.of(open.game()), MOST_SHOWN);
+    MendDifference d = open.game().hasDocumentPlugins() ? ofText(open, k) : ofPlugin(open, k);
     return new MendDifferenceView(
         d.inAll(),
         d.changes().stream()
@@ -580,6 +576,20 @@ public class Mends implements Contributions {
                         c.before().map(Mends::said).orElse(null),
                         c.after().map(Mends::said).orElse(null)))
             .toList());
+  }
+
+  private MendDifference ofPlugin(OpenWorkspace open, Kept k) {
+    byte[] was = store.plugin(open, k);
+    byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(open, k)) : merges.fresh(open, k);
+    return MendDifference.between(k.plugin(), was, is, Shapes.of(open.game()), MOST_SHOWN);
+  }
+
+  private MendDifference ofText(OpenWorkspace open, Kept k) {
+    RecordTable was = store.ofText(open, k);
+    RecordTable is = MendStore.read(open, k.plugin(), patches.files(open, patches.fresh(open, k)));
+    // the values are in memory
+    RecordTable.Bytes none = (offset, length) -> new byte[0];
+    return MendDifference.between(was, none, is, none, MOST_SHOWN);
   }
 
   private String label(OpenWorkspace open, String key) {

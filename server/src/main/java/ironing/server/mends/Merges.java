@@ -77,6 +77,12 @@ class Merges {
    */
   String target(OpenWorkspace open, String wished, List<String> sources) {
     MendStore.requirePlugins(open);
+    if (open.game().hasDocumentPlugins())
+      throw IroningException.of(
+          "no-plugins",
+          open.title(),
+          "Plugins that are open text cannot be merged.",
+          "Switch off what is not needed; no plugin of this kind takes a place from another.");
     String name = wished.strip();
     boolean one = sources.stream().anyMatch(s -> PathCase.fold(s).equals(PathCase.fold(name)));
     if (one) return name;

@@ -4,7 +4,7 @@ import static ironing.core.workspace.Stages.COLLISIONS;
 import static ironing.core.workspace.Stages.RECORDS;
 
 import ironing.core.IroningException;
-import ironing.core.archive.ContentHash;
+import ironing.core.documents.DocumentWriter;
 import ironing.core.library.ModCard;
 import ironing.core.library.ModCard.Clash;
 import ironing.core.library.ModCard.Need;
@@ -81,7 +81,7 @@ class Patches {
     Map<Long, List<Integer>> byPatch = new HashMap<>();
     List<Integer> free = new ArrayList<>();
     for (int i = 0; i < all.size(); i++) {
-      if (!all.wantsPatch(i)) continue;
+      if (!all.wantsPatch(i) || !canHold(open, all.record(i))) continue;
       Optional<Taker> to = Optional.empty();
       if (!patches.isEmpty()) {
         String key = open.get(RECORDS).index().key(all.record(i)).toString();
@@ -92,6 +92,11 @@ class Patches {
       else free.add(i);
     }
     return new Shares(byPatch, free);
+  }
+
+  // what the game's definition only reads cannot be written into a patch
+  private static boolean canHold(OpenWorkspace open, int record) {
+    return open.game().canPatch(open.get(RECORDS).index().type(record));
   }
 
   /**
@@ -170,7 +175,7 @@ class Patches {
       String file,
       List<Integer> wanted) {
     Plugin plugin = plugin(open, name, file, wanted);
-    byte[] bytes = PluginCodec.encode(plugin);
+    Map<String, byte[]> files = files(open, plugin);
     Map<String, String> plugins = new TreeMap<>();
     for (String m : plugin.header().masters())
       open.picture().loadOrder().find(m).ifPresent(e -> plugins.put(m, e.plugin().sha256()));
@@ -178,12 +183,22 @@ class Patches {
         "patch",
         card(open, before, recipe, name, plugin),
         file,
-        Map.of(open.game().pluginPath(file), bytes),
+        files,
         Map.of(),
         wanted.size(),
         recipe,
         new Ingredients(plugins, List.of()),
-        new MadeOf(ContentHash.of(bytes), plugin.header().masters(), made(open, wanted)));
+        new MadeOf(MendStore.content(files), plugin.header().masters(), made(open, wanted)));
+  }
+
+  /** What is written of a patch, by game path. */
+  Map<String, byte[]> files(OpenWorkspace open, Plugin patch) {
+    if (!open.game().hasDocumentPlugins())
+      return Map.of(open.game().pluginPath(patch.name()), PluginCodec.encode(patch));
+    RecordIndex index = open.get(RECORDS).index();
+    List<Plugin.Header> from =
+        IntStream.range(0, index.pluginCount()).mapToObj(p -> index.table(p).header()).toList();
+    return new DocumentWriter(open.game()).files(patch, from);
   }
 
   private Plugin plugin(OpenWorkspace open, String name, String file, List<Integer> wanted) {

@@ -305,7 +305,8 @@ class Beginnings {
                     all.value(), parts.stream().map(Part::mod).toList(), search.named()));
         case FILES -> {
           List<Part> plugins = parts.stream().filter(p -> all.game().isPlugin(p.path())).toList();
-          yield plugins.isEmpty()
+          // records of text are not left out one by one
+          yield plugins.isEmpty() || all.game().hasDocumentPlugins()
               ? Optional.empty()
               : Optional.of(SearchedInside.records(all.value(), plugins, search.named()));
         }

@@ -51,8 +51,18 @@ final class GameReadiness {
    */
   private static List<String> missingPlugins(OpenWorkspace open) {
     return open.game().plugins().map(Plugins::own).orElse(List.of()).stream()
-        .filter(name -> !hasOwn(open, open.game().pluginPath(name)))
+        .filter(name -> !hasOwn(open, ownPath(open, name)))
         .toList();
+  }
+
+  // a plugin of text may lie in a folder of another name
+  private static String ownPath(OpenWorkspace open, String name) {
+    if (!open.game().hasDocumentPlugins()) return open.game().pluginPath(name);
+    return open.picture()
+        .loadOrder()
+        .find(name)
+        .map(e -> e.plugin().path())
+        .orElse(open.game().pluginPath(name));
   }
 
   private static boolean hasOwn(OpenWorkspace open, String gamePath) {
