@@ -140,9 +140,9 @@ demo_run() {
     "http://127.0.0.1:$IRONING_PORT" "$ROOT/demo/world" "$IRONING_HOME/demo" "$@"
 }
 
-# demo_load: brings the sample world in, if it is not there yet, and the one in trouble; prints the address of the first.
+# demo_load: brings the sample world in, if it is not there yet, the one in trouble and the two of open text; prints the address of the first.
 demo_load() {
-  demo_run DemoLoader "$CATALOGUE_URL" && demo_run TroubleLoader
+  demo_run DemoLoader "$CATALOGUE_URL" && demo_run TroubleLoader && demo_run TextGamesLoader
 }
 
 run_product() {

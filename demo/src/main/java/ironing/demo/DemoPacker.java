@@ -63,6 +63,14 @@ public final class DemoPacker {
     packArchives(world.resolve("inbox"), target.resolve("inbox"));
   }
 
+  /** A game of open text with its archives. */
+  static void packText(Path world, Path target) throws IOException {
+    Path game = target.resolve("game");
+    if (!Files.exists(game.resolve("manifest.sha256")))
+      packGame(content(world.resolve("game")), game);
+    packArchives(world.resolve("mods"), target.resolve("archives"));
+  }
+
   /** The same game under another title, with the archives below {@code trouble}. */
   static void packTrouble(Path world, Path target, String title) throws IOException {
     Path game = target.resolve("game");
@@ -92,7 +100,10 @@ public final class DemoPacker {
       Path place = game.resolve(f.getKey());
       Files.createDirectories(place.getParent());
       Files.write(place, f.getValue());
-      boolean changes = f.getKey().startsWith("saves/") || f.getKey().startsWith("settings/");
+      boolean changes =
+          f.getKey().startsWith("saves/")
+              || f.getKey().startsWith("settings/")
+              || f.getKey().equals("tower.json");
       if (!changes)
         manifest.append(ContentHash.of(f.getValue())).append("  ").append(f.getKey()).append('\n');
     }
