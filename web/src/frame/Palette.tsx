@@ -3,6 +3,7 @@ import { type RefObject, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useLayers } from '../layers/queries'
 import { useLoadOrder } from '../load-order/queries'
+import { recordPath, spoken } from '../records/keys'
 import { useRecordNames } from '../records/queries'
 import { fitting, type Group } from './fitting'
 import { offeredNow } from './offered'
@@ -318,8 +319,8 @@ function useGroups({ workspace, onKeys }: FoundProps, typed: string): Group[] {
       entries: (records ?? []).map((c) => ({
         value: `record ${c.label} ${c.key}`,
         name: c.label,
-        about: `${c.title}, ${c.key}`,
-        run: to(`records/${c.key}`),
+        about: `${c.title}, ${spoken(c.key)}`,
+        run: () => go(recordPath(workspace, c.key)),
       })),
     },
     {

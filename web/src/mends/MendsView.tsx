@@ -6,6 +6,7 @@ import type { Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
+import { spoken } from '../records/keys'
 import { Button } from '../ui/Button'
 import { ButtonLink } from '../ui/ButtonLink'
 import { Screen } from '../ui/Screen'
@@ -214,7 +215,7 @@ function Difference({ workspace, mod }: { workspace: number; mod: number }) {
     <ul aria-label="Difference" className="mt-2 max-h-60 overflow-y-auto rounded-lg border border-line">
       {records.map((d) => (
         <li key={d.key} className="border-line border-b px-3 py-1.5">
-          <b className="font-medium">{d.label}</b> <span className="text-ink-2">{d.key}</span>
+          <b className="font-medium">{d.label}</b> <span className="text-ink-2">{spoken(d.key)}</span>
           {d.before === undefined && ' comes in'}
           {d.after === undefined && ' goes'}
           {d.before !== undefined && d.after !== undefined && (

@@ -6,6 +6,7 @@ import { useNotices } from '../frame/Notices'
 import { useUndo } from '../frame/queries'
 import { useWorkspace } from '../frame/workspace'
 import { useLoadOrder } from '../load-order/queries'
+import { recordPath } from '../records/keys'
 import { STATES } from '../records/states'
 import { Button } from '../ui/Button'
 import { Screen, Waiting } from '../ui/Screen'
@@ -196,7 +197,7 @@ function MergePreview({
         >
           {p.shared.map((s) => (
             <li key={s.key}>
-              <Link to={`/workspaces/${workspace}/records/${s.key}?any`} className="text-woad underline">
+              <Link to={`${recordPath(workspace, s.key)}?any`} className="text-woad underline">
                 {s.label}
               </Link>{' '}
               <span className="text-ink-2">

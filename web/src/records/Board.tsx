@@ -9,7 +9,7 @@ import { RecordRelations } from './RecordRelations'
 import { UnchangedFields } from './UnchangedFields'
 
 /** One record laid open: what was before any mod, who changed what, and the outcome. */
-export function Board({ workspace, owner, id }: { workspace: number; owner: string; id: number }) {
+export function Board({ workspace, owner, id }: { workspace: number; owner: string; id: string }) {
   const board = useBoard(workspace, owner, id)
   const decide = useDecide(workspace, owner, id)
   useSelectedTitle(board.data?.label)

@@ -5,6 +5,7 @@ import { CopyButton } from '../ui/CopyButton'
 import { Menu } from '../ui/Menu'
 import { Tag } from '../ui/Tag'
 import { count } from '../ui/text'
+import { spoken } from './keys'
 import { useBring, useUndecide } from './queries'
 import { STATES } from './states'
 
@@ -49,7 +50,7 @@ export function BoardHead({ workspace, board: b }: { workspace: number; board: S
             {b.title} “{b.label}”
           </span>
           <span className="inline-flex items-center font-normal text-[12px] text-ink-2">
-            {b.key}
+            {spoken(b.key)}
             <CopyButton what="the key of the record" text={b.key} />
           </span>
           {(b.versions.length > 1 || b.state === 'ODD') && <Tag>{STATES[b.state].word}</Tag>}

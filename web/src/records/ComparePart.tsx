@@ -7,6 +7,7 @@ import { Button } from '../ui/Button'
 import { Segments } from '../ui/Segments'
 import { Empty, Failed, Loading } from '../ui/States'
 import { count, list, number } from '../ui/text'
+import { recordPath, spoken } from './keys'
 import { type ComparedKind, useComparedPlugins } from './queries'
 
 /** Two or more plugins compared as wholes. */
@@ -103,13 +104,10 @@ function Compared({
       <ul className="min-h-0 flex-1 overflow-y-auto">
         {rows.map((r) => (
           <li key={r.key} className="border-line border-b px-3.5 py-1.5">
-            <Link
-              to={`/workspaces/${workspace}/records/${r.key}?any`}
-              className="font-semibold hover:underline"
-            >
+            <Link to={`${recordPath(workspace, r.key)}?any`} className="font-semibold hover:underline">
               {r.title} “{r.label}”
             </Link>{' '}
-            <span className="text-ink-2">{r.key}</span>
+            <span className="text-ink-2">{spoken(r.key)}</span>
             <p className="text-ink-2">
               {r.in.length === 1
                 ? `only in ${r.in[0]}`

@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { Empty, Failed, Loading } from '../ui/States'
 import { number } from '../ui/text'
+import { recordPath, spoken } from './keys'
 import { type FindingKind, useFindings } from './queries'
 
 const KINDS: Record<FindingKind, string> = {
@@ -67,10 +68,7 @@ export function FindingsPart({
         {v.findings.map((f) => (
           <li key={`${f.kind} ${f.key} ${f.plugin}`} className="border-line border-b px-3.5 py-2">
             <p>
-              <Link
-                to={`/workspaces/${workspace}/records/${f.key}?any`}
-                className="font-semibold hover:underline"
-              >
+              <Link to={`${recordPath(workspace, f.key)}?any`} className="font-semibold hover:underline">
                 {f.title} “{f.label}”
               </Link>{' '}
               <span className="text-ink-2">
@@ -89,7 +87,7 @@ export function FindingsPart({
         {!kind &&
           odd.map((o) => (
             <li key={o.key + o.plugin} className="border-line border-b px-3.5 py-2">
-              <b className="font-semibold">{o.key}</b>{' '}
+              <b className="font-semibold">{spoken(o.key)}</b>{' '}
               <span className="text-ink-2">
                 in {o.plugin} makes no sense, and is never combined. {o.reason}
               </span>

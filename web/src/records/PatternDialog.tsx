@@ -5,6 +5,7 @@ import { useLoadOrder } from '../load-order/queries'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
 import { count } from '../ui/text'
+import { spoken } from './keys'
 import { type Pattern, usePattern, usePatternPreview } from './queries'
 
 const FIELD = 'h-[30px] w-full min-w-0 rounded-md border border-line-2 bg-card px-2 outline-offset-1'
@@ -109,7 +110,7 @@ export function PatternDialog({
           <ul className="mt-1 max-h-52 overflow-y-auto">
             {preview.data.records.map((r) => (
               <li key={r.key} className="border-line border-b py-1">
-                <b className="font-medium">{r.label}</b> <span className="text-ink-2">{r.key}</span>
+                <b className="font-medium">{r.label}</b> <span className="text-ink-2">{spoken(r.key)}</span>
                 <span className="block">
                   <span className="text-ink-2">{r.now.text}</span> → {r.then.text}
                 </span>

@@ -4,6 +4,7 @@ import { Cell, ColumnHead, HeadRow } from '../ui/Cell'
 import { copyAct, useCopy } from '../ui/copy'
 import { List } from '../ui/list/List'
 import { count, number } from '../ui/text'
+import { spoken } from './keys'
 import { STATES } from './states'
 
 type Line = Schema['RecordLine'] & { id: string }
@@ -54,7 +55,7 @@ function RecordRow({ line: l }: { line: Schema['RecordLine'] }) {
       <Cell className="min-w-0 flex-1">
         <span className="block truncate font-semibold">{l.label}</span>
         <span className="block truncate text-[11.5px] text-ink-2">
-          {l.title} · {l.key}
+          {l.title} · {spoken(l.key)}
         </span>
       </Cell>
       <Cell className="num max-w-[92px] text-right text-[11.5px] text-ink-2 leading-tight">

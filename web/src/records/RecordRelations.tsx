@@ -1,10 +1,11 @@
 import { Link } from 'react-router'
 import type { Schema } from '../api/client'
 import { count } from '../ui/text'
+import { recordPath } from './keys'
 
 /** Which plugins have it, what it leads to and what leads to it. */
 export function RecordRelations({ workspace, board: b }: { workspace: number; board: Schema['Board'] }) {
-  const to = (key: string) => `/workspaces/${workspace}/records/${key}`
+  const to = (key: string) => recordPath(workspace, key)
   return (
     <div className="grid grid-cols-2 gap-x-6 gap-y-3 px-3.5 py-3 max-lg:grid-cols-1">
       <section aria-label="Versions">

@@ -15,6 +15,7 @@ import { count, list, number } from '../ui/text'
 import { Board } from './Board'
 import { ComparePart } from './ComparePart'
 import { FindingsPart } from './FindingsPart'
+import { recordPath } from './keys'
 import { PairsPart } from './PairsPart'
 import { PatternDialog } from './PatternDialog'
 import { type RecordState, useRecordList, useRecords, type WhichRecords } from './queries'
@@ -173,16 +174,13 @@ function RecordByRecord({ workspace, view }: { workspace: number; view: Schema['
               selected={selected}
               more={() => found.hasNextPage && !found.isFetchingNextPage && found.fetchNextPage()}
               onSelect={(key) =>
-                go(
-                  { pathname: `/workspaces/${workspace}/records/${key}`, search: query.toString() },
-                  { replace: true },
-                )
+                go({ pathname: recordPath(workspace, key), search: query.toString() }, { replace: true })
               }
             />
           )}
         </div>
         {owner && id ? (
-          <Board key={selected} workspace={workspace} owner={owner} id={Number(id)} />
+          <Board key={selected} workspace={workspace} owner={owner} id={id} />
         ) : (
           <div className="card flex-1">
             <Empty icon={Table2} title="Choose a record">

@@ -2,6 +2,7 @@ import { useDeferredValue, useId, useState } from 'react'
 import type { Schema } from '../api/client'
 import { Button } from '../ui/Button'
 import { useKept } from '../ui/kept'
+import { spoken } from './keys'
 import { useRecordNames } from './queries'
 import { typedFrom, written } from './value'
 
@@ -135,7 +136,7 @@ function ReferencePicker({ workspace, title, kind, text, onWrite, onRemove, onCl
               className="translate-y-[1px] accent-(--woad)"
             />
             <span className="min-w-0">
-              {n.label} <small className="break-all text-ink-2">{n.key}</small>
+              {n.label} <small className="break-all text-ink-2">{spoken(n.key)}</small>
             </span>
           </label>
         ))}

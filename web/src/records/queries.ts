@@ -124,7 +124,7 @@ export function useRecordNames(workspace: number, find: string, type: string | u
   })
 }
 
-export function useBoard(workspace: number, owner: string, id: number) {
+export function useBoard(workspace: number, owner: string, id: string) {
   return useQuery({
     queryKey: of(workspace, 'board', owner, id),
     placeholderData: keepPreviousData,
@@ -139,7 +139,7 @@ export function useBoard(workspace: number, owner: string, id: number) {
 }
 
 /** Takes a decision for one place of a record; null takes it back. */
-export function useDecide(workspace: number, owner: string, id: number) {
+export function useDecide(workspace: number, owner: string, id: string) {
   const queries = useQueryClient()
   const { fail } = useNotices()
   const key = of(workspace, 'board', owner, id)

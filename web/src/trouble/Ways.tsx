@@ -7,11 +7,12 @@ import { of } from '../frame/workspace'
 import { useLayers } from '../layers/queries'
 import { useArrange, useMod } from '../library/queries'
 import { usePath } from '../overlaps/queries'
+import { parts, recordPath } from '../records/keys'
 import { useBoard } from '../records/queries'
 import { Button } from '../ui/Button'
 import { Dialog } from '../ui/Dialog'
 import { Loading } from '../ui/States'
-import { heldBack, ownerAndId, ruled, switchOff, taken, turned, version, type Way } from './acts'
+import { heldBack, ruled, switchOff, taken, turned, version, type Way } from './acts'
 import type { Part, Search } from './queries'
 import { partName } from './words'
 
@@ -112,7 +113,7 @@ function OfFile({ workspace, part: p, done }: OfPart) {
 }
 
 function OfRecord({ workspace, part: p, level, done }: OfPart & { level: Search['search']['level'] }) {
-  const { owner, id } = ownerAndId(p.record)
+  const { owner, id } = parts(p.record)
   const board = useBoard(workspace, owner, id)
   const others = board.data?.versions.filter((v) => v.mod !== p.mod && !v.patch) ?? []
   return (
@@ -135,7 +136,7 @@ function OfRecord({ workspace, part: p, level, done }: OfPart & { level: Search[
         links={[
           {
             label: 'Decide it in the record',
-            to: `/workspaces/${workspace}/records/${encodeURIComponent(owner)}/${id}`,
+            to: recordPath(workspace, p.record),
           },
         ]}
       />

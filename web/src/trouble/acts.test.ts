@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
-import { ownerAndId, takenWords } from './acts'
+import { takenWords } from './acts'
 
 function place(title: string, used: string, of: Record<string, string>): Schema['PlaceView'] {
   const words = (text: string) => ({ there: text !== '', text, items: [] })
@@ -50,9 +50,5 @@ describe('what taking a version of a record would change', () => {
     )
     const many = ['a', 'b', 'c', 'd', 'e', 'f'].map((t) => place(t, 'x', { A: 'y' }))
     expect(takenWords(board(...many), 'A')).toMatch(/d y instead of x and 2 more\.$/)
-  })
-
-  it('a key is the owner and the number, whatever the owner is called', () => {
-    expect(ownerAndId('Odd/Name.plug/420')).toEqual({ owner: 'Odd/Name.plug', id: 420 })
   })
 })

@@ -1,6 +1,7 @@
 import { api, got, type Schema } from '../api/client'
 import { finished } from '../frame/jobs'
 import { differenceWords } from '../layers/sentence'
+import { parts } from '../records/keys'
 import { list } from '../ui/text'
 import type { Part, Search } from './queries'
 
@@ -107,12 +108,6 @@ export function ruled(workspace: number, p: Part, h: Schema['Holder']): Way {
   }
 }
 
-/** The owner and the number of a record's key. */
-export function ownerAndId(key: string): { owner: string; id: number } {
-  const at = key.lastIndexOf('/')
-  return { owner: key.slice(0, at), id: Number(key.slice(at + 1)) }
-}
-
 /** A record, or one field of it, as another plugin has it, held by a patch. */
 export function taken(
   workspace: number,
@@ -132,7 +127,7 @@ export function taken(
       if (level === 'FIELDS')
         await got(
           api.PUT('/api/workspaces/{workspace}/records/{owner}/{id}/decisions', {
-            params: { path: { workspace, ...ownerAndId(p.record) }, header },
+            params: { path: { workspace, ...parts(p.record) }, header },
             body: { place: p.field, decision: { take: plugin } },
           }),
         )

@@ -35,8 +35,8 @@ public sealed interface Value {
     /** The id of a key that is a name. */
     public static final int NAMED = 0;
 
-    /** Stands in no name of a plugin file, and in no part of a name. */
-    private static final String BEHIND_TYPE = "//";
+    /** Stands before each name in a key; no id that is a number begins so. */
+    private static final char BEFORE_NAME = '=';
 
     @Override
     public boolean equals(Object o) {
@@ -53,12 +53,15 @@ public sealed interface Value {
 
     /** The key of a record that is known by its type and one or more names. */
     public static Ref named(String type, List<String> names) {
-      StringBuilder key = new StringBuilder(type).append(BEHIND_TYPE);
-      for (int i = 0; i < names.size(); i++) {
-        if (i > 0) key.append('/');
-        String name = names.get(i);
-        boolean plain = name.indexOf('%') < 0 && name.indexOf('/') < 0;
-        key.append(plain ? name : name.replace("%", "%25").replace("/", "%2F"));
+      StringBuilder key = new StringBuilder(type).append('/');
+      for (String name : names) {
+        key.append(BEFORE_NAME);
+        for (int i = 0; i < name.length(); i++) {
+          char c = name.charAt(i);
+          boolean plain = c != '%' && c != '/' && c != '\\' && c != BEFORE_NAME && c >= 0x20;
+          if (plain) key.append(c);
+          else key.append(String.format("%%%02X", (int) c));
+        }
       }
       return new Ref(key.toString(), NAMED);
     }
@@ -69,16 +72,29 @@ public sealed interface Value {
 
     /** The names that the record is known by, without its type. */
     public List<String> names() {
-      String names = owner.substring(owner.indexOf(BEHIND_TYPE) + BEHIND_TYPE.length());
-      return Arrays.stream(names.split("/", -1))
-          .map(n -> n.replace("%2F", "/").replace("%25", "%"))
-          .toList();
+      String names = owner.substring(owner.indexOf('/') + 2);
+      return Arrays.stream(names.split(String.valueOf(BEFORE_NAME), -1)).map(Ref::read).toList();
+    }
+
+    private static String read(String name) {
+      StringBuilder out = new StringBuilder();
+      for (int i = 0; i < name.length(); i++) {
+        boolean escaped =
+            name.charAt(i) == '%'
+                && i + 3 <= name.length()
+                && name.substring(i + 1, i + 3).matches("[0-9A-F]{2}");
+        out.append(
+            escaped ? (char) Integer.parseInt(name.substring(i + 1, i + 3), 16) : name.charAt(i));
+        if (escaped) i += 2;
+      }
+      return out.toString();
     }
 
     /** A key as people and files write it; empty for anything else. */
     public static Optional<Ref> parse(String key) {
-      if (key.indexOf(BEHIND_TYPE) > 0) return Optional.of(new Ref(key, NAMED));
       int slash = key.lastIndexOf('/');
+      if (slash > 0 && slash + 1 < key.length() && key.charAt(slash + 1) == BEFORE_NAME)
+        return Optional.of(new Ref(key, NAMED));
       if (slash < 1 || !key.substring(slash + 1).matches("[1-9][0-9]{0,7}"))
         return Optional.empty();
       int id = Integer.parseInt(key.substring(slash + 1));
@@ -87,7 +103,7 @@ public sealed interface Value {
           : Optional.of(new Ref(key.substring(0, slash), id));
     }
 
-    /** As people and files write it: {@code Skerry.plug/420}, or {@code bell//great}. */
+    /** As people and files write it: {@code Skerry.plug/420}, or {@code bell/=great}. */
     @Override
     public String toString() {
       return id == NAMED ? owner : owner + "/" + id;

@@ -335,13 +335,17 @@ public final class RecordIndex {
     return all;
   }
 
-  /** What people know a record by, as the version in use has it; its key where there is nothing. */
+  /**
+   * What people know a record by, as the version in use has it; its names, or its key, where there
+   * is nothing.
+   */
   public String label(int record) {
     for (int v = versionCount(record) - 1; v >= 0; v--) {
       String label = table(positionOf(record, v)).label(rowOf(record, v));
       if (!label.isBlank()) return label;
     }
-    return key(record).toString();
+    Ref key = key(record);
+    return key.isNamed() ? String.join(" / ", key.names()) : key.toString();
   }
 
   /** The versions with their values, in load order. */

@@ -182,7 +182,7 @@ class DocumentWriterTest {
         new Plugin.Record("rule", Ref.named("rule", List.of("x")), Optional.empty());
     assertThatThrownBy(() -> new DocumentWriter(GAME).files(patch(List.of(gone)), List.of()))
         .isInstanceOf(IroningException.class)
-        .hasMessageContaining("rule//x");
+        .hasMessageContaining("rule/=x");
     Plugin.Record read =
         new Plugin.Record(
             "word", Ref.named("word", List.of("x")), Optional.of(new Value.Fields(Map.of())));

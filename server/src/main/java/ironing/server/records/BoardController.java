@@ -2,7 +2,6 @@ package ironing.server.records;
 
 import static ironing.core.workspace.Stages.RECORDS;
 
-import ironing.core.plugin.Value.Ref;
 import ironing.core.records.Decision;
 import ironing.server.platform.Revision;
 import ironing.server.records.BoardViews.Board;
@@ -35,9 +34,9 @@ class BoardController {
   /** One record laid open, field by field. */
   @GetMapping
   ResponseEntity<Board> board(
-      @PathVariable long workspace, @PathVariable String owner, @PathVariable int id) {
+      @PathVariable long workspace, @PathVariable String owner, @PathVariable String id) {
     OpenWorkspace open = workspaces.get(workspace);
-    int record = RecordsViews.require(open.get(RECORDS).index(), new Ref(owner, id).toString());
+    int record = RecordsViews.require(open.get(RECORDS).index(), owner + "/" + id);
     Board board = BoardViews.board(open, record);
     return ResponseEntity.ok().eTag(Revision.etag(open.revision())).body(board);
   }
@@ -47,11 +46,11 @@ class BoardController {
   ResponseEntity<Board> decide(
       @PathVariable long workspace,
       @PathVariable String owner,
-      @PathVariable int id,
+      @PathVariable String id,
       @RequestBody DecisionRequest body,
       @RequestHeader(name = "If-Match", required = false) String ifMatch) {
     OpenWorkspace open = workspaces.get(workspace);
-    int record = RecordsViews.require(open.get(RECORDS).index(), new Ref(owner, id).toString());
+    int record = RecordsViews.require(open.get(RECORDS).index(), owner + "/" + id);
     Optional<Decision> kept =
         Optional.ofNullable(body.decision())
             .map(d -> decisions.checked(open, record, body.place(), d.decision()));
