@@ -72,10 +72,15 @@ public record Plugin(String name, Header header, List<Record> records) {
   public record Record(String type, Value.Ref key, Optional<Value.Fields> fields) {}
 
   /**
-   * The order in which a writer puts records: by owner as the header lists them, own last, then id.
+   * The order in which a writer puts records: by owner as the header lists them, own last, then id;
+   * where they are known by names, by their keys.
    */
   public List<Record> inWritingOrder() {
     List<Record> sorted = new ArrayList<>(records);
+    if (records.stream().anyMatch(r -> r.key().isNamed())) {
+      sorted.sort(Comparator.comparing(r -> r.key().owner()));
+      return sorted;
+    }
     OwnerIndex owners = new OwnerIndex(this);
     sorted.sort(
         Comparator.<Record>comparingInt(r -> owners.of(r.key()))
