@@ -25,11 +25,11 @@ import java.util.Optional;
  *
  * <p>Cost: the files that hold a number are read.
  */
-final class OrderNumbers {
+public final class OrderNumbers {
   private OrderNumbers() {}
 
   /** Empty for a game that has no such numbers. A file that is no JSON is left as it is. */
-  static List<Wanted> of(Picture picture) {
+  public static List<Wanted> of(Picture picture) {
     Optional<OrderNumber> number =
         picture
             .game()

@@ -1,21 +1,28 @@
 package ironing.core.progress;
 
+import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.OrderNumbers;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.layers.Standing;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
+import ironing.core.plugin.PluginFiles;
 import ironing.core.testrun.RunLog;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * How far all mods and plugins of one workspace have come. Each step is counted in files: a mod of
@@ -124,6 +131,8 @@ public final class Progress {
     private int[] seen = {};
     private byte[] flags = {};
     private int[][] counts;
+    // by path the hash of what is deployed there with a number of its own in it
+    private final Map<Integer, String> numbered = new HashMap<>();
     private final Map<Long, List<Integer>> sourcesOf = new HashMap<>();
 
     Counter(Picture picture, LaidOut laidOut, Optional<RunLog.Summary> run) {
@@ -192,6 +201,7 @@ public final class Progress {
     }
 
     void count(Picture picture) {
+      number(picture);
       Standing standing = picture.standing();
       int n = holdings.pathCount();
       for (int p = standing.nextUnlike(seen, 0); p < n; p = standing.nextUnlike(seen, p + 1)) {
@@ -202,6 +212,27 @@ public final class Progress {
         flags[p] = flags(p, slot);
         add(p, 1);
       }
+    }
+
+    /** Of a game that goes by numbers another order means other files. */
+    private void number(Picture picture) {
+      Map<Integer, String> now = new HashMap<>();
+      for (Wanted w : OrderNumbers.of(picture)) now.put(holdings.idOf(w.path()), w.sha256());
+      if (now.equals(numbered)) return;
+      Set<Integer> either = new HashSet<>(now.keySet());
+      either.addAll(numbered.keySet());
+      for (int p : either) {
+        if (p < 0 || Objects.equals(now.get(p), numbered.get(p))) continue;
+        if (seen[p] >= 0) add(p, -1);
+        seen[p] = UNSEEN;
+      }
+      numbered.clear();
+      numbered.putAll(now);
+    }
+
+    private String shaAt(int p, int slot) {
+      String written = numbered.isEmpty() ? null : numbered.get(p);
+      return written == null ? holdings.shaAt(slot) : written;
     }
 
     private void add(int p, int by) {
@@ -216,7 +247,7 @@ public final class Progress {
       // nothing to compare the hash with: it is not asked for
       if (laid[p] == null && read[p] == null && source.pack().isEmpty())
         return (byte) (source.mod() == Holdings.GAME ? DEPLOYED : 0);
-      String sha256 = holdings.shaAt(slot);
+      String sha256 = shaAt(p, slot);
       int flags = isDeployed(source, p, sha256) ? DEPLOYED : 0;
       // a log that names no hash still says that the path was read
       if (read[p] != null && (read[p].isEmpty() || read[p].equals(sha256))) flags |= READ;
@@ -243,13 +274,21 @@ public final class Progress {
       boolean there = id >= 0 && seen[id] >= 0 && (flags[id] & DEPLOYED) != 0;
       boolean deployed = there && (e.own() || listDeployed);
       // a plugin that has changed since was not read as it is now
-      String hash = id < 0 ? null : read[id];
-      String sha =
-          e.plugin().files().map(f -> f.parts().get(0).sha256()).orElse(e.plugin().sha256());
-      boolean asItIs = hash == null || hash.isEmpty() || hash.equals(sha);
+      boolean asItIs = wasReadAsItIs(path);
+      if (e.plugin().files().isPresent())
+        for (PluginFiles.Part part : e.plugin().files().get().parts())
+          asItIs &= wasReadAsItIs(GamePath.join(e.plugin().files().get().folder(), part.below()));
+      boolean isNow = asItIs;
       Optional<Integer> slot =
-          Optional.ofNullable(slots.get(PathCase.fold(e.name()))).filter(s -> asItIs);
+          Optional.ofNullable(slots.get(PathCase.fold(e.name()))).filter(s -> isNow);
       return new OfPlugin(e.on(), deployed, slot);
+    }
+
+    // so it counts too where the run does not say what was in it
+    private boolean wasReadAsItIs(String path) {
+      int id = holdings.idOf(path);
+      String hash = id < 0 ? null : read[id];
+      return hash == null || hash.isEmpty() || seen[id] < 0 || hash.equals(shaAt(id, seen[id]));
     }
   }
 }

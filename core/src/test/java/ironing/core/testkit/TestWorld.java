@@ -2,6 +2,7 @@ package ironing.core.testkit;
 
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
+import ironing.core.documents.DocumentReader;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
@@ -16,6 +17,7 @@ import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginFiles;
 import ironing.core.plugin.PluginText;
+import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import ironing.core.records.RecordIndex;
 import ironing.core.workspace.Bytes;
@@ -25,6 +27,7 @@ import ironing.core.workspace.Mod;
 import ironing.core.workspace.PluginTables;
 import ironing.core.workspace.Workspace;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -234,17 +237,30 @@ public final class TestWorld {
     return new Picture.Headers() {
       @Override
       public Optional<byte[]> own(String path) {
-        return Optional.empty();
+        return Optional.ofNullable(loose.get(Holdings.GAME)).map(f -> f.get(path));
       }
 
       @Override
       public Optional<byte[]> part(PluginFiles.Part part) {
-        return Optional.empty();
+        return Optional.of(content(part.mod(), part.spelled()));
       }
 
       @Override
       public Picture.NamedHeader document(PluginFiles files) {
-        throw new IllegalStateException("no plugin of this game is text");
+        try {
+          RecordTable t =
+              new DocumentReader(game, Shapes.of(game))
+                  .read(files, part -> content(part.mod(), part.spelled()));
+          return new Picture.NamedHeader(
+              t.name(), new Picture.HeaderOrFlaw(Optional.of(t.header()), Optional.empty()));
+        } catch (IroningException e) {
+          return new Picture.NamedHeader(
+              files.manifest(),
+              new Picture.HeaderOrFlaw(
+                  Optional.empty(), Optional.of(e.problems().get(0).reason())));
+        } catch (IOException e) {
+          throw new UncheckedIOException(e);
+        }
       }
 
       @Override
