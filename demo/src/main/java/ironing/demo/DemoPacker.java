@@ -64,7 +64,7 @@ public final class DemoPacker {
   }
 
   /** A game of open text with its archives. */
-  static void packText(Path world, Path target) throws IOException {
+  public static void packText(Path world, Path target) throws IOException {
     Path game = target.resolve("game");
     if (!Files.exists(game.resolve("manifest.sha256")))
       packGame(content(world.resolve("game")), game);

@@ -18,7 +18,7 @@ import java.util.Set;
  */
 public final class TextGamesLoader {
   /** By game its archives, the lowest layer first. */
-  static final Map<String, List<String>> GAMES =
+  public static final Map<String, List<String>> GAMES =
       Map.of(
           "bells",
           List.of(

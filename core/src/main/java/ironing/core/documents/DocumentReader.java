@@ -47,6 +47,13 @@ public final class DocumentReader {
   // the table numbers the names of fields, and those of types, with 15 bits
   private static final int MOST_NAMES = 30_000;
 
+  /** The plugins that a manifest names under one of these keys. */
+  public static List<String> names(Header header, String key) {
+    return header.other().get(key) instanceof Value.Array a
+        ? a.items().stream().map(v -> ((Value.Text) v).value()).toList()
+        : List.of();
+  }
+
   private final DocumentPlugins form;
   private final List<String> own;
   private final Map<String, RecordType> types;
@@ -92,6 +99,7 @@ public final class DocumentReader {
             markup,
             r -> {
               Ref key = Ref.named(r.type(), r.id());
+              r.fields().ifPresent(f -> markup.fields(r.type(), f.map().keySet()));
               FoundRecord before = found.remove(key);
               found.put(key, r);
               if (before != null)

@@ -13,6 +13,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.path.GamePath;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
+import ironing.core.plugin.Value;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -83,7 +84,11 @@ public final class DocumentWriter {
       byFile
           .computeIfAbsent(path, p -> new LinkedHashMap<>())
           .computeIfAbsent(into, i -> new ArrayList<>())
-          .add(r);
+          .add(
+              new Plugin.Record(
+                  r.type(),
+                  r.key(),
+                  r.fields().map(f -> new Value.Fields(markup.ordered(r.type(), f.map())))));
     }
     String manifest = patch.at().replace(NAME, plugin.name());
     Map<String, byte[]> files = new TreeMap<>();

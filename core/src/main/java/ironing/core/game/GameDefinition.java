@@ -32,7 +32,28 @@ public record GameDefinition(
     List<Combine> combine,
     Map<String, RecordType> records,
     Optional<Run> run,
-    List<ReadyCheck> ready) {
+    List<ReadyCheck> ready,
+    List<Limit> limits) {
+
+  /**
+   * How much of something the game can take.
+   *
+   * @param match of files that count; empty where all do
+   * @param says what happens past it, for people; may be empty
+   */
+  public record Limit(Counted count, Optional<PathPattern> match, long max, String says) {}
+
+  /** What a limit counts. */
+  public enum Counted {
+    /** Paths in play, the game's own among them. */
+    FILES,
+    /** The sizes of those together. */
+    BYTES,
+    /** Plugins that are on, the game's own among them. */
+    PLUGINS,
+    /** Mods with a file in play, mends among them. */
+    MODS
+  }
 
   /** Where the version is written: at a JSON pointer, or on a line counted from 1. */
   public record VersionSource(String file, Optional<String> pointer, int line) {}

@@ -4,7 +4,9 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition.Combine;
+import ironing.core.game.GameDefinition.Counted;
 import ironing.core.game.GameDefinition.ElementKey;
+import ironing.core.game.GameDefinition.Limit;
 import ironing.core.game.GameDefinition.ListFile;
 import ironing.core.game.GameDefinition.ListInside;
 import ironing.core.game.GameDefinition.Mount;
@@ -84,7 +86,8 @@ public final class GameDefinitionReader {
             combine(top, pathCase),
             records(top),
             top.section("run").map(GameDefinitionReader::run),
-            ready(top));
+            ready(top),
+            limits(top, pathCase));
     top.warnOfUnknownKeys();
     return game;
   }
@@ -114,6 +117,33 @@ public final class GameDefinitionReader {
         continue;
       }
       out.add(new ReadyCheck(kind, what, s.text("says").orElse("")));
+      s.warnOfUnknownKeys();
+    }
+    return List.copyOf(out);
+  }
+
+  private static List<Limit> limits(Section top, PathCase pathCase) {
+    List<Limit> out = new ArrayList<>();
+    for (Section s : top.sections("limits")) {
+      String word = s.required("count");
+      Optional<Counted> count =
+          Arrays.stream(Counted.values())
+              .filter(c -> c.name().toLowerCase(Locale.ROOT).equals(word))
+              .findFirst();
+      if (s.has("count") && count.isEmpty())
+        s.reject(
+            "count", "“" + word + "” cannot be counted", "Write files, bytes, plugins or mods.");
+      boolean ofPaths = count.filter(c -> c == Counted.FILES || c == Counted.BYTES).isPresent();
+      if (count.isPresent() && s.has("match") && !ofPaths)
+        s.reject("match", "only files have paths to match", "Leave match out, or count files.");
+      String max = s.required("max");
+      boolean number = max.matches("[0-9]{1,15}") && Long.parseLong(max) > 0;
+      if (s.has("max") && !number)
+        s.reject("max", "“" + max + "” is no whole number above 0", "Write one such as max: 120.");
+      Optional<PathPattern> match = s.text("match").map(m -> PathPattern.of(m, pathCase));
+      if (count.isPresent() && number)
+        out.add(new Limit(count.get(), match, Long.parseLong(max), s.text("says").orElse("")));
+      s.known("says", "match");
       s.warnOfUnknownKeys();
     }
     return List.copyOf(out);

@@ -115,6 +115,10 @@ public final class LoadOrderCheck {
       }
     }
     for (Found f : order.doubled()) {
+      if (f.files().isPresent()) {
+        out.add(sameNameOfText(order, f));
+        continue;
+      }
       String counts = order.find(f.name()).map(Entry::name).orElse(f.name());
       out.add(
           new Trouble(
@@ -146,6 +150,22 @@ public final class LoadOrderCheck {
               true));
     }
     return List.copyOf(out);
+  }
+
+  private static Trouble sameNameOfText(LoadOrder order, Found f) {
+    String there = order.find(f.name()).map(e -> e.plugin().path()).orElse("");
+    return new Trouble(
+        Code.SAME_NAME,
+        f.name(),
+        f.path(),
+        there
+            + " and "
+            + f.path()
+            + " both call themselves "
+            + f.name()
+            + "; only the first counts.",
+        "Switch off the mod that brings one of the two, or have its author give it another name.",
+        false);
   }
 
   private static void masters(LoadOrder order, int at, Entry e, List<Trouble> out) {

@@ -182,7 +182,8 @@ class DocumentWriterTest {
         new Plugin.Record("rule", Ref.named("rule", List.of("x")), Optional.empty());
     assertThatThrownBy(() -> new DocumentWriter(GAME).files(patch(List.of(gone)), List.of()))
         .isInstanceOf(IroningException.class)
-        .hasMessageContaining("rule/=x");
+        .hasMessageContaining("rule/=x")
+        .matches(e -> ((IroningException) e).problems().get(0).code().equals("patch-unwritable"));
     Plugin.Record read =
         new Plugin.Record(
             "word", Ref.named("word", List.of("x")), Optional.of(new Value.Fields(Map.of())));

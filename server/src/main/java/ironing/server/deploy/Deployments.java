@@ -155,6 +155,7 @@ public class Deployments {
     requireFree(open);
     requireOwn(open);
     requireSlots(open);
+    FolderLimits.require(open, laidOut(open));
     String title = "Deploy to " + open.gameFolder();
     return jobs.start(
         workspace,

@@ -1,5 +1,6 @@
 package ironing.server.loadorder;
 
+import ironing.core.documents.DocumentReader;
 import ironing.core.library.ModCard;
 import ironing.core.lists.PublishedList;
 import ironing.core.loadorder.LoadOrder.Entry;
@@ -14,6 +15,7 @@ import ironing.core.loadorder.PluginFacts.Band;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.plugin.Plugin;
 import ironing.core.workspace.Mod;
 import ironing.server.library.ModTags;
 import ironing.server.workspace.OpenWorkspace;
@@ -76,9 +78,23 @@ class LoadRules {
                   rules.add(card(plugin, Kind.BEFORE, other, "it asks to load before that", from));
               });
     }
+    for (Entry e : open.picture().loadOrder().entries()) ofManifest(e, rules);
     for (FollowedOrders.FollowedOrder list : lists.ordersOf(open.workspace()))
       chain(open, list, rules);
     return rules;
+  }
+
+  /** What a plugin of text says of others beside its masters. */
+  private static void ofManifest(Entry e, List<LoadRule> rules) {
+    if (e.plugin().files().isEmpty() || e.plugin().header().isEmpty()) return;
+    Plugin.Header header = e.plugin().header().get();
+    String from = "the manifest of " + e.name();
+    for (String other : DocumentReader.names(header, DocumentReader.AFTER))
+      rules.add(card(e.name(), Kind.AFTER, other, "it asks to load after that", from));
+    for (String other : DocumentReader.names(header, DocumentReader.BEFORE))
+      rules.add(card(e.name(), Kind.BEFORE, other, "it asks to load before that", from));
+    for (String other : DocumentReader.names(header, DocumentReader.CLASHES))
+      rules.add(card(e.name(), Kind.CLASHES, other, "it does not go with that", from));
   }
 
   /** Each plugin of a list that is in play after the one before it. */

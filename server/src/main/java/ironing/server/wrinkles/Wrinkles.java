@@ -15,6 +15,7 @@ import ironing.core.layers.Standing;
 import ironing.core.layers.Standing.Way;
 import ironing.core.library.ModCard;
 import ironing.core.library.Needs;
+import ironing.core.limits.LimitUse;
 import ironing.core.mends.RepeatedNames;
 import ironing.core.mends.RepeatedNames.Repeated;
 import ironing.core.mends.RepeatedNames.Where;
@@ -225,6 +226,7 @@ public class Wrinkles {
     out.addAll(GameReadiness.of(open));
     unreadable(open, out);
     newVersion(open, out);
+    limits(open, out);
     for (TroubleView t : Troubles.of(open)) out.add(trouble(open, t));
     for (TroubleView t : health.ofRules(open)) out.add(trouble(open, t));
     cards(open, out);
@@ -237,6 +239,37 @@ public class Wrinkles {
     idleMods(open, out);
     out.sort((a, b) -> a.weight().compareTo(b.weight()));
     return List.copyOf(out);
+  }
+
+  private static void limits(OpenWorkspace open, List<Wrinkle> out) {
+    for (LimitUse u : LimitUse.of(open.picture())) {
+      String says = u.limit().says().isEmpty() ? "" : u.limit().says() + ". ";
+      String reason = says + "Most of them are of " + u.takers(open::nameOf) + ".";
+      String remedy = "Switch off what you can do without.";
+      Long most = u.byMod().isEmpty() ? null : u.byMod().get(0).mod();
+      if (u.state() == LimitUse.State.PAST)
+        out.add(
+            new Wrinkle(
+                "limit-passed",
+                Weight.STOPS,
+                "More than the game can take: " + u.words(),
+                reason,
+                remedy,
+                Place.LAYERS,
+                most,
+                null));
+      if (u.state() == LimitUse.State.NEAR)
+        out.add(
+            new Wrinkle(
+                "limit-near",
+                Weight.HINT,
+                "Near a limit: " + u.words(),
+                reason,
+                remedy,
+                Place.LAYERS,
+                most,
+                null));
+    }
   }
 
   private static void folder(OpenWorkspace open, List<Wrinkle> out) {

@@ -5,12 +5,23 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 
 /** The demo's game folder and archives in a folder of a test. */
 public record DemoWorld(Path game, Path archives) {
   public static DemoWorld in(Path folder) {
     try {
       DemoPacker.pack(Path.of("../demo/world"), folder);
+      return new DemoWorld(folder.resolve("game").toRealPath(), folder.resolve("archives"));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** One of the sample games whose mods are folders of open text. */
+  public static DemoWorld ofText(Path folder, String game) {
+    try {
+      DemoPacker.packText(Path.of("../demo", game), folder);
       return new DemoWorld(folder.resolve("game").toRealPath(), folder.resolve("archives"));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
@@ -27,8 +38,13 @@ public record DemoWorld(Path game, Path archives) {
 
   /** Every archive in its order, as mods that are switched on; gives the workspace. */
   public long bringIn(Api api) {
+    return bringIn(api, DemoPacker.installOrder());
+  }
+
+  /** Some archives in their order. */
+  public long bringIn(Api api, List<String> order) {
     long workspace = api.workspace(game);
-    for (String name : DemoPacker.installOrder()) {
+    for (String name : order) {
       api.install(workspace, name, archive(name)).result();
     }
     return workspace;
