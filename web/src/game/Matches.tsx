@@ -5,6 +5,7 @@ const MATCHED: Record<Schema['MatchView']['what'], (name: string) => string> = {
   MOUNT: (name) => `where mods go: ${name}`,
   PLUGINS: () => 'plugins',
   OWN_PLUGINS: (name) => `the game’s own ${name}`,
+  RECORDS: (name) => `records of type ${name}`,
   PACKS: () => 'packs',
   COMBINED: (name) => `combined: ${name}`,
   PROTECTED: () => 'protected',
@@ -40,7 +41,9 @@ export function Matches({
             ) : (
               <>
                 <span className="mono min-w-0 max-w-[45%] truncate text-ink-3">{m.first[0]}</span>
-                <span className="num shrink-0 text-ink-2">{count(m.count, 'file')}</span>
+                <span className="num shrink-0 text-ink-2">
+                  {count(m.count, m.what === 'RECORDS' ? 'record' : 'file')}
+                </span>
               </>
             )}
           </li>

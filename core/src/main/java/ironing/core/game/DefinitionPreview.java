@@ -25,6 +25,8 @@ public record DefinitionPreview(List<Part> parts, Optional<OfManifest> manifest)
     MOUNT,
     PLUGINS,
     OWN_PLUGINS,
+    /** Of plugins that are open text: what is counted is records, by their type. */
+    RECORDS,
     PACKS,
     COMBINED,
     PROTECTED,
@@ -62,7 +64,10 @@ public record DefinitionPreview(List<Part> parts, Optional<OfManifest> manifest)
       parts.add(part(What.MOUNT, m.id(), paths, path -> holds(game, m, path)));
     if (game.plugins().isPresent()) {
       parts.add(part(What.PLUGINS, "", paths, game::isPlugin));
-      for (String own : game.plugins().get().own()) {
+      // a plugin of text says itself what it is called: those are looked for in their manifests
+      List<String> named =
+          game.hasDocumentPlugins() ? List.of() : game.plugins().get().own();
+      for (String own : named) {
         String place = game.pathCase().key(game.pluginPath(own));
         parts.add(
             part(What.OWN_PLUGINS, own, paths, path -> game.pathCase().key(path).equals(place)));
@@ -86,6 +91,13 @@ public record DefinitionPreview(List<Part> parts, Optional<OfManifest> manifest)
     patterns(parts, What.PER_PROFILE, game.perProfile(), paths, game::isPerProfile);
     patterns(parts, What.HARMLESS, game.harmless(), paths, game::isHarmless);
     return new DefinitionPreview(parts, manifest.map(m -> compared(game, paths, m)));
+  }
+
+  /** With more parts behind these. */
+  public DefinitionPreview with(List<Part> more) {
+    List<Part> all = new ArrayList<>(parts);
+    all.addAll(more);
+    return new DefinitionPreview(List.copyOf(all), manifest);
   }
 
   private static boolean holds(GameDefinition game, GameDefinition.Mount m, String path) {

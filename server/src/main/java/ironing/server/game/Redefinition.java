@@ -106,10 +106,17 @@ class Redefinition {
     both.retainAll(gonePlugins);
     newPlugins.removeAll(both);
     gonePlugins.removeAll(both);
+    DocumentsFound found =
+        DocumentsFound.in(
+            next,
+            paths,
+            path -> Files.readAllBytes(open.value().locate(Holdings.GAME, path)));
+    List<Problem> warnings = new ArrayList<>(warnings(open, next, read.warnings()));
+    warnings.addAll(found.warnings());
     return new Look(
         next,
-        warnings(open, next, read.warnings()),
-        DefinitionPreview.of(next, paths, Optional.empty()),
+        List.copyOf(warnings),
+        DefinitionPreview.of(next, paths, Optional.empty()).with(found.parts()),
         mods,
         more,
         gone,

@@ -1,5 +1,6 @@
 package ironing.server.game;
 
+import ironing.core.path.GamePath;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
@@ -78,14 +79,17 @@ class Workspaces {
    */
   Look look(String folderName, Optional<String> definition) {
     Candidate c = candidate(folderName, definition);
+    DocumentsFound found = DocumentsFound.in(c.game(), unmodded(c), path -> Files.readAllBytes(GamePath.resolve(c.folder(), path)));
+    List<Problem> warnings = warnings(c);
+    warnings.addAll(found.warnings());
     return new Look(
         c.folder().toString(),
         c.game().title(),
         GameFolder.version(c.game(), c.folder()),
         c.text(),
         definition.isEmpty(),
-        warnings(c),
-        preview(c),
+        warnings,
+        preview(c).with(found.parts()),
         Optional.ofNullable(db.idOf(c.folder().toString())));
   }
 
@@ -95,13 +99,21 @@ class Workspaces {
     return all;
   }
 
-  private static DefinitionPreview preview(Candidate c) {
-    LaidOut laidOut = new Deployer(new RealDisk(), c.folder()).laidOut();
+  private static List<String> unmodded(Candidate c) {
+    return unmodded(c, new Deployer(new RealDisk(), c.folder()).laidOut());
+  }
+
+  private static List<String> unmodded(Candidate c, LaidOut laidOut) {
     List<String> there = new ArrayList<>(GameFolder.glance(c.folder()).keySet());
     there.removeIf(
         path ->
             laidOut.files().containsKey(path) && laidOut.files().get(path).replaced().isEmpty());
-    return DefinitionPreview.of(c.game(), there, manifest(c, laidOut));
+    return there;
+  }
+
+  private static DefinitionPreview preview(Candidate c) {
+    LaidOut laidOut = new Deployer(new RealDisk(), c.folder()).laidOut();
+    return DefinitionPreview.of(c.game(), unmodded(c, laidOut), manifest(c, laidOut));
   }
 
   private static Optional<Manifest> manifest(Candidate c, LaidOut laidOut) {
