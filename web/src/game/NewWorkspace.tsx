@@ -8,7 +8,7 @@ import { count, number } from '../ui/text'
 import { FolderDialog } from './FolderDialog'
 import { Matches } from './Matches'
 import { plainDefinition } from './plain'
-import { useLook, useMakeWorkspace } from './queries'
+import { useLook, useMakeWorkspace, usePropose } from './queries'
 
 /**
  * Naming a folder, looking at it, and making it a workspace.
@@ -23,6 +23,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
   const [progress, setProgress] = useState<Schema['Job'] | null>(null)
   const look = useLook()
   const make = useMakeWorkspace(setProgress)
+  const propose = usePropose()
   const go = useNavigate()
   const ids = { folder: useId(), definition: useId() }
   const body = { folder, definition: definition ?? undefined }
@@ -45,10 +46,13 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
     make.reset()
     look.mutate(body)
   }
-  const describe = () => {
-    setDefinition(plainDefinition(folder))
-    look.reset()
-  }
+  const describe = () =>
+    propose.mutate(folder, {
+      onSettled: (p) => {
+        setDefinition(p?.definition ?? plainDefinition(folder))
+        look.reset()
+      },
+    })
   const create = () => {
     setProgress(null)
     make.mutate({ ...body, asFound: asFound || undefined }, { onSuccess: (id) => go(`/workspaces/${id}`) })
@@ -90,6 +94,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
         {definition !== null && (
           <label htmlFor={ids.definition} className="flex flex-col gap-1 font-medium">
             Definition of the game (game.yaml)
+            {propose.data && <Guesses guesses={propose.data.guesses} />}
             <textarea
               id={ids.definition}
               value={definition}
@@ -108,7 +113,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
             <FolderSearch size={15} aria-hidden="true" /> Look at it
           </Button>
           {definition === null && folder.trim() !== '' && (
-            <Button look="quiet" onClick={describe}>
+            <Button look="quiet" onClick={describe} disabled={propose.isPending}>
               Describe the game here
             </Button>
           )}
@@ -163,7 +168,24 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
   )
 }
 
-/** What a folder is by the game's manifest, and what is to become of what it does not name. */
+/** What a proposed definition was made of. */
+function Guesses({ guesses }: { guesses: readonly Schema['GuessView'][] }) {
+  if (guesses.length === 0) return null
+  return (
+    <section aria-label="By what this was proposed" className="font-normal text-[12px] text-ink-2">
+      <p>Proposed by what lies in the folder. Correct what it got wrong; below stands what it matches.</p>
+      <ul className="mt-1 flex max-h-36 list-disc flex-col gap-0.5 overflow-y-auto pl-4">
+        {guesses.map((g) => (
+          <li key={g.what}>
+            <b className="font-medium text-ink">{g.what}</b>: {g.evidence}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** What a folder is by the game’s manifest, and what is to become of what it does not name. */
 function ByManifest({
   manifest: m,
   asFound,

@@ -20,6 +20,13 @@ export function useLook() {
   })
 }
 
+/** A first definition of a folder, by what lies in it. */
+export function usePropose() {
+  return useMutation({
+    mutationFn: (folder: string) => got(api.POST('/api/workspaces/propose', { body: { folder } })),
+  })
+}
+
 /** Makes a workspace; gives its number once the game has been read. */
 export function useMakeWorkspace(onProgress: (job: Schema['Job']) => void) {
   const queries = useQueryClient()

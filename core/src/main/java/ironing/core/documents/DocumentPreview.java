@@ -80,7 +80,8 @@ public record DocumentPreview(List<Part> parts, List<String> remarks, boolean wh
               places.containsKey(own) ? 1 : 0,
               places.containsKey(own) ? List.of(places.get(own)) : List.of()));
     counts.forEach(
-        (type, n) -> parts.add(new Part(What.RECORDS, type, n, first.getOrDefault(type, List.of()))));
+        (type, n) ->
+            parts.add(new Part(What.RECORDS, type, n, first.getOrDefault(type, List.of()))));
     return new DocumentPreview(List.copyOf(parts), List.copyOf(remarks), whole);
   }
 

@@ -65,8 +65,7 @@ public record DefinitionPreview(List<Part> parts, Optional<OfManifest> manifest)
     if (game.plugins().isPresent()) {
       parts.add(part(What.PLUGINS, "", paths, game::isPlugin));
       // a plugin of text says itself what it is called: those are looked for in their manifests
-      List<String> named =
-          game.hasDocumentPlugins() ? List.of() : game.plugins().get().own();
+      List<String> named = game.hasDocumentPlugins() ? List.of() : game.plugins().get().own();
       for (String own : named) {
         String place = game.pathCase().key(game.pluginPath(own));
         parts.add(

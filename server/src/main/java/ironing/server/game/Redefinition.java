@@ -108,9 +108,7 @@ class Redefinition {
     gonePlugins.removeAll(both);
     DocumentsFound found =
         DocumentsFound.in(
-            next,
-            paths,
-            path -> Files.readAllBytes(open.value().locate(Holdings.GAME, path)));
+            next, paths, path -> Files.readAllBytes(open.value().locate(Holdings.GAME, path)));
     List<Problem> warnings = new ArrayList<>(warnings(open, next, read.warnings()));
     warnings.addAll(found.warnings());
     return new Look(

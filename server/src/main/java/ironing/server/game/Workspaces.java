@@ -1,12 +1,12 @@
 package ironing.server.game;
 
-import ironing.core.path.GamePath;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.FolderLock;
 import ironing.core.deploy.LaidOut;
 import ironing.core.deploy.RealDisk;
+import ironing.core.documents.DefinitionProposal;
 import ironing.core.drift.Drift.Own;
 import ironing.core.game.DefinitionPreview;
 import ironing.core.game.GameDefinition;
@@ -15,6 +15,7 @@ import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
 import ironing.core.game.Manifest;
+import ironing.core.path.GamePath;
 import ironing.core.yaml.YamlDocument;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -28,6 +29,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -79,7 +82,9 @@ class Workspaces {
    */
   Look look(String folderName, Optional<String> definition) {
     Candidate c = candidate(folderName, definition);
-    DocumentsFound found = DocumentsFound.in(c.game(), unmodded(c), path -> Files.readAllBytes(GamePath.resolve(c.folder(), path)));
+    DocumentsFound found =
+        DocumentsFound.in(
+            c.game(), unmodded(c), path -> Files.readAllBytes(GamePath.resolve(c.folder(), path)));
     List<Problem> warnings = warnings(c);
     warnings.addAll(found.warnings());
     return new Look(
@@ -91,6 +96,23 @@ class Workspaces {
         warnings,
         preview(c).with(found.parts()),
         Optional.ofNullable(db.idOf(c.folder().toString())));
+  }
+
+  /**
+   * A first definition of a game whose mods are folders of open text, by what lies in its folder;
+   * empty where nothing looks so.
+   *
+   * @throws IroningException when there is no such folder
+   */
+  static Optional<DefinitionProposal> propose(String folderName) {
+    Path folder = Folders.named(folderName);
+    Set<String> paths = new TreeSet<>(GameFolder.glance(folder).keySet());
+    // what Ironing notes there, and a definition that was begun, say nothing of the game
+    paths.removeIf(p -> p.startsWith(".ironing/") || p.equals(GameFolder.DEFINITION));
+    return DefinitionProposal.of(
+        folder.getFileName() == null ? "My game" : folder.getFileName().toString(),
+        paths,
+        path -> Files.readAllBytes(GamePath.resolve(folder, path)));
   }
 
   private static List<Problem> warnings(Candidate c) {

@@ -115,6 +115,38 @@ class WorkspacesController {
         .toList();
   }
 
+  /** A folder that a definition is wished for. */
+  record ProposalRequest(String folder) {
+    ProposalRequest {
+      Objects.requireNonNull(folder, "folder");
+    }
+  }
+
+  /**
+   * @param what of the definition
+   * @param evidence by what it was guessed
+   */
+  record GuessView(String what, String evidence) {}
+
+  /**
+   * @param definition the text of a game.yaml; absent where nothing in the folder looks like
+   *     plugins of open text
+   * @param guesses in the order of the definition
+   */
+  record ProposedDefinition(@MayBeAbsent String definition, List<GuessView> guesses) {}
+
+  /** Proposes a definition by what lies in a folder. Makes nothing. */
+  @PostMapping("/propose")
+  ProposedDefinition propose(@RequestBody ProposalRequest body) {
+    return Workspaces.propose(body.folder())
+        .map(
+            p ->
+                new ProposedDefinition(
+                    p.definition(),
+                    p.guesses().stream().map(g -> new GuessView(g.what(), g.evidence())).toList()))
+        .orElse(new ProposedDefinition(null, List.of()));
+  }
+
   /** Looks at a folder and a definition without making anything. */
   @PostMapping("/look")
   FolderView look(@RequestBody WorkspaceRequest body) {
