@@ -207,7 +207,7 @@ run() {
 main() {
   local s began=$SECONDS
   require_programs
-  require_packages chromium-headless-shell rsync curl jq clasp nginx=nginx-light zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils
+  require_packages chromium-headless-shell rsync curl jq clasp nginx=nginx-light zip unzip 7zz=7zip zstd bzip2 xz=xz-utils tar git diff3=diffutils xmllint=libxml2-utils
   rm -f "$COVERAGE"
   mkdir -p "$RESULTS" "$(dirname "$COVERAGE")"
   if [ "${1:-}" = --changed ]; then

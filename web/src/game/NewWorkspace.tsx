@@ -99,7 +99,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
               id={ids.definition}
               value={definition}
               onChange={(e) => setDefinition(e.target.value)}
-              rows={9}
+              rows={propose.data?.definition ? 18 : 9}
               spellCheck={false}
               className="mono rounded-[7px] border border-line-2 bg-card px-2.5 py-2 leading-relaxed"
             />

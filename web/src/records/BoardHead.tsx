@@ -50,14 +50,17 @@ export function BoardHead({ workspace, board: b }: { workspace: number; board: S
             {b.title} “{b.label}”
           </span>
           <span className="inline-flex items-center font-normal text-[12px] text-ink-2">
-            {spoken(b.key)}
+            {spoken(b.key) !== b.label && spoken(b.key)}
             <CopyButton what="the key of the record" text={b.key} />
           </span>
           {(b.versions.length > 1 || b.state === 'ODD') && <Tag>{STATES[b.state].word}</Tag>}
         </h2>
         <p className="text-ink-2">
           First defined in {b.definedBy}
-          {b.base !== b.definedBy && `, measured against ${b.base}`} · today the game reads{' '}
+          {b.base === ''
+            ? ', and none of those who change it saw it there: each began with nothing'
+            : b.base !== b.definedBy && `, measured against ${b.base}`}{' '}
+          · today the game reads{' '}
           <b className="font-semibold text-ink">{b.usedBy}</b>
           {b.state !== 'ODD' &&
             (lost > 0 ? ` and loses ${count(lost, 'change')} of others` : ', and nothing is lost')}

@@ -55,7 +55,7 @@ function RecordRow({ line: l }: { line: Schema['RecordLine'] }) {
       <Cell className="min-w-0 flex-1">
         <span className="block truncate font-semibold">{l.label}</span>
         <span className="block truncate text-[11.5px] text-ink-2">
-          {l.title} · {spoken(l.key)}
+          {spoken(l.key) === l.label ? l.title : `${l.title} · ${spoken(l.key)}`}
         </span>
       </Cell>
       <Cell className="num max-w-[92px] text-right text-[11.5px] text-ink-2 leading-tight">
