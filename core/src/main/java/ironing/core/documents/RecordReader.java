@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
@@ -80,27 +81,40 @@ final class RecordReader {
 
   private void json(RecordFiles from, String path, JsonNode root) {
     JsonPath each = ((Spot.InJson) from.each().orElseThrow()).path();
+    List<Spot> noFields = new ArrayList<>();
+    if (from.id() instanceof IdOf.At at) noFields.addAll(at.spots());
+    from.removed().ifPresent(r -> noFields.add(r.at()));
+    List<String> members = new ArrayList<>();
+    List<List<String>> deeper = new ArrayList<>();
+    for (Spot s : noFields)
+      ((Spot.InJson) s)
+          .path()
+          .names()
+          .filter(names -> !names.isEmpty())
+          .ifPresent(
+              names -> {
+                if (names.size() == 1) members.add(names.get(0));
+                else deeper.add(names);
+              });
     for (JsonPath.Hit hit : each.find(root, new Steps())) {
-      String place = path + " " + hit.place();
       Optional<List<String>> id = id(from.id(), path, hit);
       if (id.isEmpty()) {
-        leftOut(place, "it has no id, or one that is neither a text nor a whole number");
+        leftOut(
+            path + " " + hit.place(),
+            "it has no id, or one that is neither a text nor a whole number");
         continue;
       }
+      Supplier<String> place = () -> path + " " + hit.place();
       try {
-        Value.Fields fields = Values.fields(hit.value());
-        if (from.id() instanceof IdOf.At at) for (Spot s : at.spots()) fields = without(fields, s);
-        if (from.removed().isPresent()) {
-          Removed r = from.removed().get();
-          if (is(hit.value(), r)) {
-            out.accept(new FoundRecord(from.type(), id.get(), Optional.empty(), place));
-            continue;
-          }
-          fields = without(fields, r.at());
+        if (from.removed().isPresent() && is(hit.value(), from.removed().get())) {
+          out.accept(new FoundRecord(from.type(), id.get(), Optional.empty(), place));
+          continue;
         }
+        Value.Fields fields = Values.fields(hit.value(), members);
+        for (List<String> names : deeper) fields = without(fields, names);
         out.accept(new FoundRecord(from.type(), id.get(), Optional.of(fields), place));
       } catch (Unreadable e) {
-        leftOut(place, e.getMessage());
+        leftOut(place.get(), e.getMessage());
       }
     }
   }
@@ -132,6 +146,10 @@ final class RecordReader {
     return id.isEmpty() ? Optional.empty() : Optional.of(id);
   }
 
+  private static Supplier<String> place(String path, int line) {
+    return () -> path + " line " + line;
+  }
+
   private static String fileName(String path) {
     String name = GamePath.name(path);
     int dot = name.lastIndexOf('.');
@@ -139,10 +157,6 @@ final class RecordReader {
   }
 
   /** The fields less what stands at a place of plain names. */
-  private static Value.Fields without(Value.Fields fields, Spot spot) {
-    return ((Spot.InJson) spot).path().names().map(n -> without(fields, n)).orElse(fields);
-  }
-
   private static Value.Fields without(Value.Fields fields, List<String> names) {
     if (names.isEmpty() || !fields.map().containsKey(names.get(0))) return fields;
     Map<String, Value> map = new LinkedHashMap<>(fields.map());
@@ -167,7 +181,7 @@ final class RecordReader {
         continue;
       }
       if (from.removed().filter(r -> is(e, r)).isPresent()) {
-        out.accept(new FoundRecord(from.type(), id.get(), Optional.empty(), place));
+        out.accept(new FoundRecord(from.type(), id.get(), Optional.empty(), () -> place));
         continue;
       }
       if (from.id() instanceof IdOf.At at) at.spots().forEach(s -> takeOut(e, s));
@@ -182,7 +196,7 @@ final class RecordReader {
                       : v == null
                           ? Map.of(Values.WHOLE, new Value.Text(Values.markup(e)))
                           : Map.of(Values.TEXT, v));
-      out.accept(new FoundRecord(from.type(), id.get(), Optional.of(fields), place));
+      out.accept(new FoundRecord(from.type(), id.get(), Optional.of(fields), () -> place));
     }
   }
 
@@ -214,33 +228,35 @@ final class RecordReader {
     List<String> key = from.id() instanceof IdOf.Columns c ? c.names() : List.of();
     try (CSVParser in = CSVFormat.RFC4180.parse(Trees.reader(bytes))) {
       List<String> columns = new ArrayList<>();
+      List<Integer> keyAt = new ArrayList<>();
+      List<Field> fields = new ArrayList<>();
       Field field = field(from.type());
       for (CSVRecord row : in) {
         if (columns.isEmpty()) {
           row.forEach(columns::add);
           requireColumns(columns, key);
+          for (String k : key) keyAt.add(columns.indexOf(k));
+          for (String c : columns) fields.add(field.fields().getOrDefault(c, Field.WHOLE));
           continue;
         }
-        String place = path + " row " + row.getRecordNumber();
+        long number = row.getRecordNumber();
+        Supplier<String> place = () -> path + " row " + number;
         // a blank line, such as behind the last row, is no row
         if (row.size() == 1 && row.get(0).isEmpty() && columns.size() > 1) continue;
         if (row.size() != columns.size()) {
-          leftOut(place, "it has " + row.size() + " cells and the header " + columns.size());
+          leftOut(place.get(), "it has " + row.size() + " cells and the header " + columns.size());
           continue;
         }
         List<String> id = new ArrayList<>();
-        for (String k : key) id.add(row.get(columns.indexOf(k)));
+        for (int k : keyAt) id.add(row.get(k));
         if (from.id() instanceof IdOf.FileName) id.add(fileName(path));
         if (id.contains("")) {
-          leftOut(place, "a cell of its key is empty");
+          leftOut(place.get(), "a cell of its key is empty");
           continue;
         }
         Map<String, Value> map = new LinkedHashMap<>();
-        for (int i = 0; i < columns.size(); i++) {
-          String name = columns.get(i);
-          if (key.contains(name)) continue;
-          map.put(name, Values.text(row.get(i), field.fields().getOrDefault(name, Field.WHOLE)));
-        }
+        for (int i = 0; i < columns.size(); i++)
+          if (!keyAt.contains(i)) map.put(columns.get(i), Values.text(row.get(i), fields.get(i)));
         out.accept(new FoundRecord(from.type(), id, Optional.of(new Value.Fields(map)), place));
       }
     } catch (IOException | UncheckedIOException | IllegalStateException e) {
@@ -271,7 +287,7 @@ final class RecordReader {
                   from.type(),
                   List.of(from.id() instanceof IdOf.FileName ? fileName(path) : section),
                   Optional.of(new Value.Fields(map)),
-                  path + " line " + began));
+                  place(path, began)));
         map = new LinkedHashMap<>();
         began = line;
         boolean closed = s.endsWith("]");

@@ -30,6 +30,8 @@ final class Values {
   private static final Pattern NUMBER =
       Pattern.compile("-?(?:0|[1-9][0-9]*)(?:\\.[0-9]+)?(?:[eE][+-]?[0-9]{1,4})?");
 
+  private static final int FAITHFUL_DIGITS = 15, FAITHFUL_SCALE = 200;
+
   private Values() {}
 
   static Value of(JsonNode n) throws Unreadable {
@@ -46,9 +48,17 @@ final class Values {
 
   /** An object's members; of anything else one field that is the whole. */
   static Value.Fields fields(JsonNode n) throws Unreadable {
-    Map<String, Value> map = new LinkedHashMap<>();
-    if (!n.isObject()) map.put(WHOLE, of(n));
-    else for (Map.Entry<String, JsonNode> e : n.properties()) map.put(e.getKey(), of(e.getValue()));
+    return fields(n, List.of());
+  }
+
+  /**
+   * @param without members that are no fields
+   */
+  static Value.Fields fields(JsonNode n, List<String> without) throws Unreadable {
+    if (!n.isObject()) return new Value.Fields(Map.of(WHOLE, of(n)));
+    Map<String, Value> map = new LinkedHashMap<>(n.size() * 2);
+    for (Map.Entry<String, JsonNode> e : n.properties())
+      if (!without.contains(e.getKey())) map.put(e.getKey(), of(e.getValue()));
     return new Value.Fields(map);
   }
 
@@ -65,6 +75,9 @@ final class Values {
       }
     }
     double d = n.doubleValue();
+    // so few digits always come back from a double as they were (IEEE 754, 5.12.2)
+    if (n.precision() <= FAITHFUL_DIGITS && Math.abs(n.scale()) <= FAITHFUL_SCALE)
+      return new Value.Real(d);
     if (Double.isInfinite(d) || new BigDecimal(Double.toString(d)).compareTo(n) != 0)
       throw new Unreadable("the number " + written + " has more digits than can be compared");
     return new Value.Real(d);

@@ -198,12 +198,14 @@ final class DocumentPluginsReader {
   private static IdOf id(Section s, Reading reading, Map<String, String> names) {
     List<String> texts = s.texts("id");
     if (!s.has("id")) s.required("id");
-    if (texts.equals(List.of("key"))) {
-      if (reading.as() == Form.XML || reading.as() == Form.TABLE)
+    // as a list they are columns, or places, of that name
+    boolean word = s.has("id") && s.isText("id");
+    if (word && texts.get(0).equals("file")) return new IdOf.FileName();
+    if (word && texts.get(0).equals("key") && reading.as() != Form.TABLE) {
+      if (reading.as() == Form.XML)
         s.reject("id", "only members of JSON and YAML, and sections, have a key", "Name a place.");
       return new IdOf.Key();
     }
-    if (texts.equals(List.of("file"))) return new IdOf.FileName();
     if (reading.as() == Form.TABLE) {
       if (texts.isEmpty() && s.has("id"))
         s.reject("id", "a row needs a column to be known by", "Write id: [ column ].");

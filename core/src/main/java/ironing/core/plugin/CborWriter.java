@@ -1,11 +1,11 @@
 package ironing.core.plugin;
 
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.IntStream;
 
 /**
  * Writes CBOR in the one deterministic encoding of RFC 8949, section 4.2.1: shortest heads,
@@ -19,6 +19,7 @@ final class CborWriter {
   private int size;
   // the names of fields repeat from record to record
   private final Map<String, byte[]> keys = new HashMap<>();
+  private final Order[] orders = new Order[16];
 
   byte[] bytes() {
     return Arrays.copyOf(out, size);
@@ -64,21 +65,44 @@ final class CborWriter {
   /** A map with text keys, in the order in which they are to be. */
   <V> void map(Map<String, V> map, Entry<V> entry) {
     head(5, map.size());
-    for (KeyAndValue<V> e : sorted(map)) {
-      put(e.key());
-      entry.write(e.value());
+    String[] names = new String[map.size()];
+    @SuppressWarnings("unchecked")
+    V[] values = (V[]) new Object[names.length];
+    int at = 0;
+    for (Map.Entry<String, V> e : map.entrySet()) {
+      names[at] = e.getKey();
+      values[at++] = e.getValue();
+    }
+    Order order = order(names);
+    for (int i : order.places()) {
+      put(order.keys()[i]);
+      entry.write(values[i]);
     }
   }
 
-  private record KeyAndValue<V>(byte[] key, V value) {}
+  /**
+   * The order of some names, since most maps have those of a map before.
+   *
+   * @param keys the names as they are written, in the order in which they were given
+   * @param places of the names, in the order in which they are written
+   */
+  private record Order(String[] names, byte[][] keys, int[] places) {}
 
-  private <V> List<KeyAndValue<V>> sorted(Map<String, V> map) {
-    List<KeyAndValue<V>> entries = new ArrayList<>(map.size());
-    for (Map.Entry<String, V> e : map.entrySet())
-      entries.add(
-          new KeyAndValue<>(keys.computeIfAbsent(e.getKey(), CborWriter::key), e.getValue()));
-    entries.sort((a, b) -> Arrays.compareUnsigned(a.key(), b.key()));
-    return entries;
+  private Order order(String[] names) {
+    int at = names.length % orders.length;
+    Order known = orders[at];
+    if (known != null && Arrays.equals(known.names(), names)) return known;
+    byte[][] written = new byte[names.length][];
+    for (int i = 0; i < names.length; i++)
+      written[i] = keys.computeIfAbsent(names[i], CborWriter::key);
+    int[] places =
+        IntStream.range(0, names.length)
+            .boxed()
+            .sorted((a, b) -> Arrays.compareUnsigned(written[a], written[b]))
+            .mapToInt(Integer::intValue)
+            .toArray();
+    orders[at] = new Order(names, written, places);
+    return orders[at];
   }
 
   private static byte[] key(String name) {

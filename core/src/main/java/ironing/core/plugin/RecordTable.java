@@ -155,7 +155,11 @@ public final class RecordTable {
       numbered.add(new Record(r.type(), new Ref(name, numbered.size() + 1), r.fields()));
     Plugin plain =
         new Plugin(name, Header.of(Plugin.DEFAULT_STAGE, List.of(), records.size() + 1), numbered);
-    RecordTable t = of(plain, shapes);
+    byte[] head = PluginCodec.encode(new Plugin(name, plain.header(), List.of()));
+    byte[] items = PluginCodec.encodeRecords(plain, numbered);
+    byte[] bytes = Arrays.copyOf(head, Math.addExact(head.length, items.length));
+    System.arraycopy(items, 0, bytes, head.length, items.length);
+    RecordTable t = TableScan.rewritten(name, bytes, shapes, List.of());
     return new RecordTable(
         name,
         header,
