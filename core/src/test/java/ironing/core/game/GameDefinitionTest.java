@@ -82,7 +82,20 @@ class GameDefinitionTest {
         "+ | records: { v: { fields: { f: { kind: odd } } } } | no kind of field",
         "+ | records: { v: { fields: { f: { kind: rows } } } } | rows need a key",
         "+ | version: { file: v, pointer: version } | a JSON pointer begins with /",
-        "+ | run: { log: x } | needs a command"
+        "+ | run: { log: x } | needs a command",
+        "+ | limits: [ { count: shoes, max: 3 } ] | cannot be counted",
+        "+ | limits: [ { count: mods, match: 'a/*', max: 3 } ] | only files have paths",
+        "+ | limits: [ { count: mods, max: 0 } ] | no whole number above 0",
+        "+ | plugins: { match: 'm/*/a.json', is: house } | nothing that a plugin can be",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, format: ironing/plugin@1 } | no format of their own",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, header: { as: toml } } | no form that is read here",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, header: { name: '$.id' } } | “as” is missing",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, records: [ { files: '*.json', as: json, id: '$.id', type: t } ] } | “each” is missing",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, records: [ { files: '*.json', as: json, each: '$.*', id: key, type: T! } ] } | lower-case letters",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, records: [ { files: t.csv, as: table, type: t } ] } | “id” is missing",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, patch: { at: 'm/p/a.json', manifest: { id: x } } } | no path with {name}",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, number: { file: a.json, as: json, at: '$.n', step: 0 } } | leads nowhere",
+        "+ | plugins: { match: 'm/*/a.json', is: folder, list: { file: l.json, as: json } } | “at” is missing"
       })
   void a_mistake_is_named_with_its_line(String line, String mistake, String why) {
     String yaml = line.equals("+") ? PLAIN + mistake + "\n" : PLAIN.replace(line, mistake);
@@ -97,6 +110,59 @@ class GameDefinitionTest {
     // a schema cannot say that one place must agree with another
     boolean acrossPlaces = why.startsWith("there is no mount") || why.startsWith("slots need");
     assertThat(Schemas.errorsInYaml("game", yaml).isEmpty()).isEqualTo(acrossPlaces);
+  }
+
+  /** What only the reader can see: expressions, and places that have to agree. */
+  @ParameterizedTest(name = "{1}")
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "header: { as: json, name: '$.a[' } | cannot be read at its place 5",
+        "header: { as: xml, name: '//a' } | // looks everywhere",
+        "header: { as: xml, name: '/p:a' } | cannot be read",
+        "header: { as: json, masters: { at: 'needs' } } | a JSONPath begins with $",
+        "records: [ { files: 'r/*.json', as: json, each: '$.a[*]', id: '$.id', type: t, into: 'x.json' } ] | would not be read again",
+        "records: [ { files: 'r/*.json', as: json, each: '$.a[?@.b]', id: '$.id', type: t, into: 'r/p.json' } ] | where each is plain names",
+        "records: [ { files: '*.xml', as: xml, each: '/a/b[1]', id: '@n', type: t, into: 'p.xml' } ] | where each is plain names",
+        "records: [ { files: '*.json', as: json, each: '$.*', id: key, type: t, into: '../p.json' } ] | not a path below a plugin",
+        "records: [ { files: '*.xml', as: xml, each: '/a/b', id: key, type: t } ] | have a key",
+        "records: [ { files: 't.csv', as: table, id: c, type: t, each: '$.x' } ] | every row of a table",
+        "records: [ { files: 't.csv', as: table, id: c, type: t, removed: { at: '$.x' } } ] | no sign that removes",
+        "number: { file: a.json, as: json, at: '$.n[*]' } | plain names",
+        "list: { file: l.json, as: json, at: '$.a[0]' } | plain names",
+        "list: { file: l.json, as: json, at: '$.a', entry: { id: x } } | needs {name}"
+      })
+  void a_mistake_in_plugins_of_text_is_named_with_its_line(String part, String why) {
+    String yaml = PLAIN + "plugins: { match: 'm/*/a.json', is: folder, " + part + " }\n";
+    assertThat(problemsOf(yaml))
+        .anySatisfy(
+            p -> {
+              assertThat(p.reason()).containsIgnoringCase(why);
+              assertThat(p.thing()).matches("game.yaml, line \\d+, column \\d+");
+              assertThat(p.remedy()).isNotBlank();
+            });
+  }
+
+  @Test
+  void a_game_goes_by_a_list_or_by_numbers_and_patches_only_folders() {
+    assertThat(
+            problemsOf(
+                PLAIN
+                    + "plugins: { match: '*.json', is: file, patch: { at: '{name}.json', manifest: { a: b } },"
+                    + " number: { file: a.json, as: json, at: '$.n' }, list: { file: l } }\n"))
+        .extracting(Problem::reason)
+        .anyMatch(r -> r.contains("goes by a list or by numbers"))
+        .anyMatch(r -> r.contains("only be written where a plugin is a folder"));
+  }
+
+  @Test
+  void columns_may_be_called_key_and_file() {
+    GameDefinition g =
+        TestWorld.game(
+            PLAIN
+                + "plugins: { match: 'm/*/a.json', is: folder, records: [ { files: t.csv, as: table, id: [ key, file ], type: t } ] }\n");
+    assertThat(g.plugins().orElseThrow().documents().orElseThrow().records().get(0).id())
+        .isEqualTo(new DocumentPlugins.IdOf.Columns(List.of("key", "file")));
   }
 
   @Test
