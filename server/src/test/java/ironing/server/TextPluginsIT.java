@@ -154,6 +154,22 @@ class TextPluginsIT {
         .contains("\"weight\":3001");
   }
 
+  @Test
+  void what_the_game_has_no_word_for_is_not_decided_and_what_is_only_read_not_patched() {
+    bringIn("bells");
+    Map<String, Object> gone =
+        Map.of("place", "(record)", "decision", Map.of("outcome", "REMOVED"));
+    assertThat(api.refusal("PUT", base + "/records/rule/=morning/decisions", gone))
+        .isEqualTo("choice-unknown");
+    api.change("PUT", base + "/records/cast/=great/decisions", gone);
+    api.job(base + "/mends/patch", null).result();
+    deploy();
+    assertThat(world.game().resolve("bells/Everyday-patch/casts/Everyday-patch.json"))
+        .content()
+        .contains("\"id\" : \"great\",\n      \"melted\" : true");
+    assertThat(world.game().resolve("bells/Everyday-patch/words")).doesNotExist();
+  }
+
   private static long number(String base) {
     return Long.parseLong(base.substring(base.lastIndexOf('/') + 1));
   }

@@ -58,6 +58,7 @@ public final class ContentLayout {
   private final List<LeftOut> leftOut = new ArrayList<>();
   // by the key of the game path; the order is that of the entries
   private final Map<String, Placed> placed = new LinkedHashMap<>();
+  private Optional<PluginFolders> folders = Optional.empty();
 
   private ContentLayout(Placing placing, Choices choices) {
     this.placing = placing;
@@ -75,6 +76,7 @@ public final class ContentLayout {
     Outcome begins = begins(placing, entries, choices);
     if (!(begins instanceof Outcome.Laid at)) return begins;
     ContentLayout layout = new ContentLayout(placing, choices);
+    layout.folders = PluginFolders.of(placing.game(), entries, at.root(), placing.top());
     for (String entry : entries) layout.plain(at.root(), entry);
     return layout.outcome(at);
   }
@@ -270,6 +272,9 @@ public final class ContentLayout {
   }
 
   private Optional<Placed> place(String entry, String relative) {
-    return placing.of(relative).map(p -> new Placed(entry, p.gamePath(), p.mount()));
+    return folders
+        .flatMap(f -> f.place(relative))
+        .or(() -> placing.of(relative))
+        .map(p -> new Placed(entry, p.gamePath(), p.mount()));
   }
 }

@@ -50,6 +50,8 @@ final class ContentStart {
       if (roots.size() == 1) roots = withDoubts(roots.get(0));
       return new Found(roots, "it is the highest folder with files that the game knows");
     }
+    List<String> ofPlugins = List.copyOf(PluginFolders.highest(placing.game(), entries));
+    if (!ofPlugins.isEmpty()) return new Found(ofPlugins, "folders with a manifest lie here");
     return guessed();
   }
 

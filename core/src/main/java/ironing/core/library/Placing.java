@@ -16,8 +16,18 @@ import java.util.Optional;
  * all that is certain.
  *
  * @param known the game's own files
+ * @param top what the folder of a plugin of text is called whose manifest lies at the top of the
+ *     archive
  */
-public record Placing(GameDefinition game, KnownPlaces known) {
+public record Placing(GameDefinition game, KnownPlaces known, String top) {
+  public Placing(GameDefinition game, KnownPlaces known) {
+    this(game, known, "plugin");
+  }
+
+  /** The same for an archive of a name. */
+  public Placing ofArchive(String name) {
+    return new Placing(game, known, ModCard.inferredFrom(name).id());
+  }
 
   /** Where a file goes. */
   record Place(String gamePath, String mount, boolean certain) {}

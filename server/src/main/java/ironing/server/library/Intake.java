@@ -269,7 +269,7 @@ class Intake {
    * @param without versions of the mod itself that its conditions must not see
    */
   Plan plan(long workspace, ArchiveRow row, Staged staged, Choices choices, Set<Long> without) {
-    Placing placing = places.of(workspace);
+    Placing placing = places.of(workspace).ofArchive(row.name());
     List<String> paths = staged.entries().stream().map(Unpacked::path).toList();
     choices.root().filter(r -> !r.isEmpty()).ifPresent(GamePath::check);
     Told told = new Told(new ArrayList<>(), new ArrayList<>());

@@ -11,6 +11,7 @@ import ironing.core.library.KnownPlaces;
 import ironing.core.library.Placing;
 import ironing.core.workspace.Mod;
 import ironing.server.job.Jobs;
+import ironing.server.library.LibraryMapper.ArchiveRow;
 import ironing.server.library.LibraryMapper.FileRow;
 import ironing.server.library.LibraryMapper.ModRow;
 import ironing.server.library.LibraryMapper.StoredLeftOut;
@@ -79,7 +80,9 @@ public class Relayout {
     for (StoredLeftOut l : db.leftOut(m.id())) entries.add(l.entry());
     List<Placed> placed;
     try {
-      placed = placed(open, placing, row, entries);
+      ArchiveRow from = db.archive(open.workspace(), row.archiveId());
+      Placing named = from == null ? placing : placing.ofArchive(from.name());
+      placed = placed(open, named, row, entries);
     } catch (IroningException wrong) {
       return Optional.of(asIs(m, wrong.problems().get(0).reason()));
     }

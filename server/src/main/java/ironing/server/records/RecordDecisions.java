@@ -4,6 +4,7 @@ import ironing.core.IroningException;
 import ironing.core.picture.Arrangement;
 import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
+import ironing.core.records.Combiner;
 import ironing.core.records.Decided;
 import ironing.core.records.Decision;
 import ironing.core.records.DecisionCheck;
@@ -35,6 +36,14 @@ class RecordDecisions {
   Decision checked(OpenWorkspace open, int record, String place, Decision decision) {
     Collisions all = open.get(Stages.COLLISIONS);
     RecordsViews.requireCombined(all.index(), record);
+    String type = all.index().type(record);
+    boolean whole = place.equals(Combiner.WHOLE_RECORD);
+    if (whole && decision == Decision.Outcome.REMOVED && !open.game().canRemove(type))
+      throw IroningException.of(
+          "choice-unknown",
+          place,
+          "The game has no word for a " + type + " that is removed.",
+          "Take a version of it, or switch off the plugin that brings it.");
     return DecisionCheck.checked(all.index(), all.of(record), place, decision);
   }
 
