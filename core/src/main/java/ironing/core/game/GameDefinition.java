@@ -124,13 +124,15 @@ public record GameDefinition(
       Optional<ListInside> inside) {}
 
   /**
-   * A list that is an array in a JSON document. All else in the document stays as it is.
+   * A list that is an array in a JSON document, or elements of one name in XML. All else in the
+   * document stays as it is.
    *
-   * @param at the names that lead to it
+   * @param xml whether the document is XML
+   * @param at the names that lead to it; of XML those of elements, up to one of the list
    * @param entry what stands for one plugin, with "{name}" and "{on}" in it
    * @param keep whether entries of plugins that nobody has stay, at the end
    */
-  public record ListInside(List<String> at, JsonNode entry, boolean keep) {
+  public record ListInside(boolean xml, List<String> at, JsonNode entry, boolean keep) {
 
     /** Whether plugins that are off stand in it, marked so. */
     public boolean listsOff() {

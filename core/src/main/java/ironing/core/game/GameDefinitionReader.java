@@ -21,6 +21,7 @@ import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import ironing.core.query.JsonPath;
 import ironing.core.query.QuerySyntax;
+import ironing.core.query.XPathQuery;
 import ironing.core.version.VersionRange;
 import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
@@ -369,8 +370,9 @@ public final class GameDefinitionReader {
   private static Optional<ListInside> listInside(Section s) {
     String as = s.text("as").orElse("lines");
     if (as.equals("lines")) return Optional.empty();
+    if (as.equals("xml")) return Optional.of(listInXml(s));
     if (!as.equals("json")) {
-      s.reject("as", "“" + as + "” is no form of a list", "Write lines or json.");
+      s.reject("as", "“" + as + "” is no form of a list", "Write lines, json or xml.");
       return Optional.empty();
     }
     String at = s.required("at");
@@ -389,7 +391,38 @@ public final class GameDefinitionReader {
     JsonNode entry = s.tree("entry").orElse(TextNode.valueOf("{name}"));
     if (!entry.toString().contains("{name}"))
       s.reject("entry", "an entry needs {name} in it", "Write it like { id: \"{name}\" }.");
-    return Optional.of(new ListInside(names.orElse(List.of()), entry, s.truth("keep", false)));
+    return Optional.of(
+        new ListInside(false, names.orElse(List.of()), entry, s.truth("keep", false)));
+  }
+
+  private static ListInside listInXml(Section s) {
+    String at = s.required("at");
+    List<String> steps = List.of();
+    try {
+      steps = XPathQuery.of(at, Map.of()).steps().orElse(List.of());
+      boolean plain = at.startsWith("/") && steps.size() > 1 && at.indexOf('@') < 0;
+      if (!plain && s.has("at"))
+        s.reject("at", "the place of a list is steps down", "Write it like /config/mods/mod.");
+    } catch (QuerySyntax e) {
+      if (s.has("at"))
+        s.reject(
+            "at",
+            "“" + at + "” cannot be read: " + e.getMessage(),
+            "Write it like /config/mods/mod.");
+    }
+    JsonNode entry = s.tree("entry").orElse(TextNode.valueOf("{name}"));
+    boolean ofAttributes = entry.isObject();
+    for (Map.Entry<String, JsonNode> e : entry.properties())
+      ofAttributes &=
+          e.getKey().matches("@[\\p{L}_][\\p{L}\\p{N}_.-]*") && e.getValue().isValueNode();
+    if (!entry.isTextual() && !ofAttributes)
+      s.reject(
+          "entry",
+          "an entry is a text or has attributes",
+          "Write it like { \"@id\": \"{name}\" }.");
+    if (!entry.toString().contains("{name}"))
+      s.reject("entry", "an entry needs {name} in it", "Write it like { \"@id\": \"{name}\" }.");
+    return new ListInside(true, steps, entry, s.truth("keep", false));
   }
 
   private static String mountOf(Section s, Set<String> mountIds) {

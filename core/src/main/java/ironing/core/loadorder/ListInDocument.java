@@ -15,16 +15,17 @@ import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.PathCase;
 import ironing.core.text.JsonPlace;
+import ironing.core.text.XmlListPlace;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
 /**
- * A load order that is an array in a JSON document. Threads: stateless. Cost: linear in the
- * document.
+ * A load order inside of a JSON or XML document. Threads: stateless. Cost: linear in the document.
  */
 final class ListInDocument {
   private static final ObjectMapper JSON = new ObjectMapper();
@@ -51,6 +52,7 @@ final class ListInDocument {
   }
 
   private static Iterable<JsonNode> items(ListInside list, String text, List<String> remarks) {
+    if (list.xml()) return elements(list, text, remarks);
     JsonNode at;
     try {
       at = text.isBlank() ? JsonNodeFactory.instance.objectNode() : JSON.readTree(text);
@@ -63,6 +65,23 @@ final class ListInDocument {
     if (!at.isMissingNode())
       remarks.add("There is no list at " + String.join(".", list.at()) + ".");
     return List.of();
+  }
+
+  /** The elements of a list in XML as an entry of the definition has them. */
+  private static List<JsonNode> elements(ListInside list, String text, List<String> remarks) {
+    if (text.isBlank()) return List.of();
+    try {
+      List<JsonNode> items = new ArrayList<>();
+      for (XmlListPlace.Element e : XmlListPlace.in(text, list.at()).elements()) {
+        ObjectNode item = JsonNodeFactory.instance.objectNode();
+        e.attributes().forEach((name, value) -> item.put("@" + name, value));
+        items.add(list.entry().isTextual() ? TextNode.valueOf(e.text()) : item);
+      }
+      return items;
+    } catch (JsonPlace.NoPlace e) {
+      remarks.add("There is no list: " + e.getMessage() + ".");
+      return List.of();
+    }
   }
 
   private static String cut(JsonNode item) {
@@ -92,6 +111,7 @@ final class ListInDocument {
 
   static String write(GameDefinition.ListFile file, LoadOrder order, String before) {
     ListInside list = file.inside().orElseThrow();
+    if (list.xml()) return writeXml(file, list, order, before);
     ArrayNode all = JsonNodeFactory.instance.arrayNode();
     for (Entry e : order.entries()) {
       if (e.own() && file.omitOwn()) continue;
@@ -106,6 +126,38 @@ final class ListInDocument {
       // what the game itself could not read is no document to keep
       return anew(list, all);
     }
+  }
+
+  private static String writeXml(
+      GameDefinition.ListFile file, ListInside list, LoadOrder order, String before) {
+    String tag = list.at().get(list.at().size() - 1);
+    List<String> all = new ArrayList<>();
+    for (Entry e : order.entries()) {
+      if (e.own() && file.omitOwn()) continue;
+      if (e.on() || list.listsOff()) all.add(element(tag, filled(list.entry(), e.name(), e.on())));
+    }
+    String root = "<" + list.at().get(0) + "/>\n";
+    String text = before.isBlank() ? "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n" + root : before;
+    try {
+      XmlListPlace place = XmlListPlace.in(text, list.at());
+      if (list.keep()) {
+        List<JsonNode> items = elements(list, text, new ArrayList<>());
+        for (int i = 0; i < items.size(); i++)
+          if (name(list, items.get(i)).filter(n -> order.position(n) >= 0).isEmpty())
+            all.add(place.elements().get(i).written());
+      }
+      return place.with(all);
+    } catch (JsonPlace.NoPlace e) {
+      // what the game itself could not read is no document to keep
+      return writeXml(file, list, order, root);
+    }
+  }
+
+  private static String element(String tag, JsonNode entry) {
+    if (entry.isTextual()) return XmlListPlace.element(tag, Map.of(), entry.textValue());
+    Map<String, String> attributes = new LinkedHashMap<>();
+    entry.properties().forEach(e -> attributes.put(e.getKey().substring(1), e.getValue().asText()));
+    return XmlListPlace.element(tag, attributes, "");
   }
 
   private static String anew(ListInside list, ArrayNode all) {
