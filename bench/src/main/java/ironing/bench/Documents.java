@@ -58,8 +58,7 @@ public final class Documents {
   public static void main(String[] args) throws IOException {
     Path folder = Path.of(args[0]);
     long bytes = make(folder);
-    List<PluginFiles> plugins =
-        IntStream.range(0, PLUGINS).mapToObj(p -> files(folder, p)).toList();
+    List<PluginFiles> plugins = IntStream.range(0, PLUGINS).mapToObj(Documents::files).toList();
     // once through the page cache, as the figure asks
     for (PluginFiles p : plugins)
       for (PluginFiles.Part part : p.parts()) Files.readAllBytes(folder.resolve(part.spelled()));
@@ -150,7 +149,7 @@ public final class Documents {
             .toList());
   }
 
-  private static PluginFiles files(Path folder, int plugin) {
+  private static PluginFiles files(int plugin) {
     String at = "mods/m" + plugin + "/";
     List<PluginFiles.Part> parts = new ArrayList<>();
     parts.add(new PluginFiles.Part("mod.json", 1, at + "mod.json", "0"));

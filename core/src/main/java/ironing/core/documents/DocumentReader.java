@@ -113,7 +113,7 @@ public final class DocumentReader {
       byte[] content = null;
       for (RecordFiles from : form.records()) {
         if (!from.files().matches(part.below())) continue;
-        if (content == null) content = part == manifest ? first : bytes.of(part);
+        if (content == null) content = part.equals(manifest) ? first : bytes.of(part);
         reader.read(from, part.below(), content);
       }
     }

@@ -8,6 +8,7 @@ import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.core.json.JsonReadFeature;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.cfg.JsonNodeFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
@@ -65,8 +66,8 @@ final class Trees {
             .enable(DeserializationFeature.USE_BIG_DECIMAL_FOR_FLOATS)
             .configure(JsonReadFeature.ALLOW_JAVA_COMMENTS, lenient)
             .configure(JsonReadFeature.ALLOW_TRAILING_COMMA, lenient)
-            // else a number is written otherwise than it was: 1.50 as 1.5
-            .nodeFactory(JsonNodeFactory.withExactBigDecimals(true));
+            // looking for zeros to take away costs more than they do
+            .disable(JsonNodeFeature.STRIP_TRAILING_BIGDECIMAL_ZEROES);
     JsonMapper mapper = b.build();
     mapper
         .getFactory()
@@ -139,7 +140,7 @@ final class Trees {
   }
 
   private static JsonNode node(Object o) throws Unreadable {
-    JsonNodeFactory json = JsonNodeFactory.withExactBigDecimals(true);
+    JsonNodeFactory json = JsonNodeFactory.instance;
     if (o == null) return json.nullNode();
     if (o instanceof String s) return json.textNode(s);
     if (o instanceof Boolean b) return json.booleanNode(b);

@@ -2,7 +2,6 @@ package ironing.core.query;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.util.ArrayList;
-import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -122,9 +121,8 @@ public final class JsonPath {
         element(at, i, all);
       }
     } else if (v.isObject()) {
-      for (Iterator<Map.Entry<String, JsonNode>> it = v.fields(); it.hasNext(); ) {
+      for (Map.Entry<String, JsonNode> e : v.properties()) {
         steps.take();
-        Map.Entry<String, JsonNode> e = it.next();
         all.add(new Hit(e.getValue(), at, e.getKey(), 0));
       }
     }

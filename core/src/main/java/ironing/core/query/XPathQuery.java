@@ -55,7 +55,8 @@ public final class XPathQuery {
     if (text.length() > LONGEST)
       throw new QuerySyntax(LONGEST, "the expression is longer than " + LONGEST);
     String plain = withoutTexts(text);
-    refuse(plain, plain.indexOf("//"), "// looks everywhere: name the way");
+    int everywhere = plain.indexOf("//");
+    if (everywhere >= 0) throw new QuerySyntax(everywhere + 1, "// looks everywhere: name the way");
     Matcher axis = AXIS.matcher(plain);
     while (axis.find())
       if (!AXES.contains(axis.group(1)))
@@ -90,10 +91,6 @@ public final class XPathQuery {
       }
     }
     return out.toString();
-  }
-
-  private static void refuse(String text, int at, String reason) {
-    if (at >= 0) throw new QuerySyntax(at + 1, reason);
   }
 
   private static void refuseWaysOut(String plain) {

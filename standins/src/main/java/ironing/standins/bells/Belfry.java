@@ -124,8 +124,8 @@ public final class Belfry {
           continue;
         }
         Map<String, String> says = new TreeMap<>();
-        cast.fields()
-            .forEachRemaining(
+        cast.properties()
+            .forEach(
                 f -> {
                   if (!f.getKey().equals("id") && !f.getKey().equals("melted"))
                     says.put(f.getKey(), said(f.getValue()));
@@ -206,9 +206,8 @@ public final class Belfry {
     for (Path file : files(folder.resolve("words"), ".json")) {
       read.add(file);
       JSON.readTree(file.toFile())
-          .fields()
-          .forEachRemaining(
-              f -> things.put("word " + f.getKey(), Map.of("", f.getValue().asText())));
+          .properties()
+          .forEach(f -> things.put("word " + f.getKey(), Map.of("", f.getValue().asText())));
     }
   }
 }

@@ -38,8 +38,8 @@ public final class LanternRow {
       if (Files.exists(s.folder().resolve("lamps.json")))
         JSON.readTree(s.folder().resolve("lamps.json").toFile())
             .path("lamps")
-            .fields()
-            .forEachRemaining(
+            .properties()
+            .forEach(
                 l ->
                     lamps.put(
                         l.getKey(),
