@@ -60,8 +60,7 @@ export function BoardHead({ workspace, board: b }: { workspace: number; board: S
           {b.base === ''
             ? ', and none of those who change it saw it there: each began with nothing'
             : b.base !== b.definedBy && `, measured against ${b.base}`}{' '}
-          · today the game reads{' '}
-          <b className="font-semibold text-ink">{b.usedBy}</b>
+          · today the game reads <b className="font-semibold text-ink">{b.usedBy}</b>
           {b.state !== 'ODD' &&
             (lost > 0 ? ` and loses ${count(lost, 'change')} of others` : ', and nothing is lost')}
         </p>
