@@ -59,6 +59,10 @@ public final class PictureSum {
       lines.add(line(sha == null ? holdings.shaAt(slot) : sha, path));
     }
     ordering.values().forEach(w -> lines.add(line(w.sha256(), w.path())));
+    contents.forEach(
+        (path, bytes) -> {
+          if (holdings.idOf(path) < 0) lines.add(line(ContentHash.of(bytes), path));
+        });
     lines.sort((a, b) -> Arrays.compareUnsigned(a[0], b[0]));
     MessageDigest digest = ContentHash.digest();
     for (byte[][] l : lines) digest.update(l[1]);

@@ -129,6 +129,18 @@ public final class WantedFiles {
     return all;
   }
 
+  /** A file that is made for a set that is tried, at a path that nobody holds. */
+  public static Wanted made(String path, byte[] content) {
+    return new Wanted(
+        path,
+        ContentHash.of(content),
+        content.length,
+        Holdings.GAME,
+        "Ironing",
+        Writer.NOBODY,
+        new Content.Text(content));
+  }
+
   static Wanted settingsFile(String path, byte[] content) {
     return new Wanted(
         path,

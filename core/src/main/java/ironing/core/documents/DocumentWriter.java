@@ -32,6 +32,7 @@ import java.util.TreeMap;
 public final class DocumentWriter {
   private static final String NAME = "{name}", TITLE = "{title}", MASTER = "{master}";
 
+  private final GameDefinition game;
   private final DocumentPlugins form;
   private final PatchForm patch;
 
@@ -39,6 +40,7 @@ public final class DocumentWriter {
    * @throws IroningException when the definition does not say how a patch is written
    */
   public DocumentWriter(GameDefinition game) {
+    this.game = game;
     this.form = game.plugins().flatMap(GameDefinition.Plugins::documents).orElseThrow();
     this.patch =
         form.patch()
@@ -99,10 +101,11 @@ public final class DocumentWriter {
             files.put(
                 GamePath.join(folder, path),
                 RecordText.of(records, markup).getBytes(StandardCharsets.UTF_8)));
+    new WrittenCheck(game, form).check(plugin, manifest, files);
     return files;
   }
 
-  private static IroningException unwritable(Plugin.Record r, String why) {
+  static IroningException unwritable(Plugin.Record r, String why) {
     return IroningException.of(
         "patch-unwritable",
         r.key().toString(),

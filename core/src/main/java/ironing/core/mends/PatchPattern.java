@@ -71,7 +71,9 @@ public record PatchPattern(
     boolean changes =
         c.combination().cells().stream()
             .anyMatch(x -> x.place().equals(field.get()) && proposes(x, comesFrom));
-    boolean defines = PathCase.fold(c.key().owner()).equals(PathCase.fold(comesFrom));
+    // where names tell records apart, nobody's name stands in the key
+    String owner = c.key().isNamed() ? c.versions().get(0).plugin() : c.key().owner();
+    boolean defines = PathCase.fold(owner).equals(PathCase.fold(comesFrom));
     return (changes || defines)
         && combiner.same(described.field(field.get()), its, outcome(c, field.get()));
   }

@@ -8,6 +8,7 @@ import ironing.core.path.GamePath;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
+import java.util.List;
 import java.util.Optional;
 
 /** Whether a value that the user wrote fits the field that it is for. */
@@ -96,6 +97,17 @@ public final class FieldCheck {
   }
 
   private static void checkRef(String place, Field field, Value v, RecordIndex index) {
+    // a document names a record of the type by its id alone
+    boolean byId = !(v instanceof Ref) && index.isNamed() && field.to().isPresent();
+    if (byId) {
+      String id =
+          v instanceof Value.Text t
+              ? t.value()
+              : v instanceof Value.Int i ? Long.toString(i.value()) : "";
+      if (index.find(Ref.named(field.to().get(), List.of(id))) >= 0) return;
+      throw bad(
+          place, "no plugin that is on has such a " + field.to().get(), "Write the id of one.");
+    }
     if (!(v instanceof Ref r)) throw bad(place, "it is no reference", "Pick a record by its name.");
     int record = index.find(r);
     if (record < 0)

@@ -173,6 +173,11 @@ public final class RecordIndex {
     return PathCase.fold(owner) + "/" + id;
   }
 
+  /** Whether records are known by names, and not by an owner and a number. */
+  public boolean isNamed() {
+    return named != null;
+  }
+
   /** How many records there are. */
   public int size() {
     return ownSize() + strays.size();

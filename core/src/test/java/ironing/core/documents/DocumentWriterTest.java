@@ -191,6 +191,37 @@ class DocumentWriterTest {
         .isInstanceOf(IroningException.class);
   }
 
+  /** What a user has written as a value of their own may be none that the form can hold. */
+  @Test
+  void whatTheFormCannotHoldIsRefusedAndNotLost() {
+    Value list = new Value.Array(List.of(new Value.Int(1)));
+    for (Plugin.Record r :
+        List.of(
+            new Plugin.Record(
+                "alloy",
+                Ref.named("alloy", List.of("1", "2")),
+                Optional.of(new Value.Fields(Map.of("note", list)))),
+            new Plugin.Record(
+                "room",
+                Ref.named("room", List.of("x")),
+                Optional.of(new Value.Fields(Map.of("door", new Value.Text("a\nb = c"))))),
+            new Plugin.Record(
+                "rule",
+                Ref.named("rule", List.of("x")),
+                Optional.of(new Value.Fields(Map.of("at", new Value.Text("a\u0001"))))))) {
+      assertThatThrownBy(() -> new DocumentWriter(GAME).files(patch(List.of(r)), List.of()))
+          .as(r.toString())
+          .isInstanceOf(IroningException.class)
+          .hasMessageContaining(r.key().toString());
+    }
+    Plugin.Record number =
+        new Plugin.Record(
+            "room",
+            Ref.named("room", List.of("x")),
+            Optional.of(new Value.Fields(Map.of("door", new Value.Int(5)))));
+    assertThat(new DocumentWriter(GAME).files(patch(List.of(number)), List.of())).hasSize(2);
+  }
+
   @Test
   void aNameBecomesOneThatAPathCanHave() {
     assertThat(DocumentWriter.slug("Everyday patch")).isEqualTo("Everyday-patch");

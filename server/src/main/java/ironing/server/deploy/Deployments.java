@@ -34,6 +34,7 @@ import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -431,6 +432,13 @@ public class Deployments {
         instead = beforeTrials(trial).written(w.mod(), w.path()).orElse(null);
       files.add(instead == null ? w : w.with(instead));
     }
+    // what a patch of text needs in this set and has not in the library
+    contents.forEach(
+        (path, bytes) -> {
+          if (trial.picture().holdings().idOf(path) < 0)
+            files.add(WantedFiles.made(path, bytes));
+        });
+    files.sort(Comparator.comparing(Wanted::path));
     DeployPlan.Look look = deployer.look();
     // what the game had written is kept beside, or was written in a set before
     if (first || afterTrial) look = ProfileSettings.gone(trial.game()::isWritable, look);

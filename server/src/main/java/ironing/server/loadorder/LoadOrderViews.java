@@ -8,6 +8,7 @@ import ironing.core.order.Around;
 import ironing.core.order.Ordering.Constraint;
 import ironing.core.order.Ordering.Move;
 import ironing.core.picture.Arrangement.Layer;
+import ironing.core.plugin.PluginFiles;
 import ironing.server.loadorder.Troubles.TroubleView;
 import ironing.server.platform.MayBeAbsent;
 import ironing.server.platform.Revision;
@@ -168,6 +169,13 @@ final class LoadOrderViews {
   }
 
   static List<String> alsoFrom(OpenWorkspace open, Entry e) {
+    if (e.plugin().files().isPresent())
+      return e.plugin().files().get().parts().stream()
+          .map(PluginFiles.Part::mod)
+          .filter(m -> m != e.plugin().mod())
+          .distinct()
+          .map(open::nameOf)
+          .toList();
     int path = open.picture().holdings().idOf(e.plugin().path());
     if (path < 0) return List.of();
     Set<Long> on = new HashSet<>();

@@ -292,6 +292,11 @@ class MendStore {
         .toList();
   }
 
+  /** The game paths of what a mend's mod holds. */
+  static List<String> paths(OpenWorkspace open, Kept k) {
+    return pathsOf(open, k).stream().map(open.picture().holdings()::path).toList();
+  }
+
   /** What files of a mend are known by: of one file its hash. */
   static String content(Map<String, byte[]> files) {
     if (files.size() == 1) return ContentHash.of(files.values().iterator().next());

@@ -212,7 +212,7 @@ public class Mends implements Contributions {
       if (k.isPatch()) {
         if (shares == null) shares = patches.shares(open);
         if (shares.of(k.mod()).isEmpty()) off.add(k.mod());
-        else contents.putAll(patches.files(open, patches.fresh(open, k)));
+        else madeAnew(open, k, contents, held);
       } else {
         Map<String, byte[]> made = files.anew(open, k);
         contents.putAll(made);
@@ -223,6 +223,17 @@ public class Mends implements Contributions {
       }
     }
     return new MadeAnew(contents, off, held);
+  }
+
+  // a patch of text is several files, and the set may need fewer of them
+  private void madeAnew(
+      OpenWorkspace open, Kept k, Map<String, byte[]> contents, Map<Long, Set<String>> held) {
+    Map<String, byte[]> made = patches.files(open, patches.fresh(open, k));
+    contents.putAll(made);
+    if (!open.game().hasDocumentPlugins()) return;
+    Set<String> gone = new TreeSet<>(MendStore.paths(open, k));
+    gone.removeAll(made.keySet());
+    if (!gone.isEmpty()) held.put(k.mod(), gone);
   }
 
   private MendView view(OpenWorkspace open, Kept k, Shares shares) {

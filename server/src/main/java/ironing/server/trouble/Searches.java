@@ -223,13 +223,6 @@ class Searches {
     // whose decisions are the user's
     Mends.MadeAnew made = mends.anew(set.as(search.row().profileId(), set.picture()), which);
     contents.putAll(made.contents());
-    System.err.println(
-        "DBG2 "
-            + which
-            + made.off()
-            + made.contents().keySet()
-            + " "
-            + set.picture().arrangement().layers());
     if (made.off().isEmpty() && made.held().isEmpty()) return set;
     Arrangement was = set.picture().arrangement();
     Map<Long, Set<String>> held = new HashMap<>(was.heldBack());
