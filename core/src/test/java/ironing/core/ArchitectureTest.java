@@ -44,6 +44,7 @@ class ArchitectureTest {
               "ironing.core.version",
               "ironing.core.yaml",
               "ironing.core.order",
+              "ironing.core.query",
               "ironing.core.plugin",
               "ironing.core.archive",
               "ironing.core.disk",
@@ -76,6 +77,14 @@ class ArchitectureTest {
           .definedBy("ironing.core.workspace")
           .layer("trouble")
           .definedBy("ironing.core.trouble")
+          .layer("documents")
+          .definedBy("ironing.core.documents")
+          .layer("limits")
+          .definedBy("ironing.core.limits")
+          .whereLayer("documents")
+          .mayOnlyBeAccessedByLayers("workspace")
+          .whereLayer("limits")
+          .mayNotBeAccessedByAnyLayer()
           .whereLayer("trouble")
           .mayNotBeAccessedByAnyLayer()
           .whereLayer("workspace")
@@ -93,9 +102,11 @@ class ArchitectureTest {
           .whereLayer("records")
           .mayOnlyBeAccessedByLayers("mends", "picture", "workspace", "trouble")
           .whereLayer("picture")
-          .mayOnlyBeAccessedByLayers("deploy", "progress", "workspace", "mends", "trouble")
+          .mayOnlyBeAccessedByLayers(
+              "deploy", "progress", "workspace", "mends", "trouble", "limits")
           .whereLayer("loadorder")
-          .mayOnlyBeAccessedByLayers("picture", "deploy", "progress", "workspace", "trouble")
+          .mayOnlyBeAccessedByLayers(
+              "picture", "deploy", "progress", "workspace", "trouble", "limits")
           .whereLayer("library")
           .mayOnlyBeAccessedByLayers("workspace", "mends", "trouble");
 }

@@ -66,6 +66,7 @@ public final class GameDefinitionReader {
           "an id has lower-case letters, digits and hyphens, at most 64",
           "Write one such as skerry-line.");
     }
+    refuse(top, "places", PLACES);
     PathCase pathCase = pathCase(top);
     List<Mount> mounts = mounts(top, pathCase);
     Set<String> mountIds = new HashSet<>(mounts.stream().map(Mount::id).toList());
@@ -91,6 +92,16 @@ public final class GameDefinitionReader {
             limits(top, pathCase));
     top.warnOfUnknownKeys();
     return game;
+  }
+
+  private static final String PLACES =
+      "folders beside the game’s own are not reached: all must lie in its folder";
+
+  /** What would be passed over with another outcome than its author means is refused instead. */
+  private static void refuse(Section s, String key, String why) {
+    if (!s.has(key)) return;
+    s.reject(key, why, "Leave “" + key + "” out.");
+    s.known(key);
   }
 
   private static List<ReadyCheck> ready(Section top) {
@@ -174,6 +185,7 @@ public final class GameDefinitionReader {
     if (!top.has("mounts")) top.required("mounts");
     Set<String> ids = new HashSet<>();
     for (Section s : top.sections("mounts")) {
+      refuse(s, "in", PLACES);
       String id = s.required("id");
       if (!ids.add(id))
         s.reject("id", "two mounts are called “" + id + "”", "Give each its own id.");
@@ -311,6 +323,8 @@ public final class GameDefinitionReader {
   }
 
   private static Plugins plugins(Section s, Set<String> mountIds, PathCase pathCase) {
+    refuse(s, "in", PLACES);
+    refuse(s, "wins", "the last version of a record counts whole");
     if (!s.text("format").orElse("ironing/plugin@1").equals("ironing/plugin@1")) {
       s.reject(
           "format", "plugins of this format cannot be read", "Write format: ironing/plugin@1.");
@@ -345,6 +359,7 @@ public final class GameDefinitionReader {
   }
 
   private static ListFile listFile(Section s) {
+    refuse(s, "in", PLACES);
     paths(s, "file");
     String on = s.text("on").orElse("{name}");
     if (!on.contains("{name}"))

@@ -130,6 +130,11 @@ class GameDefinitionTest {
         "records: [ { files: 't.csv', as: table, id: c, type: t, removed: { at: '$.x' } } ] | no sign that removes",
         "number: { file: a.json, as: json, at: '$.n[*]' } | plain names",
         "list: { file: l.json, as: json, at: '$.a[0]' } | plain names",
+        "list: { file: l.xml, as: xml, at: '/a' } | steps down",
+        "list: { file: l.xml, as: xml, at: '/a/b', entry: { id: '{name}' } } | has attributes",
+        "list: { file: l.txt, in: user } | folders beside the game",
+        "in: user | folders beside the game",
+        "wins: { alloy: fields } | counts whole",
         "list: { file: l.json, as: json, at: '$.a', entry: { id: x } } | needs {name}"
       })
   void a_mistake_in_plugins_of_text_is_named_with_its_line(String part, String why) {

@@ -435,8 +435,7 @@ public class Deployments {
     // what a patch of text needs in this set and has not in the library
     contents.forEach(
         (path, bytes) -> {
-          if (trial.picture().holdings().idOf(path) < 0)
-            files.add(WantedFiles.made(path, bytes));
+          if (trial.picture().holdings().idOf(path) < 0) files.add(WantedFiles.made(path, bytes));
         });
     files.sort(Comparator.comparing(Wanted::path));
     DeployPlan.Look look = deployer.look();
