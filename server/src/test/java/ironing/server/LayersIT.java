@@ -322,6 +322,9 @@ class LayersIT {
     JsonNode below = api.get(base + "/overlaps/folder?folder=add-ons/");
     assertThat(below.path("folders").findValuesAsText("name")).containsExactly("maps");
     assertThat(below.path("paths").findValuesAsText("path")).containsExactly("add-ons/tide.txt");
+    int all = api.get(base + "/overlaps").path("total").asInt();
+    for (String blank : List.of("mod=%20", "kind=%20", "mod=,"))
+      assertThat(api.get(base + "/overlaps?" + blank).path("total").asInt()).isEqualTo(all);
     assertThat(api.get(base + "/overlaps?kind=DIFFERS").path("total").asInt()).isEqualTo(1);
     assertThat(api.get(base + "/overlaps?mod=0").path("total").asInt())
         .as("with the game")

@@ -154,7 +154,9 @@ public final class WantedFiles {
 
   private static Wanted listFile(GameDefinition.ListFile list, Picture picture) {
     byte[] text =
-        ListText.write(list, picture.loadOrder(), picture.own(list.file()))
+        // of a list that is lines the file before says nothing
+        ListText.write(
+                list, picture.loadOrder(), list.inside().flatMap(i -> picture.own(list.file())))
             .getBytes(StandardCharsets.UTF_8);
     Content content = new Content.Text(text);
     String sha256 = ContentHash.of(text);

@@ -11,9 +11,11 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.IntPredicate;
+import java.util.stream.Collectors;
 
 /**
  * The contested paths of one picture, by kind, folder and pair of mods. Everything is counted from
@@ -62,7 +64,13 @@ final class ContestedPaths {
    * @param kinds all of which a path must be
    * @param mods all of which must hold it
    */
-  record Filter(String find, Set<Kind> kinds, Set<Long> mods) {}
+  record Filter(String find, Set<Kind> kinds, Set<Long> mods) {
+    /** A blank in a request's list comes as a null: it asks for nothing. */
+    Filter {
+      kinds = kinds.stream().filter(Objects::nonNull).collect(Collectors.toSet());
+      mods = mods.stream().filter(Objects::nonNull).collect(Collectors.toSet());
+    }
+  }
 
   int[] matching(Filter filter) {
     IntPredicate test = p -> true;

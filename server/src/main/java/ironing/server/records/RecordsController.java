@@ -19,8 +19,10 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -77,7 +79,8 @@ class RecordsController {
     RecordQuery query =
         new RecordQuery(
             find,
-            state,
+            // a blank in the list comes as a null
+            state.stream().filter(Objects::nonNull).collect(Collectors.toSet()),
             type,
             plugin.stream()
                 .filter(p -> !p.isEmpty())
