@@ -38,6 +38,7 @@ test.describe('Layers', () => {
     const before = await rows(page)
     const name = before[2] as string
     await page.getByRole('row', { name }).click()
+    await expect(page.getByRole('complementary', { name })).toBeVisible()
     await page.keyboard.press('Alt+ArrowUp')
     await said(page, new RegExp(`${name} is layer ${before.length - 2} now`))
     await expect.poll(async () => (await rows(page)).indexOf(name)).toBe(1)
@@ -92,6 +93,10 @@ test.describe('Layers', () => {
 
   test('switching a layer off says what it does, and its relations with it go', async ({ page }) => {
     await page.getByRole('row', { name: 'Harbourmaster’s Ledger' }).click()
+    // what is said beside the list makes it narrower: the switch stands still only then
+    await expect(page.getByRole('complementary', { name: 'Harbourmaster’s Ledger' })).toContainText(
+      'It covers',
+    )
     const toggle = page.getByRole('row', { name: 'Harbourmaster’s Ledger' }).getByRole('switch')
     await expect(toggle).toBeChecked()
     await toggle.click()

@@ -111,7 +111,11 @@ test('a folder of a game of open text is described from nothing, and goes the wh
       .getByRole('button', { name: /^Start/ })
       .first()
       .click()
-    await expect(page.getByText('Marl the Elder, weight').first()).toBeVisible({ timeout: 60_000 })
+    const log = join(folder, 'logs/last-run.jsonl')
+    await expect
+      .poll(() => (existsSync(log) ? readFileSync(log, 'utf8') : ''), { timeout: 60_000 })
+      .toContain('"event":"end","code":0')
+    expect(readFileSync(log, 'utf8')).toContain('"name":"Marl the Elder, weight","value":2950.0')
     await open(page, 'Deploy')
     await page.getByRole('button', { name: 'Undeploy everything' }).click()
     await expect(page.getByText('Nothing is deployed: the game is as it was.')).toBeVisible()
