@@ -13,8 +13,8 @@ import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.PluginFiles;
+import ironing.core.text.DecodedText;
 import ironing.core.text.JsonPlace;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -74,9 +74,10 @@ public final class OrderNumbers {
   private static Optional<byte[]> put(
       byte[] bytes, OrderNumber number, List<String> names, long value) {
     try {
-      String text = new String(bytes, StandardCharsets.UTF_8);
-      String written = JsonPlace.put(text, number.reading().lenient(), names, Long.toString(value));
-      return Optional.of(written.getBytes(StandardCharsets.UTF_8));
+      DecodedText was = DecodedText.of(bytes);
+      return was.form()
+          .encode(
+              JsonPlace.put(was.text(), number.reading().lenient(), names, Long.toString(value)));
     } catch (JsonPlace.NoPlace e) {
       return Optional.empty();
     }

@@ -10,7 +10,6 @@ import ironing.core.layers.Standing;
 import ironing.core.loadorder.ListText;
 import ironing.core.path.PathPattern;
 import ironing.core.picture.Picture;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -153,11 +152,10 @@ public final class WantedFiles {
   }
 
   private static Wanted listFile(GameDefinition.ListFile list, Picture picture) {
+    // of a list that is lines the file before says nothing
     byte[] text =
-        // of a list that is lines the file before says nothing
-        ListText.write(
-                list, picture.loadOrder(), list.inside().flatMap(i -> picture.own(list.file())))
-            .getBytes(StandardCharsets.UTF_8);
+        ListText.bytes(
+            list, picture.loadOrder(), list.inside().flatMap(i -> picture.own(list.file())));
     Content content = new Content.Text(text);
     String sha256 = ContentHash.of(text);
     return new Wanted(

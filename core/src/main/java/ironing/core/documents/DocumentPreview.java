@@ -12,6 +12,7 @@ import ironing.core.plugin.Shapes;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -95,8 +96,12 @@ public record DocumentPreview(List<Part> parts, List<String> remarks, boolean wh
     TreeSet<String> sorted = new TreeSet<>(paths);
     List<PluginFiles> all = new ArrayList<>();
     String outer = null;
-    for (String path : sorted) {
-      if (!game.isPlugin(path)) continue;
+    List<String> manifests =
+        sorted.stream()
+            .filter(game::isPlugin)
+            .sorted(Comparator.comparing(PluginFiles::sortedBy).thenComparing(p -> p))
+            .toList();
+    for (String path : manifests) {
       String at = GamePath.folder(path);
       // a manifest below another's folder is none
       if (folders && outer != null && GamePath.isBelow(at, outer)) continue;

@@ -60,11 +60,6 @@ public final class DocumentWriter {
     return safe.isEmpty() ? "patch" : safe;
   }
 
-  /** Whether records of a type can be written. */
-  public boolean writes(String type) {
-    return form.writes(type).isPresent();
-  }
-
   /**
    * @param plugin a patch, called as {@link #slug} gives it
    * @param from the headers of those that its records are made of

@@ -266,7 +266,8 @@ final class RecordText {
     fields.forEach(
         (name, v) -> {
           String at = path + "/" + name;
-          if (name.equals(Values.TEXT)) children.append(XmlText.escaped(Values.spelled(v), false));
+          // an element that is nothing but a list has its items right below it
+          if (name.equals(Values.TEXT)) value(v, path, markup, depth, tag, children);
           else if (markup.isAttribute(at)) XmlText.attribute(name, Values.spelled(v), tag);
           else {
             line(depth, children).append('<').append(name);

@@ -5,9 +5,7 @@ import ironing.core.path.PathPattern;
 import ironing.core.query.JsonPath;
 import ironing.core.query.XPathQuery;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 
 /**
  * Plugins that are open text: a manifest that says what the plugin is called and whom it needs, and
@@ -148,24 +146,5 @@ public record DocumentPlugins(
   /** The types of records, each once. */
   public List<String> types() {
     return records.stream().map(RecordFiles::type).distinct().toList();
-  }
-
-  /** The queries of its manifest, for whoever checks them against real files. */
-  public Map<String, Spot> spots() {
-    Map<String, Spot> all = new java.util.LinkedHashMap<>();
-    header.name().ifPresent(s -> all.put("name", s));
-    header.title().ifPresent(s -> all.put("title", s));
-    header.version().ifPresent(s -> all.put("version", s));
-    header.masters().ifPresent(m -> all.put("masters", m.at()));
-    Stream.of("after", "before", "clashes")
-        .forEach(
-            key ->
-                (switch (key) {
-                      case "after" -> header.after();
-                      case "before" -> header.before();
-                      default -> header.clashes();
-                    })
-                    .ifPresent(s -> all.put(key, s)));
-    return all;
   }
 }

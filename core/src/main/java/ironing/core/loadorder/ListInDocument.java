@@ -1,8 +1,10 @@
 package ironing.core.loadorder;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.json.JsonReadFeature;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.BooleanNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
@@ -28,7 +30,11 @@ import java.util.Set;
  * A load order inside of a JSON or XML document. Threads: stateless. Cost: linear in the document.
  */
 final class ListInDocument {
-  private static final ObjectMapper JSON = new ObjectMapper();
+  // games often take comments in their settings: they are no reason to lose all that stands there
+  private static final ObjectMapper JSON =
+      JsonMapper.builder()
+          .enable(JsonReadFeature.ALLOW_JAVA_COMMENTS, JsonReadFeature.ALLOW_TRAILING_COMMA)
+          .build();
   private static final String NAME = "{name}", ON = "{on}";
 
   private ListInDocument() {}
@@ -121,7 +127,7 @@ final class ListInDocument {
       for (JsonNode item : items(list, before, new ArrayList<>()))
         if (name(list, item).filter(n -> order.position(n) >= 0).isEmpty()) all.add(item);
     try {
-      return JsonPlace.put(before, false, list.at(), JsonPlace.canonical(all));
+      return JsonPlace.put(before, true, list.at(), JsonPlace.canonical(all));
     } catch (JsonPlace.NoPlace e) {
       // what the game itself could not read is no document to keep
       return anew(list, all);

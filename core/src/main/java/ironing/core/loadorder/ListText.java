@@ -5,6 +5,7 @@ import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.PathCase;
 import ironing.core.text.DecodedText;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -74,15 +75,19 @@ public final class ListText {
    * @param before the file as the unmodded game has it; of a list inside of a document all else
    *     stays
    */
-  public static String write(
+  public static byte[] bytes(
       GameDefinition.ListFile list, LoadOrder order, Optional<byte[]> before) {
-    if (list.inside().isPresent())
-      return ListInDocument.write(
-          list, order, before.map(b -> DecodedText.of(b).text()).orElse(""));
-    return write(list, order);
+    Optional<DecodedText> was = before.filter(b -> list.inside().isPresent()).map(DecodedText::of);
+    String text =
+        list.inside().isPresent()
+            ? ListInDocument.write(list, order, was.map(DecodedText::text).orElse(""))
+            : lines(list, order);
+    // a name may have letters that the encoding of the file has not
+    return was.flatMap(w -> w.form().encode(text))
+        .orElseGet(() -> text.getBytes(StandardCharsets.UTF_8));
   }
 
-  private static String write(GameDefinition.ListFile list, LoadOrder order) {
+  private static String lines(GameDefinition.ListFile list, LoadOrder order) {
     StringBuilder out = new StringBuilder();
     for (Entry e : order.entries()) {
       if (e.own() && list.omitOwn()) continue;

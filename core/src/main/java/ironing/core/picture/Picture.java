@@ -201,7 +201,7 @@ public final class Picture {
       Headers headers,
       PluginPaths paths,
       IntUnaryOperator which) {
-    if (game.plugins().flatMap(GameDefinition.Plugins::documents).isPresent())
+    if (game.hasDocumentPlugins())
       return paths.inPlay(holdings, which).stream().parallel().map(f -> found(headers, f)).toList();
     return Arrays.stream(paths.plugins())
         .filter(p -> isLoose(holdings, which.applyAsInt(p)))

@@ -45,7 +45,9 @@ public final class PluginPaths {
     int[] byPath =
         Arrays.stream(plugins)
             .boxed()
-            .sorted(Comparator.comparing(holdings::path))
+            .sorted(
+                Comparator.comparing((Integer p) -> PluginFiles.sortedBy(holdings.path(p)))
+                    .thenComparing(holdings::path))
             .mapToInt(Integer::intValue)
             .toArray();
     return new PluginPaths(byPath, records(game, form.documents().orElseThrow(), holdings, byPath));

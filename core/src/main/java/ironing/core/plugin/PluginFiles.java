@@ -27,6 +27,14 @@ public record PluginFiles(String manifest, List<Part> parts) {
     return GamePath.folder(manifest);
   }
 
+  /**
+   * By what manifests are sorted so that each folder stands right before the folders below it:
+   * without the last slash, a/b would come before a of a/m.json, and a-b between a and a/b.
+   */
+  public static String sortedBy(String manifest) {
+    return GamePath.folder(manifest) + "/";
+  }
+
   /** The same for two that the game reads alike, wherever their files come from. */
   public String sha256() {
     StringBuilder all = new StringBuilder();

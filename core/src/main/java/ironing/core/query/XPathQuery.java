@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
@@ -191,7 +192,7 @@ public final class XPathQuery {
     int colon = name.indexOf(':');
     String uri = colon < 0 ? null : names.get(name.substring(0, colon));
     return name.substring(colon + 1).equals(n.getLocalName())
-        && java.util.Objects.equals(uri, n.getNamespaceURI());
+        && Objects.equals(uri, n.getNamespaceURI());
   }
 
   /** What a place says: the text of an attribute, or of an element with all in it. */

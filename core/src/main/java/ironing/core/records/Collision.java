@@ -151,7 +151,8 @@ public record Collision(
   /** Whether the plugins alone do not come to the outcome, so that a patch has to hold it. */
   public boolean wantsPatch(GameDefinition game) {
     Version last = versions.get(versions.size() - 1);
-    return combination.settled()
+    return game.canPatch(typeName)
+        && combination.settled()
         && !new Combiner(game.pathCase()).same(type, last.fields(), combination.outcome());
   }
 }

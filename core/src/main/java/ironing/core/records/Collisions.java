@@ -157,7 +157,7 @@ public final class Collisions {
    * while it waits for the user.
    */
   public boolean wantsPatch(int i) {
-    return wanting[i];
+    return wanting[i] && game.canPatch(index.type(records[i]));
   }
 
   /** The place of a record among these, or -1. */

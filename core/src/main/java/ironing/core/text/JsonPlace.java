@@ -14,7 +14,6 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -158,14 +157,5 @@ public final class JsonPlace {
 
   public static String quoted(String text) {
     return "\"" + new String(JsonStringEncoder.getInstance().quoteAsString(text)) + "\"";
-  }
-
-  /** The whole number at a place; empty where there is none. */
-  public static Optional<Long> number(JsonNode root, List<String> names) {
-    JsonNode at = root;
-    for (String n : names) at = at.path(n);
-    return at.isIntegralNumber() && at.canConvertToLong()
-        ? Optional.of(at.longValue())
-        : Optional.empty();
   }
 }

@@ -155,6 +155,7 @@ class DocumentWriterTest {
         <rules>
           <rule name="ring" at="6" loud="yes"><times>3</times>
             <who age="70"><name>Ann</name></who><bells><bell>c</bell><bell tone="x">e</bell></bells></rule>
+          <rule name="list"><step>1</step><step>2</step></rule>
           <rule name="bare"/>
           <rule name="whole">Ring <b at="1&quot;">twice</b> &amp; stop</rule>
         </rules>

@@ -60,7 +60,9 @@ class ListInDocumentTest {
   }
 
   private static String write(ListFile list, LoadOrder order, String before) {
-    return ListText.write(list, order, Optional.of(before.getBytes(StandardCharsets.UTF_8)));
+    return new String(
+        ListText.bytes(list, order, Optional.of(before.getBytes(StandardCharsets.UTF_8))),
+        StandardCharsets.UTF_8);
   }
 
   private static ListText.Told read(ListFile list, String text) {
@@ -108,6 +110,16 @@ class ListInDocumentTest {
     ListFile json = list("{ file: c.json, as: json, at: \"$.a.order\" }");
     assertThat(read(json, "{\"a\":{\"order\":[\"x\",\"x\",7]}}").remarks()).hasSize(2);
     assertThat(write(json, order("a"), "[1]")).isEqualTo("{\"a\":{\"order\":[\"a\"]}}\n");
+  }
+
+  @Test
+  void comments_a_byte_order_mark_and_the_encoding_stay() {
+    ListFile json = list("{ file: c.json, as: json, at: \"$.order\" }");
+    assertThat(write(json, order("a"), "\uFEFF{ // mine\r\n  \"v\": 7, \"order\": [], }\r\n"))
+        .isEqualTo("\uFEFF{ // mine\r\n  \"v\": 7, \"order\": [\"a\"], }\r\n");
+    byte[] utf16 = "\uFEFF{\"order\":[]}".getBytes(StandardCharsets.UTF_16LE);
+    assertThat(ListText.bytes(json, order("ä"), Optional.of(utf16)))
+        .isEqualTo("\uFEFF{\"order\":[\"ä\"]}".getBytes(StandardCharsets.UTF_16LE));
   }
 
   /** What is written is read back, in every form. */

@@ -116,12 +116,18 @@ class LoadOrderTest {
             .wish("B.plug", false)
             .wish("A.plug", true);
     GameDefinition.ListFile list = TestWorld.GAME.plugins().get().list().get();
-    assertThat(ListText.write(list, w.picture().loadOrder(), Optional.empty()))
+    assertThat(
+            new String(
+                ListText.bytes(list, w.picture().loadOrder(), Optional.empty()),
+                StandardCharsets.UTF_8))
         .isEqualTo("skip B.plug\nuse A.plug\n");
     GameDefinition.ListFile other =
         new GameDefinition.ListFile(
             "x", "*{name}", Optional.empty(), false, "\r\n", Optional.empty());
-    assertThat(ListText.write(other, w.picture().loadOrder(), Optional.empty()))
+    assertThat(
+            new String(
+                ListText.bytes(other, w.picture().loadOrder(), Optional.empty()),
+                StandardCharsets.UTF_8))
         .isEqualTo("*Base.plug\r\n*A.plug\r\n");
   }
 
@@ -145,7 +151,8 @@ class LoadOrderTest {
             .picture()
             .loadOrder();
     byte[] utf16 =
-        ("\uFEFF" + ListText.write(list, order, Optional.empty()))
+        ("\uFEFF"
+                + new String(ListText.bytes(list, order, Optional.empty()), StandardCharsets.UTF_8))
             .getBytes(StandardCharsets.UTF_16LE);
     assertThat(ListText.read(list, utf16).wishes()).isEqualTo(order.asWishes());
   }

@@ -81,7 +81,7 @@ class Patches {
     Map<Long, List<Integer>> byPatch = new HashMap<>();
     List<Integer> free = new ArrayList<>();
     for (int i = 0; i < all.size(); i++) {
-      if (!all.wantsPatch(i) || !canHold(open, all.record(i))) continue;
+      if (!all.wantsPatch(i)) continue;
       Optional<Taker> to = Optional.empty();
       if (!patches.isEmpty()) {
         String key = open.get(RECORDS).index().key(all.record(i)).toString();
@@ -92,11 +92,6 @@ class Patches {
       else free.add(i);
     }
     return new Shares(byPatch, free);
-  }
-
-  // what the game's definition only reads cannot be written into a patch
-  private static boolean canHold(OpenWorkspace open, int record) {
-    return open.game().canPatch(open.get(RECORDS).index().type(record));
   }
 
   /**

@@ -140,7 +140,7 @@ class OpenWorkspaceStore {
     boolean grown = same != null && holdings.isFrom(same.open().picture().holdings());
     PluginPaths plugins =
         grown ? same.open().picture().pluginPathsOf(holdings) : PluginPaths.of(game, holdings);
-    boolean text = game.plugins().flatMap(GameDefinition.Plugins::documents).isPresent();
+    boolean text = game.hasDocumentPlugins();
     Map<Long, Mod> mods =
         mods(cards.join(), files, text ? Map.of() : pluginNames(holdings, plugins));
     if (text)
