@@ -13,6 +13,7 @@ import ironing.core.library.ContentLayout.Outcome;
 import ironing.core.library.ContentLayout.Placed;
 import ironing.core.library.Placing;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.path.GameRoots;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Plugin;
@@ -52,7 +53,7 @@ final class DemoLibrary {
             .value();
     HoldingsBuilder b = new HoldingsBuilder(game.pathCase());
     int source = b.source(Holdings.GAME, Optional.empty());
-    List<GameFolder.Seen> seen = GameFolder.scan(folder, n -> {});
+    List<GameFolder.Seen> seen = GameFolder.scan(GameRoots.of(folder), n -> {});
     for (GameFolder.Seen s : seen) b.file(source, s.path(), s.sizeBytes(), s.sha256());
     for (GameFolder.Seen s : seen)
       if (game.isPack(s.path())) packs(b, Holdings.GAME, s.path(), folder.resolve(s.path()));
@@ -99,7 +100,7 @@ final class DemoLibrary {
   Path content(long mod, String path) {
     if (mod != Holdings.GAME)
       return library.resolve("content").resolve(Long.toString(mod)).resolve(path);
-    Path kept = Deployer.keptOriginal(folder, path);
+    Path kept = Deployer.keptOriginal(GameRoots.of(folder), path);
     return Files.exists(kept) ? kept : folder.resolve(path);
   }
 

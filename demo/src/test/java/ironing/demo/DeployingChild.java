@@ -4,6 +4,7 @@ import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
 import ironing.core.layers.Holdings;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.FaultyDisk;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -54,7 +55,7 @@ public final class DeployingChild {
 
   private static Path located(Path game, Path content, long mod, String path) {
     if (mod != Holdings.GAME) return content.resolve(Long.toString(mod)).resolve(path);
-    Path kept = Deployer.keptOriginal(game, path);
+    Path kept = Deployer.keptOriginal(GameRoots.of(game), path);
     return Files.exists(kept) ? kept : game.resolve(path);
   }
 

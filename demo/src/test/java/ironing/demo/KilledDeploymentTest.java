@@ -11,6 +11,7 @@ import ironing.core.deploy.RealDisk;
 import ironing.core.deploy.WantedFiles;
 import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrder;
+import ironing.core.path.GameRoots;
 import ironing.core.picture.Picture;
 import ironing.core.testkit.FaultyDisk;
 import java.io.BufferedReader;
@@ -115,7 +116,7 @@ class KilledDeploymentTest {
   }
 
   private static Path ofGame(Path game, String path) {
-    Path kept = Deployer.keptOriginal(game, path);
+    Path kept = Deployer.keptOriginal(GameRoots.of(game), path);
     return Files.exists(kept) ? kept : game.resolve(path);
   }
 

@@ -4,6 +4,7 @@ import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Look;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -23,12 +24,15 @@ public final class BeforeTrials {
   private static final String KEPT = Deployer.HOME + "/before-trials";
   // half of it may be there after a crash: nobody reads it
   private static final String ON_ITS_WAY = Deployer.HOME + "/before-trials-new";
+  private static final String BACK = "/before-trials-back";
   private final Disk disk;
+  private final GameRoots roots;
   private final Path folder;
 
-  public BeforeTrials(Disk disk, Path folder) {
+  public BeforeTrials(Disk disk, GameRoots roots) {
     this.disk = disk;
-    this.folder = folder;
+    this.roots = roots;
+    this.folder = roots.folder();
   }
 
   /**
@@ -47,14 +51,14 @@ public final class BeforeTrials {
           continue;
         Path to = place(ON_ITS_WAY, i.mod(), i.path());
         disk.createBelow(folder, to.getParent());
-        disk.copy(GamePath.resolve(folder, i.path()), to);
+        disk.copy(roots.at(i.path()), to);
       }
       if (!disk.exists(folder.resolve(ON_ITS_WAY))) return;
       disk.flushTree(folder.resolve(ON_ITS_WAY));
       disk.move(folder.resolve(ON_ITS_WAY), folder.resolve(KEPT));
       disk.flushFolder(folder.resolve(Deployer.HOME));
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -74,7 +78,7 @@ public final class BeforeTrials {
     try {
       return disk.exists(kept) ? Optional.of(disk.read(kept)) : Optional.empty();
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -93,17 +97,33 @@ public final class BeforeTrials {
       for (LaidOut.Item i : laidOut.files().values()) {
         Path file = place(KEPT, i.mod(), i.path());
         if (!game.isWritable(i.path()) || !disk.exists(file)) continue;
-        Path to = GamePath.resolve(folder, i.path());
+        Path to = roots.at(i.path());
         // a link in the place of its folder is somebody else's
-        if (!disk.isInside(folder, to.getParent())) continue;
-        disk.move(file, to);
+        if (!disk.exists(to.getParent()) || !disk.isInside(roots.root(i.path()), to.getParent()))
+          continue;
+        giveBack(file, i.path());
         changed.add(to.getParent());
       }
       for (Path c : changed) disk.flushFolder(c);
       setAside(at);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
+  }
+
+  // a place may lie on another drive, from which nothing can be renamed to it
+  private void giveBack(Path file, String path) throws IOException {
+    if (roots.top(path).isEmpty()) {
+      disk.move(file, roots.at(path));
+      return;
+    }
+    String home = roots.home(path);
+    Path near = roots.at(home + BACK);
+    disk.createBelow(roots.root(path), roots.at(home));
+    disk.copy(file, near);
+    disk.flushTree(roots.at(home));
+    disk.move(near, roots.at(path));
+    disk.deleteIfThere(file);
   }
 
   /** Clears what is kept: folders that are empty go, files are set aside. */
@@ -116,7 +136,7 @@ public final class BeforeTrials {
       }
       Path inMod = kept.relativize(left);
       String path = inMod.subpath(1, inMod.getNameCount()).toString().replace('\\', '/');
-      Path aside = GamePath.resolve(folder, Staging.freeAside(disk, folder, at, path));
+      Path aside = roots.at(Staging.freeAside(disk, roots, Deployer.CHANGED, at, path));
       disk.createBelow(folder, aside.getParent());
       disk.move(left, aside);
       disk.flushFolder(aside.getParent());

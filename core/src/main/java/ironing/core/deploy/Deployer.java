@@ -4,13 +4,16 @@ import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.FolderLook.Depth;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableSet;
@@ -21,7 +24,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.IntConsumer;
 
 /**
- * Applies plans to one game folder.
+ * Applies plans to one game folder and the places beside it.
  *
  * <p>Idea: first all that takes nothing away ({@link Staging}): files are linked where nothing is,
  * and what else is new is staged inside the folder; flushed. Then what is left is written as a
@@ -31,6 +34,10 @@ import java.util.function.IntConsumer;
  * again; a crash after it is finished by {@link #recover}. When the disk refuses one of the
  * renames, those already done are taken back.
  *
+ * <p>Over several places it is one change: journal and notes lie in the game’s folder, and what is
+ * staged or kept for a place lies in that place, so that every rename stays on one drive. Where a
+ * place is gone that a change was cut short in, nothing goes on before it is there again.
+ *
  * <p>Cost: a link or two renames a file, on all processors; one flush of the file system where more
  * than {@value #SINGLY} folders were touched.
  *
@@ -38,34 +45,35 @@ import java.util.function.IntConsumer;
  * be asked for by any.
  */
 public final class Deployer {
-  public static final String HOME = ".ironing";
+  public static final String HOME = GameRoots.HOME;
   static final String LAID_OUT = HOME + "/laid-out.json";
   static final String SUMS = HOME + "/SHA256SUMS";
   static final String JOURNAL = HOME + "/journal";
-  static final String STAGING = HOME + "/staging";
-  static final String KEPT = HOME + "/kept";
+  private static final String STAGED = "/staging", KEPT = "/kept", ASIDE = "/changed";
+  static final String STAGING = HOME + STAGED;
 
   /** Where files go that somebody changed after they were deployed. */
-  public static final String CHANGED = HOME + "/changed";
+  public static final String CHANGED = HOME + ASIDE;
 
   private static final int SINGLY = 64;
   private final Disk disk;
-  private final Path folder;
+  private final GameRoots roots;
   private final Optional<String> owner;
   private final Notes notes;
 
+  /** For a game all of which lies in its folder. */
   public Deployer(Disk disk, Path folder) {
-    this(disk, folder, Optional.empty());
+    this(disk, GameRoots.of(folder), Optional.empty());
   }
 
   /**
    * @param owner the workspace that deploys, for the note
    */
-  public Deployer(Disk disk, Path folder, Optional<String> owner) {
+  public Deployer(Disk disk, GameRoots roots, Optional<String> owner) {
     this.disk = disk;
     this.owner = owner;
-    this.folder = folder.toAbsolutePath().normalize();
-    this.notes = new Notes(disk, this.folder);
+    this.roots = roots;
+    this.notes = new Notes(disk, roots.folder());
   }
 
   /** What recovery had to do. */
@@ -77,8 +85,23 @@ public final class Deployer {
   }
 
   /** Where an original lies while a file of a mod stands in its place. */
-  public static Path keptOriginal(Path gameFolder, String path) {
-    return GamePath.resolve(gameFolder, KEPT + "/" + path);
+  public static Path keptOriginal(GameRoots roots, String path) {
+    return roots.at(kept(roots, path));
+  }
+
+  /** The same as a game path. */
+  static String kept(GameRoots roots, String path) {
+    return roots.home(path) + KEPT + "/" + roots.below(path);
+  }
+
+  /** Where what is staged for a path lies, as a game path. */
+  static String staging(GameRoots roots, String path) {
+    return roots.home(path) + STAGED;
+  }
+
+  /** The folder of what is set aside of a path’s top, as a game path. */
+  public static String changed(GameRoots roots, String path) {
+    return roots.home(path) + ASIDE;
   }
 
   /** What is deployed now; nothing when the folder has never been deployed to. */
@@ -86,23 +109,23 @@ public final class Deployer {
     try {
       return notes.note();
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
   /** A look for {@link DeployPlan#make} that knows files again by size, time and inode. */
   public DeployPlan.Look look() {
-    return new FolderLook(folder, Depth.QUICK);
+    return new FolderLook(roots, Depth.QUICK);
   }
 
   /** A look that reads every file that is laid out. */
   public DeployPlan.Look thorough() {
-    return new FolderLook(folder, Depth.THOROUGH);
+    return new FolderLook(roots, Depth.THOROUGH);
   }
 
   /** A look that believes the note: what is laid out is there. */
   public DeployPlan.Look trusting() {
-    return new FolderLook(folder, Depth.TRUSTING);
+    return new FolderLook(roots, Depth.TRUSTING);
   }
 
   /**
@@ -118,16 +141,17 @@ public final class Deployer {
   public LaidOut apply(DeployPlan plan, Locator locator, IntConsumer progress) {
     recover();
     if (plan.isEmpty() && plan.after().profile().equals(laidOut().profile())) return laidOut();
+    Neighbours.requireNone(roots, plan);
     try {
       DeployPlan owned = new DeployPlan(plan.steps(), plan.after().by(owner));
-      Staging.Staged staged = Staging.stage(disk, folder, notes, owned, locator, progress);
+      Staging.Staged staged = Staging.stage(disk, roots, notes, owned, locator, progress);
       flushEach(withParents(staged.added()));
       Journal journal = staged.journal();
       // From here on the change is decided: a crash is finished, not undone.
       disk.write(at(JOURNAL + ".new"), journal.toBytes());
       disk.move(at(JOURNAL + ".new"), at(JOURNAL));
       disk.flushFolder(at(HOME));
-      disk.flushFolder(folder);
+      disk.flushFolder(roots.folder());
       try {
         perform(journal, true);
       } catch (IOException refused) {
@@ -137,7 +161,7 @@ public final class Deployer {
       finish(journal, staged.after(), notes.stagedChange());
       return laidOut();
     } catch (IOException e) {
-      IroningException told = DiskTrouble.of(folder, e);
+      IroningException told = DiskTrouble.of(roots, e);
       clearAfter(told);
       throw told;
     } catch (RuntimeException stopped) {
@@ -161,9 +185,9 @@ public final class Deployer {
       for (String path : paths) {
         Path place = at(path);
         if (laid.files().containsKey(path) || !disk.exists(place)) continue;
-        String aside = Staging.freeAside(disk, folder, at, path);
-        disk.createBelow(folder, at(GamePath.folder(aside)));
-        if (!disk.isInside(folder, at(GamePath.folder(aside))))
+        String aside = Staging.freeAside(disk, roots, at, path);
+        disk.createBelow(roots.root(aside), at(GamePath.folder(aside)));
+        if (!disk.isInside(roots.root(aside), at(GamePath.folder(aside))))
           throw DiskTrouble.leadsOutside(place);
         disk.move(place, at(aside));
         disk.flushFolder(at(GamePath.folder(aside)));
@@ -172,7 +196,7 @@ public final class Deployer {
       }
       return n;
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -195,7 +219,7 @@ public final class Deployer {
       }
       flushEach(folders);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -220,6 +244,7 @@ public final class Deployer {
         return Recovered.NOTHING;
       }
       Journal journal = Journal.parse(disk.read(at(JOURNAL)));
+      requireAll(touched(journal));
       try {
         perform(journal, false);
       } catch (IOException refused) {
@@ -232,7 +257,7 @@ public final class Deployer {
       finish(journal, staged.isPresent() ? staged.get() : notes.note(), Optional.empty());
       return Recovered.FINISHED;
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -240,7 +265,7 @@ public final class Deployer {
    * @param first whether none of it can have been done yet
    */
   private void perform(Journal journal, boolean first) throws IOException {
-    for (String f : journal.folders()) disk.createBelow(folder, at(f));
+    for (String f : journal.folders()) disk.createBelow(roots.root(f), at(f));
     // what goes aside makes room for what comes in
     for (Journal.Kind kind : Journal.Kind.values())
       InParallel.each(
@@ -248,13 +273,23 @@ public final class Deployer {
           m -> {
             if (first || !isDone(m)) disk.move(at(m.from()), at(m.to()));
           });
-    flushEach(touched(journal));
+    // what went aside is sure to be there before what came in its place is
+    Set<String> folders = new LinkedHashSet<>();
+    for (String f : touched(journal).descendingSet()) if (isOurs(f)) folders.add(f);
+    folders.addAll(touched(journal));
+    flushEach(folders);
+  }
+
+  private boolean isOurs(String folder) {
+    return GamePath.isBelow(folder + "/", roots.home(folder));
   }
 
   /** Flushes folders one by one, or, where there are many, all at one stroke. */
   private void flushEach(Set<String> folders) throws IOException {
     if (folders.size() > SINGLY) {
-      disk.flushTree(folder);
+      Set<Path> drives = new TreeSet<>();
+      for (String f : folders) drives.add(roots.root(f));
+      for (Path d : drives) disk.flushTree(d);
       return;
     }
     for (String f : folders) disk.flushFolder(at(f));
@@ -286,7 +321,7 @@ public final class Deployer {
   }
 
   /** Every folder whose entries the change touches, and those above, which hold new folders. */
-  private static Set<String> touched(Journal journal) {
+  private static NavigableSet<String> touched(Journal journal) {
     Set<String> folders = new TreeSet<>();
     for (Journal.Move m : journal.moves()) {
       folders.add(GamePath.folder(m.from()));
@@ -313,7 +348,7 @@ public final class Deployer {
     LaidOut before = laidOut();
     Set<String> went = new HashSet<>(journal.leaving());
     FolderWalk strangers =
-        new FolderWalk(disk, folder, before.files()::containsKey, went::contains, true);
+        new FolderWalk(disk, roots, before.files()::containsKey, went::contains, true);
     for (Journal.Move m : journal.moves()) {
       if (m.kind() != Journal.Kind.ASIDE || !went.contains(m.from())) continue;
       strangers.strangers(
@@ -321,8 +356,8 @@ public final class Deployer {
           m.from(),
           (place, lies, isFolder) -> {
             if (isFolder) return;
-            String aside = Staging.freeAside(disk, folder, before.at(), place);
-            disk.createBelow(folder, at(GamePath.folder(aside)));
+            String aside = Staging.freeAside(disk, roots, before.at(), place);
+            disk.createBelow(roots.root(aside), at(GamePath.folder(aside)));
             disk.move(lies, at(aside));
             disk.flushFolder(at(GamePath.folder(aside)));
           });
@@ -356,7 +391,8 @@ public final class Deployer {
   }
 
   private boolean removeLitter() throws IOException {
-    boolean any = disk.exists(at(STAGING)) || disk.exists(at(JOURNAL + ".new"));
+    boolean any = disk.exists(at(JOURNAL + ".new"));
+    for (String top : roots.tops()) any |= disk.exists(at(staging(roots, top)));
     if (!any) return false;
     disk.deleteIfThere(at(JOURNAL + ".new"));
     takeOutAdded();
@@ -381,6 +417,10 @@ public final class Deployer {
             .filter(i -> i.how() == LaidOut.How.LINK && !before.files().containsKey(i.path()))
             .toList();
     Set<String> folders = ConcurrentHashMap.newKeySet();
+    Set<String> made = new TreeSet<>(staged.folders());
+    made.removeAll(before.folders());
+    requireAll(added.stream().map(LaidOut.Item::path).toList());
+    requireAll(made);
     InParallel.each(
         added,
         i -> {
@@ -388,8 +428,6 @@ public final class Deployer {
           disk.deleteIfThere(at(i.path()));
           folders.add(GamePath.folder(i.path()));
         });
-    Set<String> made = new TreeSet<>(staged.folders());
-    made.removeAll(before.folders());
     for (String f : new TreeSet<>(made).descendingSet()) disk.deleteFolderIfEmpty(at(f));
     flushEach(withParents(folders));
   }
@@ -402,18 +440,39 @@ public final class Deployer {
   }
 
   private void removeStaging() throws IOException {
-    disk.removeTree(at(STAGING));
+    // that of the game goes last: it tells what else there is
+    for (String top : lastFirst()) disk.removeTree(at(staging(roots, top)));
+  }
+
+  private List<String> lastFirst() {
+    return roots.tops().stream().sorted(Comparator.reverseOrder()).toList();
+  }
+
+  private void requireAll(Collection<String> paths) {
+    paths.stream().map(roots::top).distinct().forEach(roots::require);
   }
 
   private void removeEmptyHome() throws IOException {
-    for (Path p : disk.below(at(KEPT))) if (Files.isDirectory(p)) disk.deleteFolderIfEmpty(p);
-    if (disk.exists(at(HOME)) && !disk.exists(at(JOURNAL))) {
-      disk.deleteFolderIfEmpty(at(HOME));
-      disk.flushFolder(folder);
+    boolean cutShort = disk.exists(at(JOURNAL));
+    for (String top : lastFirst()) {
+      String home = roots.home(top);
+      for (Path p : disk.below(at(home + KEPT)))
+        if (Files.isDirectory(p)) disk.deleteFolderIfEmpty(p);
+      if (cutShort || !disk.exists(at(home))) continue;
+      if (isDeployedTo(top)) continue;
+      new Markers(disk, roots).removeLast(top);
+      disk.deleteFolderIfEmpty(at(home));
+      if (!top.isEmpty()) disk.deleteFolderIfEmpty(at(GamePath.folder(home)));
+      disk.flushFolder(at(top));
     }
   }
 
-  private Path at(String relative) {
-    return relative.isEmpty() ? folder : GamePath.resolve(folder, relative);
+  private boolean isDeployedTo(String top) {
+    return !top.isEmpty()
+        && laidOut().files().keySet().stream().anyMatch(p -> roots.top(p).equals(top));
+  }
+
+  private Path at(String path) {
+    return roots.at(path);
   }
 }

@@ -1,6 +1,7 @@
 package ironing.core.deploy;
 
 import ironing.core.IroningException;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileAlreadyExistsException;
@@ -44,6 +45,16 @@ public final class DiskTrouble {
     } catch (IOException untold) {
       return false;
     }
+  }
+
+  /** What to tell of a failure in a game folder, or in a place beside it. */
+  public static IroningException of(GameRoots roots, IOException e) {
+    String file = e instanceof FileSystemException f ? f.getFile() : null;
+    if (file != null) {
+      Path at = Path.of(file);
+      for (Path place : roots.places().values()) if (at.startsWith(place)) return of(place, e);
+    }
+    return of(roots.folder(), e);
   }
 
   /** What to tell of a failure in a game folder. */

@@ -102,9 +102,7 @@ public final class FolderDistance {
     String path = holdings.path(p);
     boolean linked = laid[p] != null && laid[p].how() == LaidOut.How.LINK;
     written.set(
-        p,
-        PathPattern.anyMatches(byTools, path)
-            || (ofGame[p] >= 0 || linked) && game.isWritable(path));
+        p, game.anyMatches(byTools, path) || (ofGame[p] >= 0 || linked) && game.isWritable(path));
     isProtected.set(p, game.isProtected(path));
   }
 

@@ -3,6 +3,7 @@ package ironing.core.deploy;
 import ironing.core.archive.ContentHash;
 import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
@@ -18,7 +19,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * Looks at a real folder for a plan.
+ * Looks at a real game folder, and the places beside it, for a plan.
  *
  * <p>One is for one plan: what a folder holds is asked for once.
  *
@@ -39,13 +40,13 @@ public final class FolderLook implements DeployPlan.Look {
     THOROUGH
   }
 
-  private final Path folder;
+  private final GameRoots roots;
   private final Depth depth;
   private final Map<String, Optional<Set<String>>> held = new ConcurrentHashMap<>();
 
-  /** Looks into this folder, believing what was noted as far as the depth says. */
-  public FolderLook(Path folder, Depth depth) {
-    this.folder = folder;
+  /** Looks into these folders, believing what was noted as far as the depth says. */
+  public FolderLook(GameRoots roots, Depth depth) {
+    this.roots = roots;
     this.depth = depth;
   }
 
@@ -53,7 +54,7 @@ public final class FolderLook implements DeployPlan.Look {
   public Found at(String path, Optional<LaidOut.Item> item) {
     if (depth == Depth.TRUSTING && item.isPresent()) return Found.AS_LAID_OUT;
     if (item.isEmpty() && isGone(path)) return Found.ABSENT;
-    Path place = GamePath.resolve(folder, path);
+    Path place = roots.at(path);
     try {
       BasicFileAttributes a =
           Files.readAttributes(place, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
@@ -68,7 +69,7 @@ public final class FolderLook implements DeployPlan.Look {
     } catch (IOException e) {
       // a file where a folder of the path should be
       if (!Files.exists(place, LinkOption.NOFOLLOW_LINKS)) return Found.ABSENT;
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -81,7 +82,7 @@ public final class FolderLook implements DeployPlan.Look {
 
   /** What a folder holds; empty where that cannot be told. */
   private Optional<Set<String>> names(String of) {
-    Path place = of.isEmpty() ? folder : GamePath.resolve(folder, of);
+    Path place = roots.at(of);
     try (DirectoryStream<Path> all = Files.newDirectoryStream(place)) {
       Set<String> names = new HashSet<>();
       for (Path p : all) names.add(p.getFileName().toString());
@@ -95,13 +96,13 @@ public final class FolderLook implements DeployPlan.Look {
 
   @Override
   public String sha256(String path) {
-    Path place = GamePath.resolve(folder, path);
+    Path place = roots.at(path);
     if (Files.isDirectory(place, LinkOption.NOFOLLOW_LINKS))
       throw DiskTrouble.folderInTheWay(place);
     try {
       return ContentHash.of(place);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 }

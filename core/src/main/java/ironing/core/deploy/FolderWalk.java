@@ -1,6 +1,6 @@
 package ironing.core.deploy;
 
-import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -16,7 +16,7 @@ import java.util.function.Predicate;
  */
 final class FolderWalk {
   private final Disk disk;
-  private final Path root;
+  private final GameRoots roots;
   private final Predicate<String> isFile;
   private final Predicate<String> isFolder;
   private final boolean sure;
@@ -27,10 +27,14 @@ final class FolderWalk {
    * @param sure whether each known file is asked for whether it is a folder by now
    */
   FolderWalk(
-      Disk disk, Path root, Predicate<String> isFile, Predicate<String> isFolder, boolean sure) {
+      Disk disk,
+      GameRoots roots,
+      Predicate<String> isFile,
+      Predicate<String> isFolder,
+      boolean sure) {
     this.sure = sure;
     this.disk = disk;
-    this.root = root;
+    this.roots = roots;
     this.isFile = isFile;
     this.isFolder = isFolder;
   }
@@ -46,11 +50,11 @@ final class FolderWalk {
   /**
    * Tells each stranger below a folder, and what lies in strange folders one by one.
    *
-   * @param lies the folder, from the root
+   * @param lies the folder, as a game path
    * @param told what it is called in what is told; a file in its place is a stranger
    */
   void strangers(String lies, String told, Stranger stranger) throws IOException {
-    strangers(GamePath.resolve(root, lies), told, stranger);
+    strangers(roots.at(lies), told, stranger);
   }
 
   // the names of strangers may be none that a game path can have

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.path.PatternWalk;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -21,8 +22,9 @@ import java.util.TreeSet;
 
 /**
  * Lets each profile have saves of its own, where a game's definition says so: those of one profile
- * lie in the game folder, those of the others in {@code .ironing/saves/}, each profile's in a
- * folder of its own. A save is never copied over another and never removed.
+ * lie in the game folder and the places beside it, those of the others in {@code saves} of what
+ * Ironing keeps there, each profile's in a folder of its own. A save is never copied over another
+ * and never removed.
  *
  * <p>Idea: a mark tells whose saves lie in the folder. To change them it says first that all that
  * lies there is on its way out, and once it is out that the others are on their way in. Each half
@@ -37,17 +39,18 @@ public final class ProfileSaves {
   static final String MARK = HOME + "/whose.json";
 
   /** Copies on their way; not the staging of a deployment, which may hold what it moved aside. */
-  static final String COMING = HOME + "/coming";
+  private static final String COMING = "coming";
 
   static final String FORMAT = "ironing/saves@1";
+  private static final String SAVES = "/saves";
   private static final ObjectMapper JSON = new ObjectMapper();
   private final Disk disk;
-  private final Path folder;
+  private final GameRoots roots;
   private final GameDefinition game;
 
-  public ProfileSaves(Disk disk, Path gameFolder, GameDefinition game) {
+  public ProfileSaves(Disk disk, GameRoots roots, GameDefinition game) {
     this.disk = disk;
-    this.folder = gameFolder.toAbsolutePath().normalize();
+    this.roots = roots;
     this.game = game;
   }
 
@@ -72,7 +75,7 @@ public final class ProfileSaves {
     try {
       return mark().map(m -> m.half == Half.OUT ? m.whose : m.next);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -85,10 +88,14 @@ public final class ProfileSaves {
   public List<Save> of(String key, String first) {
     try {
       boolean here = whose().orElse(first).equals(key);
-      Path root = here ? folder : at(HOME + "/" + key);
-      return paths(root).stream().map(p -> new Save(p, GamePath.resolve(root, p))).toList();
+      List<Save> all = new ArrayList<>();
+      for (String top : roots.tops()) {
+        Path root = here ? at(top) : kept(top, key);
+        for (String p : paths(top, root)) all.add(new Save(p, roots.under(root, p)));
+      }
+      return List.copyOf(all);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -124,7 +131,7 @@ public final class ProfileSaves {
         throw refused;
       }
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -134,7 +141,7 @@ public final class ProfileSaves {
       Optional<Mark> mark = mark();
       if (mark.isPresent() && mark.get().half != Half.DONE) finish(mark.get(), now);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -147,40 +154,47 @@ public final class ProfileSaves {
    */
   public int copy(String from, String to, String first) {
     try {
+      roots.requirePlaces();
       boolean here = whose().orElse(first).equals(to);
-      Path root = here ? folder : at(HOME + "/" + to);
-      return copy(of(from, first), root);
+      Map<String, List<Save>> byTop = new TreeMap<>();
+      for (Save s : of(from, first))
+        byTop.computeIfAbsent(roots.top(s.path()), t -> new ArrayList<>()).add(s);
+      int n = 0;
+      for (Map.Entry<String, List<Save>> e : byTop.entrySet())
+        n += copy(e.getKey(), e.getValue(), here ? at(e.getKey()) : kept(e.getKey(), to));
+      return n;
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
-  private int copy(List<Save> saves, Path root) throws IOException {
+  private int copy(String top, List<Save> saves, Path root) throws IOException {
     Map<Path, Path> copies = new TreeMap<>();
+    Path coming = kept(top, COMING);
     // a save is there as a whole or not at all
-    makeInside(at(COMING));
-    disk.removeTree(at(COMING));
-    disk.createBelow(folder, at(COMING));
+    makeInside(top, coming);
+    disk.removeTree(coming);
+    disk.createBelow(at(top), coming);
     try {
       for (Save s : saves) {
-        Path target = GamePath.resolve(root, s.path());
+        Path target = roots.under(root, s.path());
         if (disk.exists(target)) continue;
-        Path copy = at(COMING + "/" + copies.size());
+        Path copy = coming.resolve(Integer.toString(copies.size()));
         disk.copy(s.lies(), copy);
         // by its time it is known of which day it is, and which run has written it
         Files.setLastModifiedTime(copy, Files.getLastModifiedTime(s.lies()));
         copies.put(target, copy);
       }
-      disk.flushTree(at(COMING));
+      disk.flushTree(coming);
       Set<Path> folders = new TreeSet<>();
       for (Map.Entry<Path, Path> c : copies.entrySet()) {
-        makeInside(c.getKey().getParent());
+        makeInside(top, c.getKey().getParent());
         disk.move(c.getValue(), c.getKey());
         folders.add(c.getKey().getParent());
       }
-      for (Path f : folders) flushUp(f);
+      for (Path f : folders) flushUp(top, f);
     } finally {
-      disk.removeTree(at(COMING));
+      disk.removeTree(coming);
     }
     return copies.size();
   }
@@ -205,54 +219,65 @@ public final class ProfileSaves {
     // behind a link that was planted since there may be some that are still to go out
     requireInside();
     if (mark.half == Half.OUT) {
-      move(folder, at(HOME + "/" + mark.whose), now);
+      for (String top : roots.tops()) move(top, at(top), kept(top, mark.whose), now);
       write(new Mark(mark.whose, mark.next, Half.IN));
     }
-    move(at(HOME + "/" + mark.next), folder, now);
+    for (String top : roots.tops()) move(top, kept(top, mark.next), at(top), now);
     write(new Mark(mark.next, mark.next, Half.DONE));
-    for (Path p : disk.below(at(HOME + "/" + mark.next)))
-      if (Files.isDirectory(p)) disk.deleteFolderIfEmpty(p);
+    for (String top : roots.tops()) {
+      for (Path p : disk.below(kept(top, mark.next)))
+        if (Files.isDirectory(p)) disk.deleteFolderIfEmpty(p);
+      if (top.isEmpty()) continue;
+      // of a place nothing of ours stays that is empty
+      String home = roots.home(top);
+      disk.deleteFolderIfEmpty(at(home + SAVES));
+      disk.deleteFolderIfEmpty(at(home));
+      disk.deleteFolderIfEmpty(at(GamePath.folder(home)));
+    }
   }
 
-  private void move(Path from, Path to, String now) throws IOException {
+  private void move(String top, Path from, Path to, String now) throws IOException {
     Set<Path> touched = new TreeSet<>();
     // those that take in are flushed first: a save is in one of the two at any time
     Set<Path> left = new TreeSet<>();
-    for (String path : paths(from)) {
-      Path source = GamePath.resolve(from, path), target = GamePath.resolve(to, path);
+    for (String path : paths(top, from)) {
+      Path source = roots.under(from, path), target = roots.under(to, path);
       // somebody put one there by hand: it is set aside, as what is changed in the folder is
       if (disk.exists(target)) {
-        Path aside = at(Staging.freeAside(disk, folder, now, path));
-        makeInside(aside.getParent());
+        Path aside = at(Staging.freeAside(disk, roots, now, path));
+        makeInside(top, aside.getParent());
         disk.move(target, aside);
         disk.flushFolder(aside.getParent());
       }
-      makeInside(target.getParent());
+      makeInside(top, target.getParent());
       disk.move(source, target);
       left.add(source.getParent());
       touched.add(target.getParent());
     }
-    for (Path f : touched) flushUp(f);
+    for (Path f : touched) flushUp(top, f);
     for (Path f : left) disk.flushFolder(f);
   }
 
   // nothing is made or moved through a link that somebody has planted meanwhile
-  private void makeInside(Path in) throws IOException {
+  private void makeInside(String top, Path in) throws IOException {
     Path there = in;
     while (!disk.exists(there)) there = there.getParent();
-    if (!disk.isInside(folder, there)) throw DiskTrouble.leadsOutside(there);
-    disk.createBelow(folder, in);
+    if (!disk.isInside(at(top), there)) throw DiskTrouble.leadsOutside(there);
+    disk.createBelow(at(top), in);
   }
 
   // a folder that was made is an entry of the one above
-  private void flushUp(Path from) throws IOException {
-    for (Path f = from; f.startsWith(folder); f = f.getParent()) disk.flushFolder(f);
+  private void flushUp(String top, Path from) throws IOException {
+    for (Path f = from; f.startsWith(at(top)); f = f.getParent()) disk.flushFolder(f);
   }
 
   private void requireInside() throws IOException {
-    for (String path : paths(folder)) {
-      Path in = GamePath.resolve(folder, path).getParent();
-      if (!disk.isInside(folder, in)) throw DiskTrouble.leadsOutside(in);
+    roots.requirePlaces();
+    for (String top : roots.tops()) {
+      for (String path : paths(top, at(top))) {
+        Path in = at(path).getParent();
+        if (!disk.isInside(at(top), in)) throw DiskTrouble.leadsOutside(in);
+      }
     }
     // a folder of saves that is a link is not gone into: what lies behind it would stay
     PatternWalk saves =
@@ -260,20 +285,22 @@ public final class ProfileSaves {
             game.perProfile().stream().filter(p -> game.isOwnSave(p.example())).toList(),
             game.pathCase());
     saves.files(
-        folder,
+        roots,
         (path, place, a) -> {
           if (a.isSymbolicLink()
               && saves.leads(path)
               && Files.isDirectory(place)
-              && !disk.isInside(folder, place)) throw DiskTrouble.leadsOutside(place);
+              && !disk.isInside(roots.root(path), place)) throw DiskTrouble.leadsOutside(place);
         });
   }
 
   /** The saves below a folder, in the order of their paths. */
-  private List<String> paths(Path root) throws IOException {
+  private List<String> paths(String top, Path root) throws IOException {
     Set<String> found = new TreeSet<>();
     new PatternWalk(game.perProfile(), game.pathCase())
         .files(
+            roots,
+            top,
             root,
             (path, place, a) -> {
               if (a.isRegularFile() && game.isOwnSave(path)) found.add(path);
@@ -314,15 +341,20 @@ public final class ProfileSaves {
     m.put("whose", mark.whose);
     m.put("next", mark.next);
     m.put("half", mark.half.name());
-    makeInside(at(HOME));
+    makeInside("", at(HOME));
     disk.write(at(MARK + ".new"), JSON.writeValueAsBytes(m));
     disk.move(at(MARK + ".new"), at(MARK));
     disk.flushFolder(at(HOME));
     disk.flushFolder(at(Deployer.HOME));
-    disk.flushFolder(folder);
+    disk.flushFolder(roots.folder());
   }
 
-  private Path at(String relative) {
-    return GamePath.resolve(folder, relative);
+  private Path at(String path) {
+    return roots.at(path);
+  }
+
+  /** Where the saves of a profile are kept that lie below a top. */
+  private Path kept(String top, String key) {
+    return at(roots.home(top) + SAVES + "/" + key);
   }
 }

@@ -9,6 +9,7 @@ import ironing.core.deploy.DeployPlan.Step;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.LaidOut.Stamp;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
@@ -41,7 +42,7 @@ import java.util.zip.ZipFile;
 final class Staging {
   private static final int TELL_EVERY = 256;
   private final Disk disk;
-  private final Path folder;
+  private final GameRoots roots;
   private final Notes notes;
   private final DeployPlan plan;
   private final Locator locator;
@@ -58,10 +59,15 @@ final class Staging {
   private boolean copied;
 
   private Staging(
-      Disk disk, Path folder, Notes notes, DeployPlan plan, Locator locator, IntConsumer progress) {
+      Disk disk,
+      GameRoots roots,
+      Notes notes,
+      DeployPlan plan,
+      Locator locator,
+      IntConsumer progress) {
     this.disk = disk;
     this.notes = notes;
-    this.folder = folder;
+    this.roots = roots;
     this.plan = plan;
     this.locator = locator;
     this.progress = progress;
@@ -81,9 +87,14 @@ final class Staging {
    * @throws IroningException when a place leads outside, or an original that must come back is gone
    */
   static Staged stage(
-      Disk disk, Path folder, Notes notes, DeployPlan plan, Locator locator, IntConsumer progress)
+      Disk disk,
+      GameRoots roots,
+      Notes notes,
+      DeployPlan plan,
+      Locator locator,
+      IntConsumer progress)
       throws IOException {
-    return new Staging(disk, folder, notes, plan, locator, progress).staged();
+    return new Staging(disk, roots, notes, plan, locator, progress).staged();
   }
 
   /**
@@ -95,10 +106,13 @@ final class Staging {
 
   private Staged staged() throws IOException {
     refuseLostOriginals();
-    disk.createBelow(folder, at(Deployer.STAGING));
-    if (!disk.isInside(folder, at(Deployer.STAGING))) {
-      throw DiskTrouble.leadsOutside(at(Deployer.HOME));
+    Set<String> stagings = stagings();
+    for (String staging : stagings) {
+      disk.createBelow(roots.root(staging), at(staging));
+      if (!disk.isInside(roots.root(staging), at(staging)))
+        throw DiskTrouble.leadsOutside(at(GamePath.folder(staging)));
     }
+    new Markers(disk, roots).write(stagings);
     List<Step> direct = new ArrayList<>();
     List<Integer> numbers = new ArrayList<>();
     int n = 0;
@@ -119,13 +133,33 @@ final class Staging {
     settleFolders();
     takeOutByFolder();
     LaidOut after = link(sources(direct, numbers));
-    if (copied) disk.flushTree(at(Deployer.STAGING));
+    if (copied) for (String staging : stagings) disk.flushTree(at(staging));
     if (direct.isEmpty() || !refused.isEmpty()) {
       after = after();
       notes.stage(after);
     }
-    disk.flushFolder(at(Deployer.STAGING));
+    for (String staging : stagings) flushUp(staging);
     return new Staged(journal(), after, added);
+  }
+
+  // the homes in places may be new; that of the game is flushed with the journal
+  private void flushUp(String staging) throws IOException {
+    disk.flushFolder(at(staging));
+    if (roots.top(staging).isEmpty()) return;
+    for (String f = GamePath.folder(staging); !f.isEmpty(); f = GamePath.folder(f))
+      disk.flushFolder(at(f));
+  }
+
+  /** The folders to stage in: the game’s, and that of each place in which something changes. */
+  private Set<String> stagings() {
+    Set<String> all = new TreeSet<>(Set.of(Deployer.STAGING));
+    for (Step s : plan.steps()) {
+      if (roots.places().isEmpty()) break;
+      String top = roots.top(s.path());
+      roots.require(top);
+      all.add(Deployer.staging(roots, top));
+    }
+    return all;
   }
 
   private static boolean leavesWithFolder(Step s) {
@@ -147,7 +181,7 @@ final class Staging {
       String top = e.getKey();
       for (String f = GamePath.folder(top); whole.contains(f); f = GamePath.folder(f)) top = f;
       if (!moved.add(top)) continue;
-      String aside = Deployer.STAGING + "/old-" + e.getValue();
+      String aside = Deployer.staging(roots, top) + "/old-" + e.getValue();
       if (disk.exists(at(top))) moves.add(new Journal.Move(Journal.Kind.ASIDE, top, aside));
       told();
     }
@@ -156,7 +190,7 @@ final class Staging {
   /** Folders that go and hold nothing but what goes too. */
   private Set<String> wholeFolders(Set<String> going) throws IOException {
     Set<String> whole = new HashSet<>(leaving);
-    FolderWalk strangers = new FolderWalk(disk, folder, going::contains, leaving::contains, false);
+    FolderWalk strangers = new FolderWalk(disk, roots, going::contains, leaving::contains, false);
     for (String top : leaving) {
       if (leaving.contains(GamePath.folder(top))) continue;
       strangers.strangers(
@@ -209,9 +243,9 @@ final class Staging {
     notes.stage(after);
     disk.flushFolder(at(Deployer.STAGING));
     disk.flushFolder(at(Deployer.HOME));
-    disk.flushFolder(folder);
+    disk.flushFolder(roots.folder());
     for (Direct d : direct) added.add(GamePath.folder(d.step.path()));
-    for (String f : added) disk.createBelow(folder, at(f));
+    for (String f : added) disk.createBelow(roots.root(f), at(f));
     InParallel.each(
         direct,
         d -> {
@@ -231,21 +265,22 @@ final class Staging {
       if (disk.exists(at(earlier)))
         moves.add(
             new Journal.Move(
-                Journal.Kind.ASIDE, earlier, freeAside(disk, folder, plan.after().at(), place)));
+                Journal.Kind.ASIDE, earlier, freeAside(disk, roots, plan.after().at(), place)));
       return;
     }
     boolean there = disk.exists(at(place));
     if (s.wanted().isPresent()) {
       foldersFor(place);
-      LaidOut.How how = put(s.wanted().get(), at(fresh(n)));
+      LaidOut.How how = put(s.wanted().get(), at(fresh(place, n)));
       if (how == LaidOut.How.COPY) copied = true;
-      Stamp stamp = disk.stamp(at(fresh(n)));
+      Stamp stamp = disk.stamp(at(fresh(place, n)));
       put(place, how, stamp);
     } else {
       foldersLeft(place);
     }
     if (there) moves.add(new Journal.Move(Journal.Kind.ASIDE, place, asideFor(s, place, n)));
-    if (s.wanted().isPresent()) moves.add(new Journal.Move(Journal.Kind.IN, fresh(n), place));
+    if (s.wanted().isPresent())
+      moves.add(new Journal.Move(Journal.Kind.IN, fresh(place, n), place));
     else if (s.act() == Act.PUT_BACK) {
       moves.add(new Journal.Move(Journal.Kind.IN, kept(place), place));
     }
@@ -302,19 +337,28 @@ final class Staging {
     if (s.act() == Act.REPLACE && !disk.exists(at(kept(place)))) return kept(place);
     // what somebody changed is never thrown away with the staging
     if (s.changed() || s.act() == Act.REPLACE)
-      return freeAside(disk, folder, plan.after().at(), place);
-    return Deployer.STAGING + "/old-" + n;
+      return freeAside(disk, roots, plan.after().at(), place);
+    return Deployer.staging(roots, place) + "/old-" + n;
   }
 
   // Two changes within one second must not meet: a rename onto an earlier one would lose it.
-  static String freeAside(Disk disk, Path folder, String at, String place) {
-    String name = Deployer.CHANGED + "/" + at.replace(':', '-');
+  static String freeAside(Disk disk, GameRoots roots, String at, String path) {
+    String below = roots.below(path);
+    return freeAside(disk, roots, Deployer.changed(roots, path), at, below);
+  }
+
+  /**
+   * @param changed the folder to set it aside in, as a game path
+   * @param place what to call it there
+   */
+  static String freeAside(Disk disk, GameRoots roots, String changed, String at, String place) {
+    String name = changed + "/" + at.replace(':', '-');
     // of a stranger whose name is none for a game path
     boolean odd = GamePath.whyUnsafe(name + "-00000/" + place) != null;
     String as = odd ? "odd-names/" + ContentHash.of(place.getBytes(StandardCharsets.UTF_8)) : place;
     for (int i = 1; ; i++) {
       String aside = name + (i == 1 ? "" : "-" + i) + "/" + as;
-      if (!disk.exists(GamePath.resolve(folder, aside))) return aside;
+      if (!disk.exists(roots.at(aside))) return aside;
     }
   }
 
@@ -351,7 +395,7 @@ final class Staging {
     for (String f = GamePath.folder(place); !f.isEmpty(); f = GamePath.folder(f)) {
       if (!looked.add(f)) return;
       if (!disk.exists(at(f))) made.add(f);
-      else if (!disk.isInside(folder, at(f))) throw DiskTrouble.leadsOutside(at(f));
+      else if (!disk.isInside(roots.root(f), at(f))) throw DiskTrouble.leadsOutside(at(f));
     }
   }
 
@@ -361,16 +405,15 @@ final class Staging {
     }
   }
 
-  private static String fresh(int n) {
-    return Deployer.STAGING + "/new-" + n;
+  private String fresh(String place, int n) {
+    return Deployer.staging(roots, place) + "/new-" + n;
   }
 
-  private static String kept(String place) {
-    return Deployer.KEPT + "/" + place;
+  private String kept(String place) {
+    return Deployer.kept(roots, place);
   }
 
-  // the folder of a file at the very top is the game folder itself
-  private Path at(String relative) {
-    return relative.isEmpty() ? folder : GamePath.resolve(folder, relative);
+  private Path at(String path) {
+    return roots.at(path);
   }
 }

@@ -108,7 +108,7 @@ public final class WantedFiles {
 
   private static Writer writer(GameDefinition game, List<PathPattern> byTools, String path) {
     if (game.isWritable(path)) return Writer.GAME;
-    return PathPattern.anyMatches(byTools, path) ? Writer.TOOL : Writer.NOBODY;
+    return game.anyMatches(byTools, path) ? Writer.TOOL : Writer.NOBODY;
   }
 
   /** The plugin list of a game that has mods; empty when only the game's own plugins are there. */

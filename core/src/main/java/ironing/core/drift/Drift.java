@@ -6,11 +6,13 @@ import ironing.core.deploy.Deployer;
 import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.FolderLook;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.Neighbours;
 import ironing.core.deploy.Stamps;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Glance;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -36,18 +38,18 @@ import java.util.stream.Stream;
  */
 public final class Drift {
   private final GameDefinition game;
-  private final Path folder;
+  private final GameRoots roots;
   private final LaidOut note;
   private final boolean thorough;
   private final FolderLook look;
 
-  private Drift(GameDefinition game, Path folder, LaidOut note, boolean thorough) {
+  private Drift(GameDefinition game, GameRoots roots, LaidOut note, boolean thorough) {
     this.game = game;
-    this.folder = folder;
+    this.roots = roots;
     this.note = note;
     this.thorough = thorough;
     this.look =
-        new FolderLook(folder, thorough ? FolderLook.Depth.THOROUGH : FolderLook.Depth.QUICK);
+        new FolderLook(roots, thorough ? FolderLook.Depth.THOROUGH : FolderLook.Depth.QUICK);
   }
 
   /** What has happened to a file, as far as it can be seen. */
@@ -98,16 +100,17 @@ public final class Drift {
    * @throws ironing.core.IroningException when the folder is gone or cannot be read
    */
   public static List<Difference> find(
-      GameDefinition game, Path folder, LaidOut note, List<Own> own, boolean thorough) {
+      GameDefinition game, GameRoots roots, LaidOut note, List<Own> own, boolean thorough) {
     try {
-      return new Drift(game, folder, note, thorough).find(own);
+      return new Drift(game, roots, note, thorough).find(own);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
   private List<Difference> find(List<Own> own) throws IOException {
-    Map<String, Glance> there = GameFolder.glance(folder);
+    Map<String, Glance> there = GameFolder.glance(roots);
+    there.keySet().removeAll(Neighbours.files(roots));
     List<Difference> all =
         new ArrayList<>(
             note.files().values().parallelStream()
@@ -139,7 +142,7 @@ public final class Drift {
   }
 
   private Cause cause(LaidOut.Item i) {
-    Path place = GamePath.resolve(folder, i.path());
+    Path place = roots.at(i.path());
     try {
       if (!Files.isRegularFile(place, LinkOption.NOFOLLOW_LINKS)) return Cause.CHANGED;
       if (i.replaced().filter(ContentHash.of(place)::equals).isPresent()) return Cause.PUT_BACK;
@@ -150,7 +153,7 @@ public final class Drift {
               && i.stamp().get().inode() == Stamps.of(place).inode();
       return sameFile ? Cause.THROUGH_LINK : Cause.CHANGED;
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -160,7 +163,7 @@ public final class Drift {
 
   private long sizeOf(String path) {
     try {
-      return Files.size(GamePath.resolve(folder, path));
+      return Files.size(roots.at(path));
     } catch (IOException gone) {
       return 0;
     }
@@ -168,14 +171,14 @@ public final class Drift {
 
   private Optional<Difference> kept(LaidOut.Item i) {
     if (i.replaced().isEmpty()) return Optional.empty();
-    Path kept = Deployer.keptOriginal(folder, i.path());
+    Path kept = Deployer.keptOriginal(roots, i.path());
     boolean lost;
     try {
       lost =
           !Files.isRegularFile(kept, LinkOption.NOFOLLOW_LINKS)
               || thorough && !ContentHash.of(kept).equals(i.replaced().get());
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
     return lost ? Optional.of(of(i, Cause.KEPT_LOST)) : Optional.empty();
   }
@@ -192,19 +195,22 @@ public final class Drift {
 
   private boolean isStill(Own o) {
     try {
-      return ContentHash.of(GamePath.resolve(folder, o.path())).equals(o.sha256());
+      return ContentHash.of(roots.at(o.path())).equals(o.sha256());
     } catch (IOException unreadable) {
       return false;
     }
   }
 
   private void setAside(Consumer<Difference> found) throws IOException {
-    Path changed = folder.resolve(Deployer.CHANGED);
-    if (!Files.isDirectory(changed)) return;
-    try (Stream<Path> all = Files.walk(changed)) {
-      for (Path p : all.filter(Files::isRegularFile).toList()) {
-        String path = folder.relativize(p).toString();
-        found.accept(new Difference(path, Cause.SET_ASIDE, 0, "", Files.size(p)));
+    for (String top : roots.tops()) {
+      String aside = Deployer.changed(roots, top);
+      Path changed = roots.at(aside);
+      if (!Files.isDirectory(changed)) continue;
+      try (Stream<Path> all = Files.walk(changed)) {
+        for (Path p : all.filter(Files::isRegularFile).toList()) {
+          String path = aside + "/" + GamePath.of(changed.relativize(p));
+          found.accept(new Difference(path, Cause.SET_ASIDE, 0, "", Files.size(p)));
+        }
       }
     }
   }

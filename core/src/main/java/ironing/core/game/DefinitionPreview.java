@@ -86,7 +86,7 @@ public record DefinitionPreview(List<Part> parts, Optional<OfManifest> manifest)
         What.WRITABLE,
         game.writable(),
         paths,
-        path -> PathPattern.anyMatches(game.writable(), path));
+        path -> game.anyMatches(game.writable(), path));
     patterns(parts, What.PER_PROFILE, game.perProfile(), paths, game::isPerProfile);
     patterns(parts, What.HARMLESS, game.harmless(), paths, game::isHarmless);
     return new DefinitionPreview(parts, manifest.map(m -> compared(game, paths, m)));

@@ -30,17 +30,23 @@ import java.util.Optional;
 final class DocumentPluginsReader {
   private static final String TYPE = "[a-z0-9-]{1,32}";
 
+  private final String in;
   private final PathCase pathCase;
 
-  private DocumentPluginsReader(PathCase pathCase) {
+  private DocumentPluginsReader(String in, PathCase pathCase) {
+    this.in = in;
     this.pathCase = pathCase;
   }
 
-  /** Empty for plugins of a format that is none of text. */
-  static Optional<DocumentPlugins> read(Section plugins, PathCase pathCase) {
+  /**
+   * Empty for plugins of a format that is none of text.
+   *
+   * @param in the place that they lie in, as a game path; empty for the game folder
+   */
+  static Optional<DocumentPlugins> read(Section plugins, String in, PathCase pathCase) {
     boolean any = plugins.has("header") || plugins.has("records") || plugins.has("is");
     return any
-        ? Optional.of(new DocumentPluginsReader(pathCase).plugins(plugins))
+        ? Optional.of(new DocumentPluginsReader(in, pathCase).plugins(plugins))
         : Optional.empty();
   }
 
@@ -265,7 +271,7 @@ final class DocumentPluginsReader {
     return known;
   }
 
-  private static PatchForm patch(Section s, ManifestForm header) {
+  private PatchForm patch(Section s, ManifestForm header) {
     String at = s.required("at");
     String why = GamePath.whyUnsafe(at.replace("{name}", "patch"));
     if (s.has("at") && (why != null || !at.contains("{name}")))
@@ -283,7 +289,7 @@ final class DocumentPluginsReader {
     if (s.has("manifest") && !manifest.isObject())
       s.reject("manifest", "a manifest has keys of its own", "Write { id: \"{name}\" }.");
     s.warnOfUnknownKeys();
-    return new PatchForm(at, manifest);
+    return new PatchForm(GamePath.join(in, at), manifest);
   }
 
   private OrderNumber number(Section s) {

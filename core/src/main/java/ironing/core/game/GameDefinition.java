@@ -2,6 +2,7 @@ package ironing.core.game;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import java.util.List;
@@ -22,6 +23,7 @@ public record GameDefinition(
     Optional<VersionSource> version,
     Optional<String> manifest,
     PathCase pathCase,
+    List<Place> places,
     List<Mount> mounts,
     List<PathPattern> protect,
     List<PathPattern> writable,
@@ -58,7 +60,19 @@ public record GameDefinition(
   /** Where the version is written: at a JSON pointer, or on a line counted from 1. */
   public record VersionSource(String file, Optional<String> pointer, int line) {}
 
-  /** A place in the game folder where files of mods may go. {@code at} is "." for the top. */
+  /**
+   * A folder beside the game's own that belongs to it, such as one of settings in the user's.
+   *
+   * @param at where to look for it, the first first; "{home}", "{config}" and "{data}" are filled
+   *     in
+   * @param what lies there, for people; may be empty
+   */
+  public record Place(String id, List<String> at, String what) {}
+
+  /**
+   * A place where files of mods may go. {@code at} is "." for the top of the game folder, and a
+   * game path else.
+   */
   public record Mount(String id, String at, List<PathPattern> holds) {}
 
   public record Packs(PathPattern match, String mount) {}
@@ -182,9 +196,11 @@ public record GameDefinition(
   /** Whether deploying and undeploying must leave this path alone. */
   public boolean isProtected(String path) {
     String key = pathCase.key(path);
-    return key.equals(".ironing")
-        || key.startsWith(".ironing/")
-        || PathPattern.anyMatches(protect, path);
+    int from = isPlaced(path) ? key.indexOf('/') + 1 : 0;
+    return key.startsWith(GameRoots.HOME, from)
+            && (key.length() == from + GameRoots.HOME.length()
+                || key.charAt(from + GameRoots.HOME.length()) == '/')
+        || anyMatches(protect, path);
   }
 
   /** Whether this is where the game tells of its runs. */
@@ -196,19 +212,21 @@ public record GameDefinition(
 
   /** Whether the game writes to this file itself, so that a link to the library would be unsafe. */
   public boolean isWritable(String path) {
-    return PathPattern.anyMatches(writable, path) || PathPattern.anyMatches(perProfile, path);
+    return anyMatches(writable, path) || anyMatches(perProfile, path);
   }
 
   /** Whether each profile has its own copy of this file. */
   public boolean isPerProfile(String path) {
-    return PathPattern.anyMatches(perProfile, path) && !isProtected(path);
+    return anyMatches(perProfile, path) && !isProtected(path);
   }
 
   /** Whether this is a save of which each profile has its own: deploying leaves it alone. */
   public boolean isOwnSave(String path) {
-    return PathPattern.anyMatches(perProfile, path)
-        && PathPattern.anyMatches(protect, path)
-        && !pathCase.key(path).startsWith(".ironing/");
+    return anyMatches(perProfile, path)
+        && anyMatches(protect, path)
+        && !pathCase
+            .key(isPlaced(path) ? path.substring(path.indexOf('/') + 1) : path)
+            .startsWith(GameRoots.HOME + "/");
   }
 
   /** Whether it says that there are such saves. */
@@ -257,14 +275,37 @@ public record GameDefinition(
   }
 
   private boolean matchesBelow(String path, String mountId, PathPattern pattern) {
-    String at = mount(mountId).map(Mount::at).orElse(".");
-    String below = below(at, path);
+    if (mountId.isEmpty()) return matches(pattern, path);
+    String below = below(mount(mountId).map(Mount::at).orElse("."), path);
     return below != null && pattern.matches(below);
+  }
+
+  /** Whether a path lies in one of the places beside the game folder. */
+  public boolean isPlaced(String path) {
+    return !places.isEmpty() && path.startsWith("@") && !path.startsWith("@@");
+  }
+
+  /** Whether a pattern of game paths means this one: of places it has to name the place. */
+  public boolean matches(PathPattern pattern, String path) {
+    return (!isPlaced(path) || pattern.toString().startsWith("@")) && pattern.matches(path);
+  }
+
+  /** Whether one of several patterns of game paths means it. */
+  public boolean anyMatches(List<PathPattern> patterns, String path) {
+    for (PathPattern p : patterns) if (matches(p, path)) return true;
+    return false;
+  }
+
+  /** A path below a mount as a game path. */
+  public String gamePath(Mount mount, String below) {
+    return mount.at().equals(".")
+        ? GameRoots.escaped(below, !places.isEmpty())
+        : GamePath.join(mount.at(), below);
   }
 
   /** The path as seen from a mount's place, or null when it does not lie below it. */
   public String below(String at, String path) {
-    if (at.isEmpty() || at.equals(".")) return path;
+    if (at.isEmpty() || at.equals(".")) return isPlaced(path) ? null : path;
     String key = pathCase.key(path), prefix = pathCase.key(at) + "/";
     return key.startsWith(prefix) ? path.substring(at.length() + 1) : null;
   }

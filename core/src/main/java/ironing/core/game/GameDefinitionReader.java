@@ -11,12 +11,14 @@ import ironing.core.game.GameDefinition.ListFile;
 import ironing.core.game.GameDefinition.ListInside;
 import ironing.core.game.GameDefinition.Mount;
 import ironing.core.game.GameDefinition.Packs;
+import ironing.core.game.GameDefinition.Place;
 import ironing.core.game.GameDefinition.Plugins;
 import ironing.core.game.GameDefinition.Run;
 import ironing.core.game.GameDefinition.Slots;
 import ironing.core.game.GameDefinition.VersionSource;
 import ironing.core.game.ReadyCheck.Kind;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import ironing.core.query.JsonPath;
@@ -66,36 +68,116 @@ public final class GameDefinitionReader {
           "an id has lower-case letters, digits and hyphens, at most 64",
           "Write one such as skerry-line.");
     }
-    refuse(top, "places", PLACES);
     PathCase pathCase = pathCase(top);
-    List<Mount> mounts = mounts(top, pathCase);
+    List<Place> places = places(top);
+    Set<String> placeIds = new TreeSet<>(places.stream().map(Place::id).toList());
+    List<Mount> mounts = mounts(top, placeIds, pathCase);
     Set<String> mountIds = new HashSet<>(mounts.stream().map(Mount::id).toList());
     GameDefinition game =
         new GameDefinition(
             id,
             top.required("title"),
-            paths(top, "detect"),
-            top.section("version").map(GameDefinitionReader::version),
+            detect(top, placeIds),
+            top.section("version").map(s -> version(s, placeIds)),
             top.text("manifest"),
             pathCase,
+            places,
             mounts,
-            PathPattern.all(top.texts("protect"), pathCase),
-            PathPattern.all(top.texts("writable"), pathCase),
-            PathPattern.all(top.texts("perProfile"), pathCase),
+            patterns(top, "protect", placeIds, pathCase),
+            patterns(top, "writable", placeIds, pathCase),
+            patterns(top, "perProfile", placeIds, pathCase),
             PathPattern.all(top.texts("harmless"), pathCase),
             top.section("packs").map(s -> packs(s, mountIds, pathCase)),
-            top.section("plugins").map(s -> plugins(s, mountIds, pathCase)),
+            top.section("plugins").map(s -> plugins(s, mountIds, placeIds, pathCase)),
             combine(top, pathCase),
             records(top),
-            top.section("run").map(GameDefinitionReader::run),
-            ready(top),
-            limits(top, pathCase));
+            top.section("run").map(s -> run(s, placeIds)),
+            ready(top, placeIds),
+            limits(top, placeIds, pathCase));
     top.warnOfUnknownKeys();
     return game;
   }
 
-  private static final String PLACES =
-      "folders beside the game’s own are not reached: all must lie in its folder";
+  private static List<Place> places(Section top) {
+    List<Place> out = new ArrayList<>();
+    top.section("places")
+        .ifPresent(
+            all -> {
+              for (String id : all.keys()) {
+                if (!id.matches("[a-z0-9-]{1,32}"))
+                  all.reject(
+                      id,
+                      "“" + id + "” is no id of a place",
+                      "Use lower-case letters, digits and hyphens, at most 32.");
+                all.section(id).ifPresent(s -> out.add(place(id, s)));
+              }
+            });
+    return List.copyOf(out);
+  }
+
+  private static Place place(String id, Section s) {
+    List<String> at = s.texts("at");
+    for (String a : at) {
+      // after the base comes nothing, or a slash and a path
+      String rest = a.replaceFirst("^(\\{(home|config|data)}|/)", "");
+      boolean based = a.startsWith("{");
+      boolean sound =
+          !rest.equals(a)
+              && (rest.isEmpty() ? based : !based || rest.startsWith("/"))
+              && (rest.isEmpty() || GamePath.whyUnsafe(strip(rest)) == null);
+      if (!sound || rest.indexOf('{') >= 0)
+        s.reject(
+            "at",
+            "“" + a + "” is no folder of this machine",
+            "Begin with {home}, {config}, {data} or /, as in {data}/bell-foundry.");
+    }
+    Place place = new Place(id, List.copyOf(at), s.text("what").orElse(""));
+    s.warnOfUnknownKeys();
+    return place;
+  }
+
+  private static String strip(String path) {
+    return path.startsWith("/") ? path.substring(1) : path;
+  }
+
+  /** A path that names no place which there is not. */
+  private static void requirePlace(Section s, String key, String path, Set<String> places) {
+    if (places.isEmpty() || !path.startsWith("@") || path.startsWith("@@")) return;
+    String id = path.substring(1).replaceFirst("/.*", "");
+    if (!places.contains(id)) rejectPlace(s, key, id, places);
+  }
+
+  private static void rejectPlace(Section s, String key, String id, Set<String> places) {
+    s.reject(
+        key,
+        "there is no place “" + id + "”",
+        places.isEmpty()
+            ? "Say in places where it lies."
+            : "Name one of: " + String.join(", ", places) + ".");
+  }
+
+  private static List<PathPattern> patterns(
+      Section s, String key, Set<String> places, PathCase pathCase) {
+    List<String> texts = s.texts(key);
+    texts.forEach(t -> requirePlace(s, key, t, places));
+    return PathPattern.all(texts, pathCase);
+  }
+
+  /** A path or a pattern of the place that a section says it is in. */
+  private static String inPlace(Section s, String path, Set<String> places) {
+    Optional<String> in = s.text("in");
+    if (in.isEmpty()) return path;
+    if (!places.contains(in.get())) rejectPlace(s, "in", in.get(), places);
+    return GameRoots.top(in.get(), path);
+  }
+
+  private static List<String> detect(Section top, Set<String> places) {
+    List<String> paths = paths(top, "detect");
+    for (String p : paths)
+      if (!places.isEmpty() && p.startsWith("@") && !p.startsWith("@@"))
+        top.reject("detect", "a game is known by its own folder", "Name a path in that.");
+    return paths;
+  }
 
   /** What would be passed over with another outcome than its author means is refused instead. */
   private static void refuse(Section s, String key, String why) {
@@ -104,7 +186,7 @@ public final class GameDefinitionReader {
     s.known(key);
   }
 
-  private static List<ReadyCheck> ready(Section top) {
+  private static List<ReadyCheck> ready(Section top, Set<String> places) {
     List<ReadyCheck> out = new ArrayList<>();
     for (Section s : top.sections("ready")) {
       List<Kind> said = Arrays.stream(Kind.values()).filter(k -> s.has(k.word())).toList();
@@ -128,13 +210,14 @@ public final class GameDefinitionReader {
             "Write a relative path.");
         continue;
       }
+      if (kind != Kind.PLUGINS && kind != Kind.VERSION) requirePlace(s, kind.word(), what, places);
       out.add(new ReadyCheck(kind, what, s.text("says").orElse("")));
       s.warnOfUnknownKeys();
     }
     return List.copyOf(out);
   }
 
-  private static List<Limit> limits(Section top, PathCase pathCase) {
+  private static List<Limit> limits(Section top, Set<String> places, PathCase pathCase) {
     List<Limit> out = new ArrayList<>();
     for (Section s : top.sections("limits")) {
       String word = s.required("count");
@@ -152,6 +235,7 @@ public final class GameDefinitionReader {
       boolean number = max.matches("[0-9]{1,15}") && Long.parseLong(max) > 0;
       if (s.has("max") && !number)
         s.reject("max", "“" + max + "” is no whole number above 0", "Write one such as max: 120.");
+      s.text("match").ifPresent(m -> requirePlace(s, "match", m, places));
       Optional<PathPattern> match = s.text("match").map(m -> PathPattern.of(m, pathCase));
       if (count.isPresent() && number)
         out.add(new Limit(count.get(), match, Long.parseLong(max), s.text("says").orElse("")));
@@ -180,12 +264,11 @@ public final class GameDefinitionReader {
     return text.equals("insensitive") ? PathCase.INSENSITIVE : PathCase.SENSITIVE;
   }
 
-  private static List<Mount> mounts(Section top, PathCase pathCase) {
+  private static List<Mount> mounts(Section top, Set<String> places, PathCase pathCase) {
     List<Mount> mounts = new ArrayList<>();
     if (!top.has("mounts")) top.required("mounts");
     Set<String> ids = new HashSet<>();
     for (Section s : top.sections("mounts")) {
-      refuse(s, "in", PLACES);
       String id = s.required("id");
       if (!ids.add(id))
         s.reject("id", "two mounts are called “" + id + "”", "Give each its own id.");
@@ -196,7 +279,8 @@ public final class GameDefinitionReader {
             "“" + at + "” is not a place in the game folder: " + GamePath.whyUnsafe(at),
             "Write a relative path, or . for the folder itself.");
       }
-      mounts.add(new Mount(id, at, PathPattern.all(s.texts("holds"), pathCase)));
+      mounts.add(
+          new Mount(id, inPlace(s, at, places), PathPattern.all(s.texts("holds"), pathCase)));
       s.warnOfUnknownKeys();
     }
     return List.copyOf(mounts);
@@ -298,8 +382,8 @@ public final class GameDefinitionReader {
     return List.copyOf(paths);
   }
 
-  private static VersionSource version(Section s) {
-    paths(s, "file");
+  private static VersionSource version(Section s, Set<String> places) {
+    for (String p : paths(s, "file")) requirePlace(s, "file", p, places);
     VersionSource v = new VersionSource(s.required("file"), s.text("pointer"), s.number("line", 1));
     if (v.pointer().isPresent()
         && !v.pointer().get().isEmpty()
@@ -322,8 +406,8 @@ public final class GameDefinitionReader {
     return packs;
   }
 
-  private static Plugins plugins(Section s, Set<String> mountIds, PathCase pathCase) {
-    refuse(s, "in", PLACES);
+  private static Plugins plugins(
+      Section s, Set<String> mountIds, Set<String> places, PathCase pathCase) {
     refuse(s, "wins", "the last version of a record counts whole");
     if (!s.text("format").orElse("ironing/plugin@1").equals("ironing/plugin@1")) {
       s.reject(
@@ -343,14 +427,17 @@ public final class GameDefinitionReader {
                   t.warnOfUnknownKeys();
                   return read;
                 });
-    Optional<DocumentPlugins> documents = DocumentPluginsReader.read(s, pathCase);
+    String in = inPlace(s, "", places);
+    Optional<DocumentPlugins> documents = DocumentPluginsReader.read(s, in, pathCase);
+    if (s.has("in") && (documents.isEmpty() || s.has("mount")))
+      s.reject("in", "the mount says where these plugins lie", "Write in: at the mount.");
     Plugins plugins =
         new Plugins(
-            PathPattern.of(s.required("match"), pathCase),
+            PathPattern.of(GamePath.join(in, s.required("match")), pathCase),
             documents.isPresent() && !s.has("mount") ? "" : mountOf(s, mountIds),
             List.copyOf(s.texts("own")),
             slots,
-            s.section("list").map(GameDefinitionReader::listFile),
+            s.section("list").map(l -> listFile(l, places)),
             documents);
     if (documents.flatMap(DocumentPlugins::number).isPresent() && s.has("list"))
       s.reject("number", "a game goes by a list or by numbers", "Keep one of list and number.");
@@ -358,9 +445,8 @@ public final class GameDefinitionReader {
     return plugins;
   }
 
-  private static ListFile listFile(Section s) {
-    refuse(s, "in", PLACES);
-    paths(s, "file");
+  private static ListFile listFile(Section s, Set<String> places) {
+    for (String p : paths(s, "file")) requirePlace(s, "file", p, places);
     String on = s.text("on").orElse("{name}");
     if (!on.contains("{name}"))
       s.reject(
@@ -371,7 +457,7 @@ public final class GameDefinitionReader {
     }
     ListFile list =
         new ListFile(
-            s.required("file"),
+            inPlace(s, s.required("file"), places),
             on,
             s.text("off"),
             s.text("own").orElse("omit").equals("omit"),
@@ -526,12 +612,12 @@ public final class GameDefinitionReader {
     return OptionalDouble.empty();
   }
 
-  private static Run run(Section s) {
+  private static Run run(Section s, Set<String> places) {
     List<String> command = s.texts("command");
     if (command.isEmpty())
       s.reject("command", "the game needs a command", "Write a list: [ program, argument ].");
-    paths(s, "log");
-    paths(s, "folder");
+    for (String p : paths(s, "log")) requirePlace(s, "log", p, places);
+    for (String p : paths(s, "folder")) requirePlace(s, "folder", p, places);
     for (String fault : s.texts("faults")) {
       try {
         Pattern.compile(fault);

@@ -7,6 +7,7 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.AccessDeniedException;
@@ -109,17 +110,27 @@ public final class GameFolder {
   }
 
   /**
-   * Reads and hashes every file of the folder, {@code .ironing} aside. Cost: one pass over all
-   * bytes.
+   * Reads and hashes every file of the folder and its places, {@code .ironing} aside. Cost: one
+   * pass over all bytes.
    *
    * @param progress told how many files are done; what it throws ends the work
-   * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
+   * @throws IroningException with code {@code game-folder-gone}, {@code place-gone} or {@code
+   *     game-folder-unreadable}
    */
-  public static List<Seen> scan(Path folder, IntConsumer progress) {
-    requireFolder(folder);
+  public static List<Seen> scan(GameRoots roots, IntConsumer progress) {
+    return scan(roots, roots.tops(), progress);
+  }
+
+  /**
+   * The same of some of the tops.
+   *
+   * @param tops of {@link GameRoots#tops}
+   */
+  public static List<Seen> scan(GameRoots roots, List<String> tops, IntConsumer progress) {
     List<Seen> seen = new ArrayList<>();
     walk(
-        folder,
+        roots,
+        tops,
         (path, file, attrs) -> {
           long modified = attrs.lastModifiedTime().toMillis();
           seen.add(new Seen(path, attrs.size(), modified, ContentHash.of(file)));
@@ -135,13 +146,14 @@ public final class GameFolder {
   /**
    * Every file by path, without reading any.
    *
-   * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
+   * @throws IroningException with code {@code game-folder-gone}, {@code place-gone} or {@code
+   *     game-folder-unreadable}
    */
-  public static Map<String, Glance> glance(Path folder) {
-    requireFolder(folder);
+  public static Map<String, Glance> glance(GameRoots roots) {
     Map<String, Glance> files = new TreeMap<>();
     walk(
-        folder,
+        roots,
+        roots.tops(),
         (path, file, attrs) ->
             files.put(path, new Glance(attrs.size(), attrs.lastModifiedTime().toMillis())));
     return files;
@@ -175,13 +187,14 @@ public final class GameFolder {
    * Files whose names cannot be game paths, such as with a backslash: they are none of the picture,
    * and nothing is ever done to them.
    *
-   * @throws IroningException with code {@code game-folder-gone} or {@code game-folder-unreadable}
+   * @throws IroningException with code {@code game-folder-gone}, {@code place-gone} or {@code
+   *     game-folder-unreadable}
    */
-  public static List<Problem> unusable(Path folder) {
-    requireFolder(folder);
+  public static List<Problem> unusable(GameRoots roots) {
     List<Problem> unusable = new ArrayList<>();
     walk(
-        folder,
+        roots,
+        roots.tops(),
         (path, file, attrs) -> {},
         (path, why) ->
             unusable.add(
@@ -197,12 +210,20 @@ public final class GameFolder {
     void file(String path, Path file, BasicFileAttributes attrs) throws IOException;
   }
 
-  private static void walk(Path folder, Visit visit) {
-    walk(folder, visit, (path, why) -> {});
+  private static void walk(GameRoots roots, List<String> tops, Visit visit) {
+    walk(roots, tops, visit, (path, why) -> {});
   }
 
-  private static void walk(Path folder, Visit visit, BiConsumer<String, String> unusable) {
-    Path root = folder.toAbsolutePath().normalize();
+  private static void walk(
+      GameRoots roots, List<String> tops, Visit visit, BiConsumer<String, String> unusable) {
+    requireFolder(roots.folder());
+    tops.forEach(roots::require);
+    for (String top : tops) walk(roots, top, visit, unusable);
+  }
+
+  private static void walk(
+      GameRoots roots, String top, Visit visit, BiConsumer<String, String> unusable) {
+    Path root = roots.at(top);
     try {
       Files.walkFileTree(
           root,
@@ -219,7 +240,7 @@ public final class GameFolder {
                 throws IOException {
               // links are not followed: what lies behind one is not the game's
               if (!attrs.isRegularFile()) return FileVisitResult.CONTINUE;
-              String path = GamePath.of(root.relativize(file));
+              String path = roots.path(top, GamePath.of(root.relativize(file)));
               String why = GamePath.whyUnsafe(path);
               if (why == null) visit.file(path, file, attrs);
               else unusable.accept(path, why);

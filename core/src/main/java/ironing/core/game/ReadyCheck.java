@@ -1,11 +1,10 @@
 package ironing.core.game;
 
-import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.version.ModVersion;
 import ironing.core.version.VersionRange;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -49,7 +48,7 @@ public record ReadyCheck(Kind kind, String what, String says) {
    * @param version that it tells; empty where it tells none
    * @param missingPlugins of its own plugins those that are not there
    */
-  public record Lying(Path folder, Optional<String> version, List<String> missingPlugins) {}
+  public record Lying(GameRoots roots, Optional<String> version, List<String> missingPlugins) {}
 
   /** Looks whether it holds; empty where it does. Cost: a look at one file. */
   public Optional<Failed> failed(Lying game) {
@@ -98,6 +97,6 @@ public record ReadyCheck(Kind kind, String what, String says) {
   }
 
   private boolean isThere(Lying game) {
-    return Files.exists(GamePath.resolve(game.folder, what), LinkOption.NOFOLLOW_LINKS);
+    return Files.exists(game.roots.at(what), LinkOption.NOFOLLOW_LINKS);
   }
 }

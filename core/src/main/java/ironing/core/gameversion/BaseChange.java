@@ -5,17 +5,17 @@ import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.FolderLook;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.Neighbours;
 import ironing.core.deploy.Stamps;
 import ironing.core.drift.Drift.Own;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Glance;
 import ironing.core.game.Manifest;
-import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -75,15 +75,15 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
    */
   public static BaseChange find(
       GameDefinition game,
-      Path folder,
+      GameRoots roots,
       LaidOut note,
       List<Own> before,
       Optional<Manifest> manifest,
       Predicate<String> foreign) {
     try {
-      return new Search(game, folder, note, manifest, foreign).of(before);
+      return new Search(game, roots, note, manifest, foreign).of(before);
     } catch (IOException e) {
-      throw DiskTrouble.of(folder, e);
+      throw DiskTrouble.of(roots, e);
     }
   }
 
@@ -110,7 +110,7 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
 
   private static final class Search {
     private final GameDefinition game;
-    private final Path folder;
+    private final GameRoots roots;
     private final LaidOut note;
     private final Optional<Manifest> manifest;
     private final Predicate<String> foreign;
@@ -121,20 +121,21 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
 
     Search(
         GameDefinition game,
-        Path folder,
+        GameRoots roots,
         LaidOut note,
         Optional<Manifest> manifest,
         Predicate<String> foreign) {
       this.game = game;
-      this.folder = folder;
+      this.roots = roots;
       this.note = note;
       this.manifest = manifest;
       this.foreign = foreign;
-      this.look = new FolderLook(folder, FolderLook.Depth.QUICK);
+      this.look = new FolderLook(roots, FolderLook.Depth.QUICK);
     }
 
     BaseChange of(List<Own> before) throws IOException {
-      Map<String, Glance> there = GameFolder.glance(folder);
+      Map<String, Glance> there = GameFolder.glance(roots);
+      there.keySet().removeAll(Neighbours.files(roots));
       Map<String, Own> known = new HashMap<>();
       for (Own o : before) known.put(o.path(), o);
       Set<String> all = new HashSet<>(there.keySet());
@@ -192,7 +193,7 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
         else if (wants.isEmpty()) over(path, was, Optional.empty());
         return;
       }
-      if (!Files.isRegularFile(GamePath.resolve(folder, path), LinkOption.NOFOLLOW_LINKS)) return;
+      if (!Files.isRegularFile(roots.at(path), LinkOption.NOFOLLOW_LINKS)) return;
       Own now = own(path, glance);
       // what was kept lies there again: nothing of the game has changed
       if (item.replaced().filter(now.sha256()::equals).isPresent()) return;
@@ -204,7 +205,7 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
     }
 
     private boolean isOurLink(String path, LaidOut.Item item) throws IOException {
-      long inode = Stamps.of(GamePath.resolve(folder, path)).inode();
+      long inode = Stamps.of(roots.at(path)).inode();
       return item.how() == LaidOut.How.LINK
           && item.stamp().filter(s -> s.inode() == inode).isPresent();
     }
@@ -215,7 +216,7 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
     }
 
     private Own own(String path, Glance glance) throws IOException {
-      String sha256 = ContentHash.of(GamePath.resolve(folder, path));
+      String sha256 = ContentHash.of(roots.at(path));
       return new Own(path, glance.sizeBytes(), glance.modifiedMillis(), sha256);
     }
   }

@@ -182,7 +182,7 @@ public final class ContentLayout {
         named.add(b.entry());
         if (!candidates.contains(b.entry()) || sent.contains(b.entry())) continue;
         mount
-            .map(at -> new Placed(b.entry(), GamePath.join(at.at(), to.get()), at.id()))
+            .map(at -> new Placed(b.entry(), game.gamePath(at, to.get()), at.id()))
             .or(() -> place(b.entry(), to.get()))
             .ifPresent(
                 p -> {
@@ -235,7 +235,7 @@ public final class ContentLayout {
     String rest =
         by.get().endsWith("/") ? entry.substring(by.get().length()) : GamePath.name(entry);
     return game.mount(choices.sendTo().get(by.get()))
-        .map(m -> new Placed(entry, GamePath.join(m.at(), rest), m.id()));
+        .map(m -> new Placed(entry, game.gamePath(m, rest), m.id()));
   }
 
   private void put(Placed p, boolean laterWins) {

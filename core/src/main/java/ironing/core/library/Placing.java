@@ -2,7 +2,6 @@ package ironing.core.library;
 
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinition.Mount;
-import ironing.core.path.GamePath;
 import ironing.core.path.PathPattern;
 import java.util.List;
 import java.util.Optional;
@@ -44,11 +43,11 @@ public record Placing(GameDefinition game, KnownPlaces known, String top) {
   Optional<Place> of(String relative) {
     Place guess = null;
     for (Mount m : game.mounts()) {
-      boolean isTop = m.at().equals(".");
-      String below = isTop ? null : game.below(m.at(), relative);
+      String at = withoutPlace(m.at());
+      String below = at.equals(".") ? null : game.below(at, relative);
       for (String path : below == null ? List.of(relative) : List.of(relative, below)) {
         boolean named = path.equals(below), held = false;
-        String gamePath = GamePath.join(m.at(), path);
+        String gamePath = game.gamePath(m, path);
         for (PathPattern p : m.holds()) {
           if (!p.matches(path)) continue;
           if (!p.isForAnything() || named || known.has(game, m, path))
@@ -59,5 +58,12 @@ public record Placing(GameDefinition game, KnownPlaces known, String top) {
       }
     }
     return Optional.ofNullable(guess);
+  }
+
+  // archives name the folders of a place as they name those of the game
+  private String withoutPlace(String at) {
+    if (!game.isPlaced(at)) return at;
+    int slash = at.indexOf('/');
+    return slash < 0 ? "." : at.substring(slash + 1);
   }
 }

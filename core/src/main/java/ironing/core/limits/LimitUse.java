@@ -55,7 +55,7 @@ public record LimitUse(Limit limit, long used, List<Share> byMod) {
       boolean counts =
           limit.count() == Counted.PLUGINS
               ? game.isPlugin(f.path())
-              : limit.match().isEmpty() || limit.match().get().matches(f.path());
+              : limit.match().isEmpty() || game.matches(limit.match().get(), f.path());
       if (counts) used += limit.count() == Counted.BYTES ? f.size() : 1;
     }
     return used;
@@ -119,7 +119,7 @@ public record LimitUse(Limit limit, long used, List<Share> byMod) {
       if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
       if (picture.switchedOff().get(p)) continue;
       String path = holdings.path(p);
-      if (limit.match().isPresent() && !limit.match().get().matches(path)) continue;
+      if (limit.match().isPresent() && !picture.game().matches(limit.match().get(), path)) continue;
       long counts = limit.count() == Counted.BYTES ? holdings.sizeAt(slot) : 1;
       byMod.merge(holdings.holderAt(slot).mod(), counts, Long::sum);
     }

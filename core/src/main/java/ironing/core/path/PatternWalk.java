@@ -10,8 +10,8 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
 
 /**
- * Goes through what some patterns may mean of a folder, however its folders are spelled. Links are
- * told and not followed; what cannot be a game path is passed over.
+ * Goes through what some patterns of game paths may mean, however the folders are spelled. Links
+ * are told and not followed; what cannot be a game path is passed over.
  *
  * <p>Cost: only folders in which a match can lie are entered.
  */
@@ -27,28 +27,35 @@ public final class PatternWalk {
   /** What is done with each file, and with each link. */
   public interface Visitor {
     /**
-     * @param path from the folder on, with slashes; it may be none that a pattern matches
+     * @param path a game path; it may be none that a pattern matches
      */
     void file(String path, Path place, BasicFileAttributes attributes) throws IOException;
   }
 
+  /** Through the game folder, and the places that patterns name. */
+  public void files(GameRoots roots, Visitor visitor) throws IOException {
+    for (String top : roots.tops()) files(roots, top, roots.at(top), visitor);
+  }
+
   /**
+   * @param top of {@link GameRoots#tops}: what the paths are told with
    * @param root a folder; one that is not there has no files
    */
-  public void files(Path root, Visitor visitor) throws IOException {
+  public void files(GameRoots roots, String top, Path root, Visitor visitor) throws IOException {
+    if (!leads(top)) return;
     Files.walkFileTree(
         root,
         new SimpleFileVisitor<>() {
           @Override
           public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
-            return leads(relative(root, at))
+            return at.equals(root) || leads(path(roots, top, root, at))
                 ? FileVisitResult.CONTINUE
                 : FileVisitResult.SKIP_SUBTREE;
           }
 
           @Override
           public FileVisitResult visitFile(Path file, BasicFileAttributes a) throws IOException {
-            String path = relative(root, file);
+            String path = path(roots, top, root, file);
             if (GamePath.whyUnsafe(path) == null) visitor.file(path, file, a);
             return FileVisitResult.CONTINUE;
           }
@@ -67,8 +74,8 @@ public final class PatternWalk {
     return below.stream().anyMatch(b -> onTheWay(key, b));
   }
 
-  private static String relative(Path root, Path path) {
-    return GamePath.of(root.relativize(path));
+  private static String path(GameRoots roots, String top, Path root, Path path) {
+    return roots.path(top, GamePath.of(root.relativize(path)));
   }
 
   private static boolean onTheWay(String folder, String below) {

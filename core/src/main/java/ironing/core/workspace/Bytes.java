@@ -1,5 +1,6 @@
 package ironing.core.workspace;
 
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.Path;
 
@@ -9,7 +10,8 @@ import java.nio.file.Path;
  * <p>Threads: any.
  */
 public interface Bytes {
-  Path gameFolder();
+  /** Where the game’s own files lie. */
+  GameRoots roots();
 
   /**
    * The folder of a mod: {@code content} below it holds what the game may see, under game paths;

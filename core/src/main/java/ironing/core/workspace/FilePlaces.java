@@ -39,8 +39,8 @@ public record FilePlaces(Map<Long, Mod> mods, Bytes bytes, PluginTables tables) 
           ? GamePath.resolve(folder.resolve(CONTENT), path)
           : GamePath.resolve(folder, stored);
     }
-    Path kept = Deployer.keptOriginal(bytes.gameFolder(), path);
-    return Files.exists(kept) ? kept : GamePath.resolve(bytes.gameFolder(), path);
+    Path kept = Deployer.keptOriginal(bytes.roots(), path);
+    return Files.exists(kept) ? kept : bytes.roots().at(path);
   }
 
   /** The records of a plugin that is open text, or why it cannot be read. */

@@ -6,6 +6,7 @@ import ironing.core.deploy.DeployPlan.Found;
 import ironing.core.deploy.DeployPlan.Look;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
@@ -72,7 +73,7 @@ class BeforeTrialsTest {
   @Test
   void what_was_written_comes_back_to_the_same_mods_file_and_to_no_others() throws IOException {
     Path folder = folder("game");
-    BeforeTrials trials = new BeforeTrials(new RealDisk(), folder);
+    BeforeTrials trials = new BeforeTrials(new RealDisk(), GameRoots.of(folder));
     trials.keep(BOTH, game, DRIFTED, NOW);
     Trees.write(folder.resolve("data/a.ini"), "fresh");
     Trees.write(folder.resolve("data/b.ini"), "fresh");
@@ -99,7 +100,7 @@ class BeforeTrialsTest {
       FaultyDisk dying = FaultyDisk.dyingAt(at);
       boolean died = false;
       try {
-        BeforeTrials trials = new BeforeTrials(dying, folder);
+        BeforeTrials trials = new BeforeTrials(dying, GameRoots.of(folder));
         trials.keep(BOTH, game, DRIFTED, NOW);
         // a set that is tried has neither of the two; then both are there again as they came
         Files.delete(folder.resolve("data/a.ini"));
@@ -110,7 +111,7 @@ class BeforeTrialsTest {
       } catch (FaultyDisk.Died cut) {
         died = true;
       }
-      new BeforeTrials(new RealDisk(), folder).giveBack(BOTH, game, NOW);
+      new BeforeTrials(new RealDisk(), GameRoots.of(folder)).giveBack(BOTH, game, NOW);
       assertThat(folder.resolve("data/a.ini")).as("dying at " + at).hasContent("written a");
       assertThat(folder.resolve("data/b.ini")).as("dying at " + at).hasContent("written b");
       assertThat(folder.resolve(".ironing/before-trials")).doesNotExist();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.PowerCutDisk;
 import ironing.core.testkit.Schemas;
@@ -57,7 +58,7 @@ class ProfileSavesTest {
   }
 
   private ProfileSaves saves(Disk disk) {
-    return new ProfileSaves(disk, game, definition);
+    return new ProfileSaves(disk, GameRoots.of(game), definition);
   }
 
   private void bring(Disk disk, String key) {
@@ -224,18 +225,18 @@ class ProfileSavesTest {
     assertThat(of("main")).isEqualTo(MAINS);
     assertThat(saves(FaultyDisk.sound()).copy("trial", "main", "main")).isEqualTo(1);
     assertThat(of("main")).containsEntry("saves/new.sav", "Trial's own");
-    assertThat(game.resolve(ProfileSaves.COMING)).doesNotExist();
+    assertThat(game.resolve(ProfileSaves.HOME + "/coming")).doesNotExist();
   }
 
   @Test
   void copying_leaves_what_a_deployment_has_moved_aside_and_not_finished() throws IOException {
     trialHasPlayed();
     Trees.write(game.resolve(Deployer.STAGING + "/old-1"), "the game's own");
-    Trees.write(game.resolve(ProfileSaves.COMING + "/0"), "left by a crash");
+    Trees.write(game.resolve(ProfileSaves.HOME + "/coming" + "/0"), "left by a crash");
     assertThat(saves(FaultyDisk.sound()).copy("main", "trial", "main")).isEqualTo(1);
     assertThat(game.resolve(Deployer.STAGING + "/old-1")).hasContent("the game's own");
     assertThat(game.resolve("saves/deep/two.sav")).hasContent("Main's second");
-    assertThat(game.resolve(ProfileSaves.COMING)).doesNotExist();
+    assertThat(game.resolve(ProfileSaves.HOME + "/coming")).doesNotExist();
   }
 
   @Test

@@ -14,6 +14,7 @@ import ironing.core.drift.Drift.Own;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.game.GameFolder;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -58,7 +59,7 @@ class DriftTest {
     Trees.write(game.resolve("data/wood.png"), "the game's wood");
     Trees.write(game.resolve("settings/own.ini"), "speed = 1\n");
     own =
-        GameFolder.scan(game, n -> {}).stream()
+        GameFolder.scan(GameRoots.of(game), n -> {}).stream()
             .map(s -> new Own(s.path(), s.sizeBytes(), s.modifiedMillis(), s.sha256()))
             .toList();
     Trees.write(library.resolve("stone"), "stone of a mod");
@@ -94,7 +95,7 @@ class DriftTest {
 
   private Map<String, Cause> found(boolean thorough) {
     Map<String, Cause> found = new TreeMap<>();
-    Drift.find(definition, game, deployer.laidOut(), own, thorough)
+    Drift.find(definition, GameRoots.of(game), deployer.laidOut(), own, thorough)
         .forEach(d -> found.put(d.path(), d.cause()));
     return found;
   }

@@ -8,6 +8,7 @@ import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.Archives;
 import ironing.core.testkit.Refused;
 import ironing.core.testkit.Schemas;
@@ -112,6 +113,80 @@ class GameDefinitionTest {
     assertThat(Schemas.errorsInYaml("game", yaml).isEmpty()).isEqualTo(acrossPlaces);
   }
 
+  private static final String PLACES =
+      """
+      format: ironing/game@1
+      id: bells
+      title: Bells
+      places:
+        user: { at: [ "{data}/bells", "{home}/bells", /opt/bells ], what: settings and mods }
+        saves: { at: "{config}/bells/saves" }
+      mounts:
+        - { id: own, in: user, at: mods, holds: [ "**" ] }
+        - { id: all, at: ., holds: [ "data/**" ] }
+      protect: [ "@saves/**" ]
+      writable: [ "@user/settings.ini", "**/*.log" ]
+      perProfile: [ "@saves/**" ]
+      version: { file: "@user/version.txt" }
+      limits: [ { count: files, match: "@user/**", max: 9 } ]
+      plugins:
+        match: "mods/*/foundry.json"
+        in: user
+        is: folder
+        header: { as: json, name: "$.id" }
+        patch: { at: "mods/{name}/foundry.json", manifest: { id: "{name}" } }
+        list: { in: user, file: enabled.json, as: json, at: "$.order" }
+      """;
+
+  @Test
+  void places_are_written_into_every_path_that_is_in_one() {
+    assertThat(Schemas.errorsInYaml("game", PLACES)).isEmpty();
+    GameDefinition g = GameDefinitionReader.read("game.yaml", PLACES).value();
+    assertThat(g.places().get(0).at())
+        .containsExactly("{data}/bells", "{home}/bells", "/opt/bells");
+    assertThat(g.mount("own").orElseThrow().at()).isEqualTo("@user/mods");
+    assertThat(g.isPlugin("@user/mods/x/foundry.json")).isTrue();
+    assertThat(g.isPlugin("mods/x/foundry.json")).isFalse();
+    assertThat(g.pluginPath("p")).isEqualTo("@user/mods/p/foundry.json");
+    assertThat(g.plugins().orElseThrow().list().orElseThrow().file())
+        .isEqualTo("@user/enabled.json");
+    assertThat(g.isProtected("@saves/one.sav")).isTrue();
+    assertThat(g.isProtected("@user/.ironing/x")).isTrue();
+    assertThat(g.isOwnSave("@saves/deep/one.sav")).isTrue();
+    assertThat(g.hasOwnSaves()).isTrue();
+    assertThat(g.isWritable("deep/a.log")).isTrue();
+    assertThat(g.isWritable("@user/deep/a.log")).as("it names no place").isFalse();
+    assertThat(g.below(".", "@user/x")).isNull();
+    assertThat(g.gamePath(g.mount("all").orElseThrow(), "@odd/x")).isEqualTo("@@odd/x");
+  }
+
+  @ParameterizedTest(name = "{2}")
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "in: user, at: mods | in: usr, at: mods | there is no place “usr”",
+        "@saves/** | @save/** | there is no place “save”",
+        "{config}/bells/saves | {desk}/bells | no folder of this machine",
+        "{config}/bells/saves | {config}bells | no folder of this machine",
+        "{config}/bells/saves | saves | no folder of this machine",
+        "{config}/bells/saves | {home}/../x | no folder of this machine",
+        "saves: { at | Saves!: { at | no id of a place",
+        "@user/version.txt | @usr/version.txt | there is no place “usr”",
+        "in: user, file: enabled.json | in: usr, file: enabled.json | there is no place “usr”",
+        "@user/** | @usr/** | there is no place “usr”",
+        "title: Bells | detect: [ \"@user/x\" ] | by its own folder"
+      })
+  void a_mistake_about_places_is_named_with_its_line(String text, String mistake, String why) {
+    assertThat(PLACES).contains(text);
+    assertThat(problemsOf(PLACES.replace(text, mistake)))
+        .anySatisfy(
+            p -> {
+              assertThat(p.reason()).containsIgnoringCase(why);
+              assertThat(p.thing()).matches("game.yaml, line \\d+, column \\d+");
+              assertThat(p.remedy()).isNotBlank();
+            });
+  }
+
   /** What only the reader can see: expressions, and places that have to agree. */
   @ParameterizedTest(name = "{1}")
   @CsvSource(
@@ -132,8 +207,8 @@ class GameDefinitionTest {
         "list: { file: l.json, as: json, at: '$.a[0]' } | plain names",
         "list: { file: l.xml, as: xml, at: '/a' } | steps down",
         "list: { file: l.xml, as: xml, at: '/a/b', entry: { id: '{name}' } } | has attributes",
-        "list: { file: l.txt, in: user } | folders beside the game",
-        "in: user | folders beside the game",
+        "list: { file: l.txt, in: user } | there is no place “user”",
+        "in: user | there is no place “user”",
         "wins: { alloy: fields } | counts whole",
         "list: { file: l.json, as: json, at: '$.a', entry: { id: x } } | needs {name}"
       })
@@ -223,10 +298,11 @@ class GameDefinitionTest {
     Trees.write(temp.resolve("game/.ironing/laid-out.json"), "{}");
     Trees.write(temp.resolve("elsewhere/secret"), "s");
     Files.createSymbolicLink(temp.resolve("game/link"), temp.resolve("elsewhere"));
-    assertThat(GameFolder.scan(temp.resolve("game"), n -> {}))
+    assertThat(GameFolder.scan(GameRoots.of(temp.resolve("game")), n -> {}))
         .extracting(Seen::path)
         .containsExactly("a.txt", "data/b.txt");
-    assertThat(GameFolder.glance(temp.resolve("game"))).containsOnlyKeys("a.txt", "data/b.txt");
+    assertThat(GameFolder.glance(GameRoots.of(temp.resolve("game"))))
+        .containsOnlyKeys("a.txt", "data/b.txt");
   }
 
   @Test

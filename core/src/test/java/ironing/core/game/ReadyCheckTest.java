@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 import ironing.core.IroningException;
 import ironing.core.game.ReadyCheck.Failed;
 import ironing.core.game.ReadyCheck.Lying;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.Schemas;
 import ironing.core.testkit.TestWorld;
 import ironing.core.testkit.Trees;
@@ -39,7 +40,7 @@ class ReadyCheckTest {
 
   private List<String> failed(Optional<String> version, String... missingPlugins) {
     GameDefinition game = TestWorld.game(GAME + CHECKS);
-    Lying lying = new Lying(temp, version, List.of(missingPlugins));
+    Lying lying = new Lying(GameRoots.of(temp), version, List.of(missingPlugins));
     return game.ready().stream()
         .flatMap(c -> c.failed(lying).stream())
         .map(ReadyCheckTest::told)

@@ -16,6 +16,7 @@ import ironing.core.game.GameFolder;
 import ironing.core.game.Manifest;
 import ironing.core.gameversion.BaseChange.Changed;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.testkit.Trees;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -63,7 +64,7 @@ class BaseChangeTest {
     Trees.write(game.resolve("settings/own.ini"), "speed = 1\n");
     Trees.write(game.resolve("saves/day"), "1\n");
     before =
-        GameFolder.scan(game, n -> {}).stream()
+        GameFolder.scan(GameRoots.of(game), n -> {}).stream()
             .map(s -> new Own(s.path(), s.sizeBytes(), s.modifiedMillis(), s.sha256()))
             .toList();
     for (String f : List.of("stone", "rope", "lamp"))
@@ -96,7 +97,8 @@ class BaseChangeTest {
   }
 
   private BaseChange find(Optional<Manifest> manifest, Predicate<String> foreign) {
-    return BaseChange.find(definition, game, deployer.laidOut(), before, manifest, foreign);
+    return BaseChange.find(
+        definition, GameRoots.of(game), deployer.laidOut(), before, manifest, foreign);
   }
 
   private static Map<String, String> told(BaseChange change) {

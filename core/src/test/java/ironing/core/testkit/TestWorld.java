@@ -10,6 +10,7 @@ import ironing.core.layers.HoldingsBuilder;
 import ironing.core.library.ModCard;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Picture;
@@ -350,8 +351,8 @@ public final class TestWorld {
 
   private record FolderBytes(Path folder) implements Bytes {
     @Override
-    public Path gameFolder() {
-      return folder.resolve("game");
+    public GameRoots roots() {
+      return GameRoots.of(folder.resolve("game"));
     }
 
     @Override

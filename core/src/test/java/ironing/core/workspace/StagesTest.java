@@ -9,6 +9,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.deploy.Deployer;
 import ironing.core.game.GameDefinition;
 import ironing.core.loadorder.LoadOrder.Wish;
+import ironing.core.path.GameRoots;
 import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
@@ -196,7 +197,7 @@ class StagesTest {
     Workspace w = world.workspace(folder, null, world.arrangement());
     assertThat(w.locateInPlay("data/tables/a.csv")).hasContent("mod");
     assertThat(w.locate(0, "data/tables/a.csv")).hasContent("game");
-    Path kept = Deployer.keptOriginal(folder.resolve("game"), "data/tables/a.csv");
+    Path kept = Deployer.keptOriginal(GameRoots.of(folder.resolve("game")), "data/tables/a.csv");
     Files.createDirectories(kept.getParent());
     Files.writeString(kept, "original");
     assertThat(w.locate(0, "data/tables/a.csv")).hasContent("original");

@@ -15,6 +15,7 @@ import ironing.core.deploy.WantedFiles;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrderCheck;
+import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -63,7 +64,7 @@ public class Deployments {
   private final StrayOutputs strays;
   private final Folders folders;
   private final Clock clock = Clock.systemUTC();
-  private final Map<Path, Deployer> deployers = new ConcurrentHashMap<>();
+  private final Map<GameRoots, Deployer> deployers = new ConcurrentHashMap<>();
   private final Memory.Kept<WantedBy> wanted;
   private final Memory.Kept<FolderDistance> distances;
 
@@ -106,7 +107,7 @@ public class Deployments {
 
   /** What deploying would do now. Reads the folder; changes nothing. */
   public DeployPlan plan(OpenWorkspace open) {
-    GameFolder.requireFolder(open.gameFolder());
+    requireThere(open);
     DeployPlan.Look look = settings.safe(open, laidOut(open), deployer(open).look());
     return DeployPlan.make(wanted(open), laidOut(open), profile(open), look, now());
   }
@@ -395,7 +396,7 @@ public class Deployments {
    */
   public void deployTrial(
       OpenWorkspace trial, Map<String, byte[]> contents, Jobs.Progress progress) {
-    GameFolder.requireFolder(trial.gameFolder());
+    requireThere(trial);
     requireOwn(trial);
     changing(trial, t -> deployTrialNow(t, contents, trial.profile(), progress));
   }
@@ -449,7 +450,7 @@ public class Deployments {
   }
 
   private static BeforeTrials beforeTrials(OpenWorkspace open) {
-    return new BeforeTrials(new RealDisk(), open.gameFolder());
+    return new BeforeTrials(new RealDisk(), open.roots());
   }
 
   /** The number of the last deploying or undeploying by the user; a later one has a higher one. */
@@ -511,7 +512,7 @@ public class Deployments {
    */
   public void letGo(long workspace, Set<String> paths, Jobs.Progress progress) {
     OpenWorkspace asked = workspaces.get(workspace);
-    GameFolder.requireFolder(asked.gameFolder());
+    requireThere(asked);
     changing(asked, b -> letGoNow(b, paths, progress));
   }
 
@@ -527,7 +528,7 @@ public class Deployments {
   }
 
   private Long apply(OpenWorkspace open, Jobs.Progress progress, boolean undeploy) {
-    GameFolder.requireFolder(open.gameFolder());
+    requireThere(open);
     // again: it may have waited for other work
     if (!undeploy) requireOwn(open);
     return changing(open, b -> applyNow(b, progress, undeploy));
@@ -584,14 +585,19 @@ public class Deployments {
     if (!Files.isDirectory(site.gameFolder())) return Deployer.Recovered.NOTHING;
     use.begin(site, Use.CHANGING);
     try {
-      return deployer(site.workspace(), site.gameFolder()).recover();
+      return deployer(site.workspace(), site.roots()).recover();
     } finally {
       use.end(site.workspace());
     }
   }
 
-  private void requireFree(OpenWorkspace open) {
+  private static void requireThere(OpenWorkspace open) {
     GameFolder.requireFolder(open.gameFolder());
+    open.roots().requirePlaces();
+  }
+
+  private void requireFree(OpenWorkspace open) {
+    requireThere(open);
     use.requireStill(open);
   }
 
@@ -626,14 +632,14 @@ public class Deployments {
   }
 
   private Deployer deployer(OpenWorkspace open) {
-    return deployer(open.workspace(), open.gameFolder());
+    return deployer(open.workspace(), open.roots());
   }
 
   // one for each folder: it remembers the note as long as nobody changes it
-  private Deployer deployer(long workspace, Path gameFolder) {
+  private Deployer deployer(long workspace, GameRoots roots) {
     String owner = owner(workspace);
     return deployers.computeIfAbsent(
-        gameFolder, f -> new Deployer(new RealDisk(), f, Optional.of(owner)));
+        roots, r -> new Deployer(new RealDisk(), r, Optional.of(owner)));
   }
 
   private String owner(long workspace) {

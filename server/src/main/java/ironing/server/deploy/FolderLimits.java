@@ -4,7 +4,6 @@ import ironing.core.IroningException;
 import ironing.core.deploy.LaidOut;
 import ironing.core.layers.Holdings;
 import ironing.core.limits.LimitUse;
-import ironing.core.path.GamePath;
 import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -59,7 +58,7 @@ final class FolderLimits {
 
   private static long size(OpenWorkspace open, String path) {
     try {
-      return Files.size(GamePath.resolve(open.gameFolder(), path));
+      return Files.size(open.at(path));
     } catch (IOException gone) {
       return 0;
     }

@@ -3,6 +3,7 @@ package ironing.server.deploy;
 import ironing.core.deploy.ProfileSaves;
 import ironing.core.deploy.RealDisk;
 import ironing.core.game.GameDefinition;
+import ironing.core.path.GameRoots;
 import ironing.server.platform.Folders;
 import ironing.server.workspace.FolderUse;
 import ironing.server.workspace.FolderUse.Use;
@@ -10,7 +11,6 @@ import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.Profiles;
 import ironing.server.workspace.Profiles.Named;
 import ironing.server.workspace.Site;
-import java.nio.file.Path;
 import java.time.Clock;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -56,7 +56,7 @@ public class OwnSaves {
 
   /** Finishes what a crash has left. */
   void recover(Site site) {
-    if (site.game().hasOwnSaves()) saves(site.gameFolder(), site.game()).recover(now());
+    if (site.game().hasOwnSaves()) saves(site.roots(), site.game()).recover(now());
   }
 
   /** The saves of the profile in use, wherever they lie. */
@@ -105,11 +105,11 @@ public class OwnSaves {
   }
 
   private static ProfileSaves saves(OpenWorkspace open) {
-    return saves(open.gameFolder(), open.game());
+    return saves(open.roots(), open.game());
   }
 
-  private static ProfileSaves saves(Path gameFolder, GameDefinition game) {
-    return new ProfileSaves(new RealDisk(), gameFolder, game);
+  private static ProfileSaves saves(GameRoots roots, GameDefinition game) {
+    return new ProfileSaves(new RealDisk(), roots, game);
   }
 
   // numbers of profiles begin anew with a new database

@@ -150,12 +150,11 @@ class ProfileSettings {
 
   private static Map<String, byte[]> there(OpenWorkspace open) {
     GameDefinition game = open.game();
-    Path folder = open.gameFolder();
     Map<String, byte[]> there = new TreeMap<>();
     try {
       new PatternWalk(game.perProfile(), game.pathCase())
           .files(
-              folder,
+              open.roots(),
               (path, place, a) -> {
                 if (!a.isRegularFile() || !game.isPerProfile(path)) return;
                 if (a.size() > LARGEST) throw tooLarge(path);

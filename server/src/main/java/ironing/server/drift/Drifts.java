@@ -9,7 +9,6 @@ import ironing.core.drift.Drift;
 import ironing.core.drift.Drift.Cause;
 import ironing.core.drift.Drift.Difference;
 import ironing.core.layers.Holdings;
-import ironing.core.path.GamePath;
 import ironing.server.deploy.Deployments;
 import ironing.server.deploy.ModRepair;
 import ironing.server.drift.DriftMapper.LeftAlone;
@@ -91,7 +90,7 @@ class Drifts {
     List<Difference> all =
         Drift.find(
             open.game(),
-            open.gameFolder(),
+            open.roots(),
             deployments.laidOut(open),
             own.loose(open.workspace()),
             thorough);
@@ -117,7 +116,7 @@ class Drifts {
   }
 
   private static Path place(OpenWorkspace open, String path) {
-    return GamePath.resolve(open.gameFolder(), path);
+    return open.at(path);
   }
 
   /**
@@ -225,7 +224,7 @@ class Drifts {
     try {
       return taken(open, meant, progress);
     } catch (IOException e) {
-      throw DiskTrouble.of(open.gameFolder(), e);
+      throw DiskTrouble.of(open.roots(), e);
     }
   }
 

@@ -8,6 +8,7 @@ import ironing.server.job.Jobs;
 import ironing.server.platform.MayBeAbsent;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -59,6 +60,7 @@ class DefinitionController {
    * @param gone the first that they would bring no longer, of {@code goneInAll}
    * @param newPlugins file names that the load order would gain
    * @param gonePlugins file names that it would lose
+   * @param places beside the game’s folder that are not known of it yet
    */
   record DefinitionLook(
       String title,
@@ -70,7 +72,19 @@ class DefinitionController {
       int goneInAll,
       List<String> gone,
       List<String> newPlugins,
-      List<String> gonePlugins) {}
+      List<String> gonePlugins,
+      List<PlaceView> places) {}
+
+  /**
+   * @param definition the text of a game.yaml
+   * @param places folders of places that are new, by their ids; for those that are absent the one
+   *     that is found
+   */
+  record DefinitionRequest(String definition, @MayBeAbsent Map<String, String> places) {
+    DefinitionRequest {
+      Objects.requireNonNull(definition, "definition");
+    }
+  }
 
   /** The definition that holds now. */
   @GetMapping
@@ -99,7 +113,8 @@ class DefinitionController {
         l.gone().size(),
         first(l.gone()),
         first(l.newPlugins()),
-        first(l.gonePlugins()));
+        first(l.gonePlugins()),
+        l.places().stream().map(PlaceView::of).toList());
   }
 
   private static List<String> first(Collection<String> all) {
@@ -110,8 +125,11 @@ class DefinitionController {
   @PutMapping
   ResponseEntity<Job> changeDefinition(
       @PathVariable long workspace,
-      @RequestBody DefinitionText body,
+      @RequestBody DefinitionRequest body,
       @RequestHeader(name = "Prefer", required = false) String prefer) {
-    return JobController.accepted(jobs, redefinition.change(workspace, body.definition()), prefer);
+    return JobController.accepted(
+        jobs,
+        redefinition.change(workspace, body.definition(), PlaceView.named(body.places())),
+        prefer);
   }
 }

@@ -77,12 +77,16 @@ class Overview {
    */
   record Makeup(int game, int mods, int covering, int mends) {}
 
+  /**
+   * @param places beside the game’s folder
+   */
   record OverviewView(
       long id,
       String title,
       String version,
       String folder,
       boolean folderThere,
+      List<PlaceView> places,
       String profile,
       long revision,
       Counts counts,
@@ -101,6 +105,7 @@ class Overview {
         open.gameVersion().orElse(""),
         open.gameFolder().toString(),
         Files.isDirectory(open.gameFolder()),
+        open.game().places().stream().map(p -> PlaceView.of(p, open.roots())).toList(),
         open.profileName(),
         open.revision(),
         counts(open),

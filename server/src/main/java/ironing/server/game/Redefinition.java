@@ -24,6 +24,7 @@ import ironing.server.workspace.OpenWorkspaces;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -36,6 +37,8 @@ class Redefinition {
   private final OpenWorkspaces workspaces;
   private final GameFiles own;
   private final Relayout relayout;
+  private final Places places;
+  private final PlaceChange placeChange;
   private final FolderUse use;
   private final Jobs jobs;
 
@@ -44,12 +47,16 @@ class Redefinition {
       OpenWorkspaces workspaces,
       GameFiles own,
       Relayout relayout,
+      Places places,
+      PlaceChange placeChange,
       FolderUse use,
       Jobs jobs) {
     this.db = db;
     this.workspaces = workspaces;
     this.own = own;
     this.relayout = relayout;
+    this.places = places;
+    this.placeChange = placeChange;
     this.use = use;
     this.jobs = jobs;
   }
@@ -62,6 +69,7 @@ class Redefinition {
    * @param gone game paths that they would bring no longer
    * @param newPlugins file names of plugins of such paths, that the load order would gain
    * @param gonePlugins those that it would lose
+   * @param places that it names and that are not known of this game yet
    */
   record Look(
       GameDefinition game,
@@ -71,7 +79,8 @@ class Redefinition {
       Set<String> more,
       Set<String> gone,
       Set<String> newPlugins,
-      Set<String> gonePlugins) {}
+      Set<String> gonePlugins,
+      List<Places.Offer> places) {}
 
   String text(long workspace) {
     workspaces.game(workspace);
@@ -119,7 +128,10 @@ class Redefinition {
         more,
         gone,
         newPlugins,
-        gonePlugins);
+        gonePlugins,
+        places.offers(next, open.gameFolder()).stream()
+            .filter(o -> !open.roots().places().containsKey(o.place().id()))
+            .toList());
   }
 
   /** Of some paths those that are plugins, and those in play that only one definition calls so. */
@@ -163,24 +175,29 @@ class Redefinition {
    * Takes another definition, and installs anew what it installs otherwise. A crash leaves the
    * definition of before, or the new one with some mods still as they were: the preview of the same
    * definition names those, and taking it again goes on with them.
+   *
+   * @param named folders of places that are new, by their ids
    */
-  Job change(long workspace, String text) {
+  Job change(long workspace, String text, Map<String, String> named) {
     OpenWorkspace open = workspaces.get(workspace);
     GameDefinition next = read(open, text).value();
     GameFolder.requireFolder(open.gameFolder());
+    placeChange.requireSettled(open, next, named);
     use.requireStill(open);
     return jobs.start(
         workspace,
         Lane.GAME,
         "definition",
         "Change the definition of " + next.title(),
-        p -> changeNow(workspace, text, p));
+        p -> changeNow(workspace, text, named, p));
   }
 
-  private Long changeNow(long workspace, String text, Jobs.Progress progress) {
+  private Long changeNow(
+      long workspace, String text, Map<String, String> named, Jobs.Progress progress) {
     OpenWorkspace open = workspaces.get(workspace);
     GameDefinition next = read(open, text).value();
     List<Otherwise> mods = relayout.under(open, next);
+    PlaceChange.Change change = placeChange.of(open, next, named, progress);
     List<Packed> packed = packed(open, next);
     String version =
         GameFolder.version(next, path -> open.value().locate(Holdings.GAME, path)).orElse(null);
@@ -190,6 +207,7 @@ class Redefinition {
         LibraryChange.BESIDE,
         () -> {
           db.setDefinition(workspace, text, next.title(), version);
+          placeChange.write(workspace, change);
           own.replacePacked(workspace, packed);
           return 0;
         });

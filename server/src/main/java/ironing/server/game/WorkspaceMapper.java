@@ -2,6 +2,7 @@ package ironing.server.game;
 
 import java.util.List;
 import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
@@ -61,6 +62,24 @@ interface WorkspaceMapper {
 
   @Select("select count(*) from profile where workspace_id = #{workspace}")
   int profiles(long workspace);
+
+  record PlaceRow(String place, String folder) {}
+
+  @Select("select place, folder from workspace_place where workspace_id = #{workspace}")
+  List<PlaceRow> places(long workspace);
+
+  @Delete("delete from workspace_place where workspace_id = #{workspace}")
+  void forgetPlaces(long workspace);
+
+  @Insert(
+      """
+      insert into workspace_place (workspace_id, place, folder)
+      values (#{workspace}, #{place}, #{folder})
+      """)
+  void addPlace(
+      @Param("workspace") long workspace,
+      @Param("place") String place,
+      @Param("folder") String folder);
 
   /** With all that belongs to it. */
   @Delete("delete from workspace where id = #{workspace}")

@@ -5,6 +5,7 @@ import ironing.core.Problem;
 import ironing.core.deploy.Deployer;
 import ironing.core.deploy.FolderLock;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.Neighbours;
 import ironing.core.deploy.RealDisk;
 import ironing.core.documents.DefinitionProposal;
 import ironing.core.drift.Drift.Own;
@@ -15,7 +16,7 @@ import ironing.core.game.GameFolder;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
 import ironing.core.game.Manifest;
-import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.yaml.YamlDocument;
 import ironing.server.job.Job;
 import ironing.server.job.Jobs;
@@ -28,6 +29,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -43,23 +45,36 @@ class Workspaces {
   private static final String FIRST_PROFILE = "Everyday";
   private final WorkspaceMapper db;
   private final GameFiles own;
+  private final Places places;
   private final TransactionTemplate transaction;
   private final Jobs jobs;
 
-  Workspaces(WorkspaceMapper db, GameFiles own, TransactionTemplate transaction, Jobs jobs) {
+  Workspaces(
+      WorkspaceMapper db,
+      GameFiles own,
+      Places places,
+      TransactionTemplate transaction,
+      Jobs jobs) {
     this.db = db;
     this.own = own;
+    this.places = places;
     this.transaction = transaction;
     this.jobs = jobs;
   }
 
   /** A folder and the definition that is to describe it, both found sound. */
-  private record Candidate(Path folder, String text, GameDefinition game, List<Problem> warnings) {}
+  private record Candidate(
+      GameRoots roots, String text, GameDefinition game, List<Problem> warnings) {
+    Path folder() {
+      return roots.folder();
+    }
+  }
 
   /**
    * What would become of a folder.
    *
    * @param workspace the workspace that it has already
+   * @param places of the game, with where they are as far as that is known
    * @param definition the text that would be used
    * @param preview what the definition matches there
    */
@@ -71,30 +86,32 @@ class Workspaces {
       boolean itsOwn,
       List<Problem> warnings,
       DefinitionPreview preview,
+      List<Places.Offer> places,
       Optional<Long> workspace) {}
 
   /**
    * Looks without making anything.
    *
    * @param definition the text of a game.yaml; empty to take the one in the folder
+   * @param named folders of places, by their ids
    * @throws IroningException for everything that {@link #make} would refuse, but a workspace that
-   *     is there already
+   *     is there already, and places that are not known yet
    */
-  Look look(String folderName, Optional<String> definition) {
-    Candidate c = candidate(folderName, definition);
+  Look look(String folderName, Optional<String> definition, Map<String, String> named) {
+    Candidate c = candidate(folderName, definition, named);
     DocumentsFound found =
-        DocumentsFound.in(
-            c.game(), unmodded(c), path -> Files.readAllBytes(GamePath.resolve(c.folder(), path)));
+        DocumentsFound.in(c.game(), unmodded(c), path -> Files.readAllBytes(c.roots().at(path)));
     List<Problem> warnings = warnings(c);
     warnings.addAll(found.warnings());
     return new Look(
         c.folder().toString(),
         c.game().title(),
-        GameFolder.version(c.game(), c.folder()),
+        version(c),
         c.text(),
         definition.isEmpty(),
         warnings,
         preview(c).with(found.parts()),
+        places.offers(c.game(), c.folder()),
         Optional.ofNullable(db.idOf(c.folder().toString())));
   }
 
@@ -106,18 +123,18 @@ class Workspaces {
    */
   static Optional<DefinitionProposal> propose(String folderName) {
     Path folder = Folders.named(folderName);
-    Set<String> paths = new TreeSet<>(GameFolder.glance(folder).keySet());
+    Set<String> paths = new TreeSet<>(GameFolder.glance(GameRoots.of(folder)).keySet());
     // what Ironing notes there, and a definition that was begun, say nothing of the game
     paths.removeIf(p -> p.startsWith(".ironing/") || p.equals(GameFolder.DEFINITION));
     return DefinitionProposal.of(
         folder.getFileName() == null ? "My game" : folder.getFileName().toString(),
         paths,
-        path -> Files.readAllBytes(GamePath.resolve(folder, path)));
+        path -> Files.readAllBytes(folder.resolve(path)));
   }
 
   private static List<Problem> warnings(Candidate c) {
     List<Problem> all = new ArrayList<>(c.warnings());
-    all.addAll(GameFolder.unusable(c.folder()));
+    all.addAll(GameFolder.unusable(c.roots()));
     return all;
   }
 
@@ -126,7 +143,8 @@ class Workspaces {
   }
 
   private static List<String> unmodded(Candidate c, LaidOut laidOut) {
-    List<String> there = new ArrayList<>(GameFolder.glance(c.folder()).keySet());
+    List<String> there = new ArrayList<>(GameFolder.glance(c.roots()).keySet());
+    there.removeAll(Neighbours.files(c.roots()));
     there.removeIf(
         path ->
             laidOut.files().containsKey(path) && laidOut.files().get(path).replaced().isEmpty());
@@ -139,7 +157,7 @@ class Workspaces {
   }
 
   private static Optional<Manifest> manifest(Candidate c, LaidOut laidOut) {
-    return Manifest.of(c.game(), path -> original(c.folder(), laidOut, path));
+    return Manifest.of(c.game(), path -> original(c.roots(), laidOut, path));
   }
 
   /**
@@ -149,8 +167,9 @@ class Workspaces {
    *     of the unmodded game then, and can become a mod
    * @throws IroningException when the folder or the definition is wrong; nothing was made then
    */
-  Job make(String folderName, Optional<String> definition, boolean apart) {
-    Candidate c = candidate(folderName, definition);
+  Job make(
+      String folderName, Optional<String> definition, Map<String, String> named, boolean apart) {
+    Candidate c = candidate(folderName, definition, named);
     Long known = db.idOf(c.folder().toString());
     if (known != null) {
       throw IroningException.of(
@@ -174,42 +193,45 @@ class Workspaces {
               + ".",
           "Choose a folder that has no part in common with the games that are here.");
     }
+    places.settled(c.game(), c.folder(), Map.of(), named, Optional.empty());
     return jobs.start(
         0, Lane.ADOPT, "workspace", "Look at " + c.game().title(), p -> adopt(c, apart, p));
   }
 
-  private Candidate candidate(String folderName, Optional<String> definition) {
+  private Candidate candidate(
+      String folderName, Optional<String> definition, Map<String, String> named) {
     Path folder = Folders.named(folderName);
     boolean given = definition.isPresent() && !definition.get().isBlank();
     String text = given ? definition.get() : definitionIn(folder);
     String name = given ? "the definition" : folder.resolve(GameFolder.DEFINITION).toString();
     YamlDocument.Read<GameDefinition> read = GameDefinitionReader.read(name, text);
     GameFolder.requireGame(read.value(), folder);
-    return new Candidate(folder, text, read.value(), read.warnings());
+    return new Candidate(
+        places.known(read.value(), folder, Map.of(), named), text, read.value(), read.warnings());
   }
 
   private long adopt(Candidate c, boolean apart, Jobs.Progress progress) throws IOException {
-    LaidOut laidOut = recovered(c.folder());
-    int total = GameFolder.glance(c.folder()).size();
+    LaidOut laidOut = recovered(c.roots());
+    int total = GameFolder.glance(c.roots()).size();
     List<Own> files =
         unmodded(
-            c.folder(), laidOut, GameFolder.scan(c.folder(), n -> progress.at(n, total, "files")));
+            c.roots(), laidOut, GameFolder.scan(c.roots(), n -> progress.at(n, total, "files")));
     Optional<Manifest> manifest = apart ? manifest(c, laidOut) : Optional.empty();
     manifest.ifPresent(m -> files.removeIf(s -> DefinitionPreview.isBeside(c.game(), m, s.path())));
     List<Packed> packed = new ArrayList<>();
     for (Own s : files) {
       if (!c.game().isPack(s.path())) continue;
-      Path file = original(c.folder(), laidOut, s.path());
+      Path file = original(c.roots(), laidOut, s.path());
       packed.addAll(GameFolder.packContent(c.game(), s.path(), file));
     }
     return transaction.execute(t -> save(c, files, packed));
   }
 
   // what a crash of whoever had it before left half done there
-  private static LaidOut recovered(Path folder) {
-    Optional<FolderLock> lock = FolderLock.take(folder);
+  private static LaidOut recovered(GameRoots roots) {
+    Optional<FolderLock> lock = FolderLock.take(roots.folder());
     try {
-      Deployer deployer = new Deployer(new RealDisk(), folder);
+      Deployer deployer = new Deployer(new RealDisk(), roots, Optional.empty());
       deployer.recover();
       return deployer.laidOut();
     } finally {
@@ -218,8 +240,9 @@ class Workspaces {
   }
 
   private long save(Candidate c, List<Own> files, List<Packed> packed) {
-    String version = GameFolder.version(c.game(), c.folder()).orElse(null);
+    String version = version(c).orElse(null);
     long id = db.add(c.game().title(), c.folder().toString(), c.text(), version);
+    places.keep(id, c.roots());
     own.add(id, files, packed);
     db.addProfile(id, FIRST_PROFILE);
     return id;
@@ -227,14 +250,15 @@ class Workspaces {
 
   // What a forgotten workspace has deployed is not the game's: its note in the folder tells, and
   // the originals are kept there.
-  private static List<Own> unmodded(Path folder, LaidOut laidOut, List<Seen> there)
-      throws IOException {
+  static List<Own> unmodded(GameRoots roots, LaidOut laidOut, List<Seen> there) throws IOException {
     List<Own> files = new ArrayList<>();
+    Set<String> others = Neighbours.files(roots);
     for (Seen s : there) {
+      if (others.contains(s.path())) continue;
       LaidOut.Item item = laidOut.files().get(s.path());
       if (item == null) files.add(new Own(s.path(), s.sizeBytes(), s.modifiedMillis(), s.sha256()));
       else if (item.replaced().isPresent()) {
-        Path kept = original(folder, laidOut, s.path());
+        Path kept = original(roots, laidOut, s.path());
         long modified = Files.getLastModifiedTime(kept).toMillis();
         files.add(new Own(s.path(), Files.size(kept), modified, item.replaced().get()));
       }
@@ -242,10 +266,15 @@ class Workspaces {
     return files;
   }
 
-  private static Path original(Path folder, LaidOut laidOut, String path) {
+  private static Optional<String> version(Candidate c) {
+    // of a file in a place that is not known yet nothing can be told
+    return GameFolder.version(c.game(), c.roots()::at);
+  }
+
+  private static Path original(GameRoots roots, LaidOut laidOut, String path) {
     LaidOut.Item item = laidOut.files().get(path);
     boolean kept = item != null && item.replaced().isPresent();
-    return kept ? Deployer.keptOriginal(folder, path) : folder.resolve(path);
+    return kept ? Deployer.keptOriginal(roots, path) : roots.at(path);
   }
 
   private static String definitionIn(Path folder) {

@@ -12,6 +12,7 @@ import ironing.server.platform.Revision;
 import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import org.springframework.http.ResponseEntity;
@@ -53,13 +54,22 @@ class WorkspacesController {
   /**
    * @param folder of the game, as a full path on the machine where Ironing runs
    * @param definition the text of a game.yaml; absent to take the one in the folder
+   * @param places the folder of each place beside the game’s own, by its id; for those that are
+   *     absent the one that is found
    * @param asFound whether files that the game’s manifest does not name count as the game’s; absent
    *     for no
    */
   record WorkspaceRequest(
-      String folder, @MayBeAbsent String definition, @MayBeAbsent Boolean asFound) {
+      String folder,
+      @MayBeAbsent String definition,
+      @MayBeAbsent Map<String, String> places,
+      @MayBeAbsent Boolean asFound) {
     WorkspaceRequest {
       Objects.requireNonNull(folder, "folder");
+    }
+
+    Map<String, String> named() {
+      return PlaceView.named(places);
     }
 
     Optional<String> given() {
@@ -70,6 +80,7 @@ class WorkspacesController {
   /**
    * @param itsOwn whether the definition is the one in the folder
    * @param matches what each part of the definition matches there
+   * @param places beside the folder, in the order of the definition
    * @param manifest what the folder is by the game’s manifest, absent where it has none
    * @param workspace the one that this folder has already, absent when it has none
    */
@@ -81,6 +92,7 @@ class WorkspacesController {
       boolean itsOwn,
       List<Problem> warnings,
       List<MatchView> matches,
+      List<PlaceView> places,
       @MayBeAbsent ManifestView manifest,
       @MayBeAbsent Long workspace) {}
 
@@ -150,7 +162,7 @@ class WorkspacesController {
   /** Looks at a folder and a definition without making anything. */
   @PostMapping("/look")
   FolderView look(@RequestBody WorkspaceRequest body) {
-    Workspaces.Look l = workspaces.look(body.folder(), body.given());
+    Workspaces.Look l = workspaces.look(body.folder(), body.given(), body.named());
     return new FolderView(
         l.folder(),
         l.title(),
@@ -161,6 +173,7 @@ class WorkspacesController {
         l.preview().parts().stream()
             .map(p -> new MatchView(p.what(), p.name(), p.count(), p.first()))
             .toList(),
+        l.places().stream().map(PlaceView::of).toList(),
         l.preview().manifest().map(ManifestView::of).orElse(null),
         l.workspace().orElse(null));
   }
@@ -172,7 +185,8 @@ class WorkspacesController {
       @RequestHeader(name = "Prefer", required = false) String prefer) {
     return JobController.accepted(
         jobs,
-        workspaces.make(body.folder(), body.given(), !Boolean.TRUE.equals(body.asFound())),
+        workspaces.make(
+            body.folder(), body.given(), body.named(), !Boolean.TRUE.equals(body.asFound())),
         prefer);
   }
 

@@ -197,7 +197,7 @@ class GameVersions implements BeforeUndeploying {
     Function<String, Optional<String>> tools = strays.owners(open);
     return BaseChange.find(
         open.game(),
-        open.gameFolder(),
+        open.roots(),
         deployments.laidOut(open),
         own.loose(open.workspace()),
         manifest,
@@ -211,7 +211,7 @@ class GameVersions implements BeforeUndeploying {
     return path ->
         deployed.contains(path) && !over.contains(path)
             ? open.value().locate(Holdings.GAME, path)
-            : GamePath.resolve(open.gameFolder(), path);
+            : open.at(path);
   }
 
   private List<UpdateFile> files(OpenWorkspace open, BaseChange change) {
@@ -241,7 +241,7 @@ class GameVersions implements BeforeUndeploying {
 
   private static List<Packed> packed(OpenWorkspace open, Changed pack) {
     if (pack.now().isEmpty()) return List.of();
-    Path file = GamePath.resolve(open.gameFolder(), pack.path());
+    Path file = open.at(pack.path());
     return GameFolder.packContent(open.game(), pack.path(), file);
   }
 

@@ -93,7 +93,7 @@ class Storage implements SmartInitializingSingleton {
     Path library = folders.library(workspace);
     try {
       Files.createDirectories(library);
-      Path kept = Deployer.keptOriginal(open.gameFolder(), "x").getParent();
+      Path kept = Deployer.keptOriginal(open.roots(), "x").getParent();
       long binBytes =
           bin.mods(workspace).stream().mapToLong(BinnedMod::sizeBytes).sum()
               + bin.archives(workspace).stream().mapToLong(BinnedArchive::sizeBytes).sum();
@@ -114,6 +114,10 @@ class Storage implements SmartInitializingSingleton {
     } catch (IOException e) {
       throw ModStore.failed(library.toString(), e);
     }
+  }
+
+  private static boolean isInGame(OpenWorkspace open, Path folder) {
+    return open.roots().tops().stream().anyMatch(top -> folder.startsWith(open.at(top)));
   }
 
   private static boolean sameDrive(Path a, Path b) throws IOException {
@@ -158,7 +162,7 @@ class Storage implements SmartInitializingSingleton {
           "The library lies there already.",
           "Name another folder.");
     }
-    if (to.startsWith(open.gameFolder()) || to.startsWith(from)) {
+    if (isInGame(open, to) || to.startsWith(from)) {
       throw IroningException.of(
           "folder-wrong",
           folderName,

@@ -152,7 +152,7 @@ class ListFileController {
   }
 
   private static Optional<byte[]> there(OpenWorkspace open, String file) {
-    Path path = GamePath.resolve(open.gameFolder(), file);
+    Path path = open.at(file);
     try {
       if (!Files.isRegularFile(path)) return Optional.empty();
       if (Files.size(path) > LARGEST) {
@@ -184,6 +184,10 @@ class ListFileController {
     return ResponseEntity.ok().eTag(Revision.etag(d.revision())).body(d);
   }
 
+  private static String name(Path file) {
+    return file.getFileName().toString();
+  }
+
   private static IroningException noList(OpenWorkspace open) {
     return IroningException.of(
         "no-list", open.title(), "There is no list file to take over.", "Deploy to write one.");
@@ -203,14 +207,14 @@ class ListFileController {
     OpenWorkspace open = workspaces.get(workspace);
     // a folder with a manifest that came by itself is among the game's own after the next look
     if (open.game().plugins().isEmpty() || open.game().hasDocumentPlugins()) return List.of();
-    Path folder = GamePath.resolve(open.gameFolder(), open.game().pluginPath("x")).getParent();
+    Path folder = open.at(open.game().pluginPath("x")).getParent();
     if (!Files.isDirectory(folder)) return List.of();
     Set<String> ours = new HashSet<>();
     deployments.laidOut(open).files().keySet().forEach(p -> ours.add(PathCase.fold(p)));
     List<StrayPlugin> strays = new ArrayList<>();
     try (Stream<Path> all = Files.list(folder)) {
       for (Path p : all.sorted().toList()) {
-        String path = open.gameFolder().relativize(p).toString();
+        String path = GamePath.join(GamePath.folder(open.game().pluginPath("x")), name(p));
         boolean plugin = Files.isRegularFile(p) && open.game().isPlugin(path);
         if (plugin && !ours.contains(PathCase.fold(path)) && !isTheGames(open, path))
           strays.add(new StrayPlugin(path, Files.size(p)));

@@ -59,7 +59,7 @@ public class ToolOutput {
     boolean plugins = false;
     for (int p = 0; p < holdings.pathCount(); p++) {
       int slot = standing.inPlay(p);
-      if (slot < 0 || !PathPattern.anyMatches(patterns, holdings.path(p))) continue;
+      if (slot < 0 || !open.game().anyMatches(patterns, holdings.path(p))) continue;
       // what it wrote the last time is none of its ingredients
       if (holdings.holderAt(slot).mod() == own) continue;
       plugins |= open.game().isPlugin(holdings.path(p));

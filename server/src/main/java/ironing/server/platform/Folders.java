@@ -40,6 +40,11 @@ public class Folders {
     this.db = db;
   }
 
+  /** Where Ironing keeps what is its own. */
+  public Path home() {
+    return home;
+  }
+
   /** The name of the database that knows all this. */
   public String installation() {
     return database.get();

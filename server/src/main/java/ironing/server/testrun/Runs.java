@@ -4,7 +4,6 @@ import ironing.core.IroningException;
 import ironing.core.deploy.PictureSum;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
-import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
 import ironing.core.testrun.RunLog;
 import ironing.core.testrun.RunOutcome;
@@ -173,8 +172,9 @@ public class Runs {
       OpenWorkspace open, GameDefinition.Run run, Optional<Map<String, byte[]>> trial) {
     UnaryOperator<String> filled =
         text ->
-            text.replace("{game}", open.gameFolder().toString())
-                .replace("{standins}", folders.standins());
+            open.filled(
+                text.replace("{game}", open.gameFolder().toString())
+                    .replace("{standins}", folders.standins()));
     List<String> command = run.command().stream().map(filled).toList();
     Map<String, String> environment = new TreeMap<>();
     run.environment().forEach((name, value) -> environment.put(name, filled.apply(value)));
@@ -262,7 +262,7 @@ public class Runs {
 
   private static Path folder(OpenWorkspace open, GameDefinition.Run run) {
     if (run.folder().isEmpty()) return open.gameFolder();
-    Path folder = GamePath.resolve(open.gameFolder(), run.folder().get());
+    Path folder = open.at(run.folder().get());
     if (Files.isDirectory(folder)) return folder;
     throw IroningException.of(
         "will-not-start",
@@ -328,7 +328,7 @@ public class Runs {
   private static Optional<FileTime> logTime(OpenWorkspace open, GameDefinition.Run run) {
     if (run.log().isEmpty()) return Optional.empty();
     try {
-      Path log = GamePath.resolve(open.gameFolder(), run.log().get());
+      Path log = open.at(run.log().get());
       return Optional.of(Files.getLastModifiedTime(log));
     } catch (IOException notYet) {
       return Optional.empty();
@@ -341,7 +341,7 @@ public class Runs {
     Optional<FileTime> after = logTime(open, run);
     if (after.isEmpty() || after.equals(before)) return "";
     try {
-      Path log = GamePath.resolve(open.gameFolder(), run.log().get());
+      Path log = open.at(run.log().get());
       if (Files.size(log) > Program.MOST_OUTPUT_CHARS) return "";
       return new String(Files.readAllBytes(log), StandardCharsets.UTF_8);
     } catch (IOException unreadable) {

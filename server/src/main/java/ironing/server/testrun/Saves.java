@@ -4,7 +4,6 @@ import ironing.core.deploy.ProfileSaves;
 import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
-import ironing.core.path.PathPattern;
 import ironing.core.testrun.RunLog;
 import ironing.server.deploy.OwnSaves;
 import ironing.server.testrun.RunMapper.RunRow;
@@ -142,8 +141,15 @@ class Saves {
     Map<String, OffsetDateTime> files = new HashMap<>();
     for (ProfileSaves.Save s : own.of(open))
       files.put(s.path(), when(Files.getLastModifiedTime(s.lies())));
-    Path root = open.gameFolder();
-    if (open.game().protect().isEmpty() || !Files.isDirectory(root)) return files;
+    if (open.game().protect().isEmpty()) return files;
+    for (String top : open.roots().tops())
+      if (Files.isDirectory(open.at(top))) protectedFiles(open, top, files);
+    return files;
+  }
+
+  private static void protectedFiles(
+      OpenWorkspace open, String top, Map<String, OffsetDateTime> files) throws IOException {
+    Path root = open.at(top);
     Files.walkFileTree(
         root,
         new SimpleFileVisitor<>() {
@@ -156,8 +162,8 @@ class Saves {
 
           @Override
           public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
-            String path = GamePath.of(root.relativize(file));
-            if (PathPattern.anyMatches(open.game().protect(), path) && !open.game().isOwnSave(path))
+            String path = open.roots().path(top, GamePath.of(root.relativize(file)));
+            if (open.game().isProtected(path) && !open.game().isOwnSave(path))
               files.put(path, when(a.lastModifiedTime()));
             return FileVisitResult.CONTINUE;
           }
@@ -168,7 +174,6 @@ class Saves {
             return FileVisitResult.CONTINUE;
           }
         });
-    return files;
   }
 
   private static OffsetDateTime when(FileTime time) {

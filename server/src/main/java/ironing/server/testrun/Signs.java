@@ -181,7 +181,7 @@ public class Signs {
     private Optional<OwnFile> file(long mod, String path) {
       Holdings holdings = open.picture().holdings();
       for (GameDefinition.Mount m : open.game().mounts()) {
-        String place = m.at().equals(".") ? path : m.at() + "/" + path;
+        String place = open.game().gamePath(m, path);
         int id = holdings.idOf(place);
         int slot = id < 0 ? -1 : holdings.slotOfMod(id, mod);
         if (slot >= 0)
@@ -196,7 +196,7 @@ public class Signs {
       for (LaidOut.Item i : laid.getOrDefault(mod, List.of())) {
         if (!key(i.path()).equals(key(path)) || !i.sha256().equals(sha256)) continue;
         try {
-          Path place = GamePath.resolve(open.gameFolder(), i.path());
+          Path place = open.at(i.path());
           return ContentHash.of(place).equals(sha256);
         } catch (IOException gone) {
           return false;

@@ -128,7 +128,7 @@ class ToolRuns {
     Holdings holdings = open.picture().holdings();
     for (int p = 0; p < holdings.pathCount(); p++) {
       String path = holdings.path(p);
-      if (!PathPattern.anyMatches(writes, path) || open.game().isProtected(path)) continue;
+      if (!open.game().anyMatches(writes, path) || open.game().isProtected(path)) continue;
       int slot = holdings.slotOfMod(p, Holdings.GAME);
       if (slot < 0 || holdings.holderAt(slot).pack().isPresent()) continue;
       if (!kept.contains(open.picture().spelling().of(p))) return Optional.of(path);
@@ -230,7 +230,7 @@ class ToolRuns {
       throws IOException, InterruptedException {
     Path output = Files.createDirectories(work.resolve("output"));
     Read read = outputs.read(open, tool.id(), tool.reads());
-    Map<String, Glance> before = GameFolder.glance(open.gameFolder());
+    Map<String, Glance> before = GameFolder.glance(open.roots());
     Function<String, String> filling = tools.filling(open, output);
     Map<String, String> environment = new TreeMap<>();
     tool.environment().forEach((k, v) -> environment.put(k, filling.apply(v)));
@@ -269,7 +269,7 @@ class ToolRuns {
     Map<String, Path> taken = taken(open, tool, change, output);
     Set<String> gone = new TreeSet<>();
     List<PathPattern> writes = PathPattern.all(tool.writes(), open.game().pathCase());
-    for (String path : change.removed()) if (PathPattern.anyMatches(writes, path)) gone.add(path);
+    for (String path : change.removed()) if (open.game().anyMatches(writes, path)) gone.add(path);
     Set<String> beside = new TreeSet<>(change.written());
     beside.removeAll(taken.keySet());
     Set<String> others = new TreeSet<>(change.removed());
@@ -335,7 +335,7 @@ class ToolRuns {
   }
 
   private static Change change(OpenWorkspace open, Map<String, Glance> before) {
-    Map<String, Glance> after = GameFolder.glance(open.gameFolder());
+    Map<String, Glance> after = GameFolder.glance(open.roots());
     Set<String> written = new TreeSet<>(), removed = new TreeSet<>();
     after.forEach(
         (path, glance) -> {
@@ -350,9 +350,9 @@ class ToolRuns {
     List<PathPattern> writes = PathPattern.all(tool.writes(), open.game().pathCase());
     Map<String, Path> taken = new TreeMap<>();
     for (String path : change.written()) {
-      Path place = GamePath.resolve(open.gameFolder(), path);
+      Path place = open.at(path);
       boolean plain = Files.isRegularFile(place, LinkOption.NOFOLLOW_LINKS);
-      if (plain && PathPattern.anyMatches(writes, path) && !open.game().isProtected(path))
+      if (plain && open.game().anyMatches(writes, path) && !open.game().isProtected(path))
         taken.put(path, place);
     }
     try (Stream<Path> all = Files.walk(output)) {

@@ -5,7 +5,6 @@ import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.LaidOut;
 import ironing.core.game.GameFolder;
 import ironing.core.layers.Holdings;
-import ironing.core.path.GamePath;
 import ironing.core.path.PathPattern;
 import ironing.server.deploy.StrayOutputs;
 import ironing.server.mends.ToolOutput;
@@ -53,7 +52,7 @@ public class ToolStrays implements StrayOutputs {
     for (Tool t : trusted(open.workspace())) writes.put(t.name(), writes(open, t));
     return path ->
         writes.entrySet().stream()
-            .filter(w -> PathPattern.anyMatches(w.getValue(), path))
+            .filter(w -> open.game().anyMatches(w.getValue(), path))
             .map(Map.Entry::getKey)
             .findFirst();
   }
@@ -67,16 +66,16 @@ public class ToolStrays implements StrayOutputs {
     List<Tool> trusted = trusted(open.workspace());
     Map<String, String> sums = new TreeMap<>();
     if (trusted.isEmpty()) return sums;
-    Set<String> there = GameFolder.glance(open.gameFolder()).keySet();
+    Set<String> there = GameFolder.glance(open.roots()).keySet();
     try {
       for (Tool t : trusted) {
         List<PathPattern> writes = writes(open, t);
         Map<String, Path> found = new TreeMap<>();
         for (String path : there) {
           if (sums.containsKey(path)
-              || !PathPattern.anyMatches(writes, path)
+              || !open.game().anyMatches(writes, path)
               || !isStray(open, note, path)) continue;
-          Path file = GamePath.resolve(open.gameFolder(), path);
+          Path file = open.at(path);
           String sha256 = ContentHash.of(file);
           // the user wants it to stay as it is, while it is this
           if (sha256.equals(db.leftAlone(open.workspace(), path))) continue;
@@ -89,7 +88,7 @@ public class ToolStrays implements StrayOutputs {
       }
       return sums;
     } catch (IOException e) {
-      throw DiskTrouble.of(open.gameFolder(), e);
+      throw DiskTrouble.of(open.roots(), e);
     }
   }
 

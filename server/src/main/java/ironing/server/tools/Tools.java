@@ -193,7 +193,7 @@ public class Tools implements ToolWrites {
             folders.standins());
     return text ->
         PLACEHOLDER
-            .matcher(text)
+            .matcher(open.filled(text))
             .replaceAll(m -> Matcher.quoteReplacement(places.getOrDefault(m.group(1), m.group())));
   }
 

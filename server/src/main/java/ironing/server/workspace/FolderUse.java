@@ -2,8 +2,10 @@ package ironing.server.workspace;
 
 import ironing.core.IroningException;
 import ironing.core.deploy.FolderLock;
-import java.nio.file.Path;
+import ironing.core.path.GameRoots;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
@@ -38,9 +40,9 @@ public class FolderUse {
 
   /**
    * @param outer what the same work had it in use for before; null for nothing
-   * @param lock of the outermost one
+   * @param locks of the outermost one: on the folder, and on the places beside it
    */
-  private record Held(Use use, Thread by, Held outer, Optional<FolderLock> lock) {}
+  private record Held(Use use, Thread by, Held outer, List<FolderLock> locks) {}
 
   /**
    * Takes the folder for one use, until {@link #end}.
@@ -48,23 +50,34 @@ public class FolderUse {
    * @throws IroningException with code {@code busy} when it is in use
    */
   public void begin(OpenWorkspace open, Use use) {
-    begin(open.workspace(), open.gameFolder(), open.title(), use);
+    begin(open.workspace(), open.roots(), open.title(), use);
   }
 
   /** The same for a workspace whose files were not read yet. */
   public void begin(Site site, Use use) {
-    begin(site.workspace(), site.gameFolder(), site.gameFolder().toString(), use);
+    begin(site.workspace(), site.roots(), site.gameFolder().toString(), use);
   }
 
-  private synchronized void begin(long workspace, Path folder, String title, Use use) {
+  private synchronized void begin(long workspace, GameRoots roots, String title, Use use) {
     Held present = uses.get(workspace);
     if (present != null) {
       boolean mine = present.by == Thread.currentThread() && present.use != Use.RUNNING;
       if (!mine || use == Use.RUNNING) throw busy(title, present.use);
-      uses.put(workspace, new Held(use, present.by, present, Optional.empty()));
+      uses.put(workspace, new Held(use, present.by, present, List.of()));
       return;
     }
-    uses.put(workspace, new Held(use, Thread.currentThread(), null, FolderLock.take(folder)));
+    uses.put(workspace, new Held(use, Thread.currentThread(), null, locks(roots)));
+  }
+
+  private static List<FolderLock> locks(GameRoots roots) {
+    List<FolderLock> taken = new ArrayList<>();
+    try {
+      for (String top : roots.tops()) FolderLock.take(roots.at(top)).ifPresent(taken::add);
+    } catch (RuntimeException held) {
+      taken.forEach(FolderLock::close);
+      throw held;
+    }
+    return taken;
   }
 
   /** What it is in use for now; empty for nothing. */
@@ -77,7 +90,7 @@ public class FolderUse {
     Held present = uses.remove(workspace);
     if (present == null) return;
     if (present.outer != null) uses.put(workspace, present.outer);
-    present.lock.ifPresent(FolderLock::close);
+    present.locks.forEach(FolderLock::close);
   }
 
   /**

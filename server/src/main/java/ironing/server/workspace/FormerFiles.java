@@ -110,7 +110,7 @@ public class FormerFiles {
     Holdings holdings = open.picture().holdings();
     Gathering all = new Gathering();
     for (String path : changed) {
-      Path original = Deployer.keptOriginal(open.gameFolder(), path);
+      Path original = Deployer.keptOriginal(open.roots(), path);
       if (!Files.isRegularFile(original)) continue;
       int id = holdings.idOf(path);
       int slot = id < 0 ? -1 : holdings.slotOfMod(id, Holdings.GAME);

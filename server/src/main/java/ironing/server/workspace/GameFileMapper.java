@@ -8,6 +8,7 @@ import org.apache.ibatis.annotations.Insert;
 import org.apache.ibatis.annotations.Mapper;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
+import org.apache.ibatis.annotations.Update;
 
 /** The rows of {@link GameFiles}. */
 @Mapper
@@ -53,6 +54,31 @@ interface GameFileMapper {
       (pack = '' and path = #{p} or pack = #{p})</foreach></script>
       """)
   void forget(@Param("workspace") long workspace, @Param("paths") List<String> paths);
+
+  @Delete(
+      """
+      delete from game_file where workspace_id = #{workspace}
+        and (starts_with(path, #{prefix}) or starts_with(pack, #{prefix}))
+      """)
+  void forgetBelow(@Param("workspace") long workspace, @Param("prefix") String prefix);
+
+  @Update(
+      """
+      update game_file set
+        path = case when starts_with(path, '@') then '@' || path else path end,
+        pack = case when starts_with(pack, '@') then '@' || pack else pack end
+      where workspace_id = #{workspace} and (starts_with(path, '@') or starts_with(pack, '@'))
+      """)
+  void escape(long workspace);
+
+  @Update(
+      """
+      update game_file set
+        path = case when starts_with(path, '@@') then substr(path, 2) else path end,
+        pack = case when starts_with(pack, '@@') then substr(pack, 2) else pack end
+      where workspace_id = #{workspace} and (starts_with(path, '@@') or starts_with(pack, '@@'))
+      """)
+  void unescape(long workspace);
 
   @Delete("delete from game_file where workspace_id = #{workspace} and pack <> ''")
   void forgetPacked(long workspace);

@@ -44,6 +44,23 @@ public class GameFiles {
     for (List<String> some : parts(paths)) db.forget(workspace, some);
   }
 
+  /**
+   * Loose files below a place beside the game folder, and packs with what is in them. Inside the
+   * caller’s transaction.
+   */
+  public void forgetPlace(long workspace, String top) {
+    db.forgetBelow(workspace, top + "/");
+  }
+
+  /**
+   * Spells the game’s own folders that begin with @ as a definition with places has them, or one
+   * without. Inside the caller’s transaction.
+   */
+  public void respell(long workspace, boolean withPlaces) {
+    if (withPlaces) db.escape(workspace);
+    else db.unescape(workspace);
+  }
+
   private static <T> List<List<T>> parts(List<T> all) {
     List<List<T>> parts = new ArrayList<>();
     for (int i = 0; i < all.size(); i += ROWS_AT_ONCE)

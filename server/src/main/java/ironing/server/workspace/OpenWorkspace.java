@@ -3,6 +3,7 @@ package ironing.server.workspace;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.library.Needs;
+import ironing.core.path.GameRoots;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.Shapes;
 import ironing.core.workspace.Mod;
@@ -18,13 +19,14 @@ import java.util.Set;
  * A workspace with one profile, as everything that is asked of it sees it: its value in the core,
  * with what the database calls it. Immutable: whoever holds one sees one consistent state.
  *
+ * @param roots where its game lies
  * @param revision of the profile's arrangement
  * @param unreadable what is written down of it and cannot be read
  */
 public record OpenWorkspace(
     long workspace,
     String title,
-    Path gameFolder,
+    GameRoots roots,
     long profile,
     String profileName,
     long revision,
@@ -33,6 +35,23 @@ public record OpenWorkspace(
     Workspace value) {
   /** The loose files of the unmodded game. */
   public record Own(int files, long sizeBytes) {}
+
+  public Path gameFolder() {
+    return roots.folder();
+  }
+
+  /** Where a game path lies now. */
+  public Path at(String path) {
+    return roots.at(path);
+  }
+
+  /** A text with the folder of each place where it says {@code {@id}}. */
+  public String filled(String text) {
+    String filled = text;
+    for (Map.Entry<String, Path> p : roots.places().entrySet())
+      filled = filled.replace("{@" + p.getKey() + "}", p.getValue().toString());
+    return filled;
+  }
 
   public GameDefinition game() {
     return value.game();
@@ -117,6 +136,6 @@ public record OpenWorkspace(
       Workspace value,
       long revision) {
     return new OpenWorkspace(
-        workspace, title, gameFolder, profile, profileName, revision, own, unreadable, value);
+        workspace, title, roots, profile, profileName, revision, own, unreadable, value);
   }
 }

@@ -23,6 +23,8 @@ interface OpenWorkspaceMapper {
       String rules,
       String loadRules) {}
 
+  record PlaceRow(String place, String folder) {}
+
   record ProfileRow(long id, String name, String arrangement) {}
 
   record ModRow(
@@ -65,6 +67,9 @@ interface OpenWorkspaceMapper {
       where id = (select profile_id from workspace where id = #{workspace})
       """)
   ProfileRow profile(long workspace);
+
+  @Select("select place, folder from workspace_place where workspace_id = #{workspace}")
+  List<PlaceRow> places(long workspace);
 
   // told here and not found out by name, which MyBatis does for each row anew
   @Arg(column = "id", javaType = long.class)

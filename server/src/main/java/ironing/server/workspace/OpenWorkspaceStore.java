@@ -7,6 +7,7 @@ import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
 import ironing.core.library.ModCard;
 import ironing.core.path.GamePath;
+import ironing.core.path.GameRoots;
 import ironing.core.picture.Arrangement;
 import ironing.core.picture.Arrangement.Layer;
 import ironing.core.picture.Picture;
@@ -21,6 +22,7 @@ import ironing.core.workspace.Workspace;
 import ironing.server.platform.Folders;
 import ironing.server.platform.Json;
 import ironing.server.workspace.OpenWorkspaceMapper.ModRow;
+import ironing.server.workspace.OpenWorkspaceMapper.PlaceRow;
 import ironing.server.workspace.OpenWorkspaceMapper.ProfileRow;
 import ironing.server.workspace.OpenWorkspaceMapper.WorkspaceRow;
 import java.io.IOException;
@@ -74,11 +76,17 @@ class OpenWorkspaceStore {
 
   Site site(long workspace) {
     WorkspaceRow row = row(workspace);
-    return new Site(workspace, Path.of(row.gameFolder()), definition(row));
+    return new Site(workspace, roots(row), definition(row));
   }
 
   private static GameDefinition definition(WorkspaceRow row) {
     return GameDefinitionReader.read("game.yaml of " + row.title(), row.definition()).value();
+  }
+
+  private GameRoots roots(WorkspaceRow row) {
+    Map<String, Path> places = new TreeMap<>();
+    for (PlaceRow p : db.places(row.id())) places.put(p.place(), Path.of(p.folder()));
+    return GameRoots.of(Path.of(row.gameFolder()), places);
   }
 
   private WorkspaceRow row(long workspace) {
@@ -127,7 +135,7 @@ class OpenWorkspaceStore {
     // another definition makes another workspace of it
     Loaded same = before != null && before.definition().equals(row.definition()) ? before : null;
     GameDefinition game = same == null ? definition(row) : same.open().game();
-    Path folder = Path.of(row.gameFolder());
+    GameRoots roots = roots(row);
     ProfileRow profile = db.profile(workspace);
     TolerantReader reader = new TolerantReader(json);
     CompletableFuture<Map<Long, Carded>> cards =
@@ -148,9 +156,9 @@ class OpenWorkspaceStore {
           mods(
               cards.join(),
               files,
-              documentNames(game, mods, bytes(workspace, folder), holdings, plugins));
+              documentNames(game, mods, bytes(workspace, roots), holdings, plugins));
     Arrangement arrangement = arrangement(reader, profile, row, mods);
-    FilePlaces places = new FilePlaces(mods, bytes(workspace, folder), tables);
+    FilePlaces places = new FilePlaces(mods, bytes(workspace, roots), tables);
     Picture.Headers headers = places.headers(game);
     Picture picture =
         grown
@@ -161,7 +169,7 @@ class OpenWorkspaceStore {
         new OpenWorkspace(
             workspace,
             row.title(),
-            folder,
+            roots,
             profile.id(),
             profile.name(),
             row.revision(),
@@ -181,11 +189,11 @@ class OpenWorkspaceStore {
     return new Loaded(open, row.definition(), gathered, readable);
   }
 
-  private Bytes bytes(long workspace, Path gameFolder) {
+  private Bytes bytes(long workspace, GameRoots roots) {
     return new Bytes() {
       @Override
-      public Path gameFolder() {
-        return gameFolder;
+      public GameRoots roots() {
+        return roots;
       }
 
       @Override

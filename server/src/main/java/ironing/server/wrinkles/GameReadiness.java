@@ -24,7 +24,7 @@ final class GameReadiness {
     if (open.game().ready().isEmpty() || !Files.isDirectory(open.gameFolder())) return out;
     Lying lying =
         new Lying(
-            open.gameFolder(),
+            open.roots(),
             GameFolder.version(open.game(), path -> open.value().locate(Holdings.GAME, path)),
             missingPlugins(open));
     for (ReadyCheck check : open.game().ready())

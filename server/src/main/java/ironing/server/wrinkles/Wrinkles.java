@@ -273,6 +273,22 @@ public class Wrinkles {
   }
 
   private static void folder(OpenWorkspace open, List<Wrinkle> out) {
+    open.roots()
+        .places()
+        .forEach(
+            (id, folder) -> {
+              if (Files.isDirectory(folder)) return;
+              out.add(
+                  new Wrinkle(
+                      "place-gone",
+                      Weight.STOPS,
+                      "A folder of the game is gone",
+                      folder + " is not there, the place “" + id + "” of the game.",
+                      "Connect its drive, or say in Overview where it is now.",
+                      Place.DEPLOY,
+                      null,
+                      null));
+            });
     if (Files.isDirectory(open.gameFolder())) return;
     out.add(
         new Wrinkle(

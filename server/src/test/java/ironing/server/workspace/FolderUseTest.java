@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import ironing.core.IroningException;
+import ironing.core.path.GameRoots;
 import ironing.server.workspace.FolderUse.Use;
 import java.nio.file.Path;
 import java.util.concurrent.CompletableFuture;
@@ -16,7 +17,7 @@ class FolderUseTest {
   private final FolderUse use = new FolderUse();
 
   private Site site() {
-    return new Site(7, game, null);
+    return new Site(7, GameRoots.of(game), null);
   }
 
   /** Whether somebody else could start the game now. */
