@@ -1,4 +1,4 @@
-import { useEffect, useId } from 'react'
+import { useEffect, useId, useState } from 'react'
 import { Link } from 'react-router'
 import { asProblems, type Schema } from '../api/client'
 import { useNotices } from '../frame/Notices'
@@ -13,6 +13,7 @@ import { Screen, Waiting } from '../ui/Screen'
 import { Tag } from '../ui/Tag'
 import { count, number } from '../ui/text'
 import { Matches } from './Matches'
+import { type NamedPlaces, PlaceFields } from './PlaceFields'
 import { useChangeDefinition, useDefinition, useLookAtDefinition } from './queries'
 
 /** The definition of the game: to read, and to correct after seeing what that changes. */
@@ -26,6 +27,7 @@ export function DefinitionView() {
 
 function Editor({ workspace, now }: { workspace: number; now: string }) {
   const [text, setText, drop] = useKept(`definition ${workspace}`, now)
+  const [named, setNamed] = useState<NamedPlaces>({})
   const look = useLookAtDefinition(workspace)
   const { say } = useNotices()
   const change = useChangeDefinition(workspace, () => {
@@ -57,7 +59,7 @@ function Editor({ workspace, now }: { workspace: number; now: string }) {
           <Button
             look="strong"
             disabled={text === now || !found || change.isPending || running}
-            onClick={() => change.mutate(text)}
+            onClick={() => change.mutate({ definition: text, places: named })}
           >
             {change.isPending ? 'Changing it …' : 'Take this definition'}
           </Button>
@@ -79,7 +81,10 @@ function Editor({ workspace, now }: { workspace: number; now: string }) {
               Looking …
             </p>
           ) : (
-            <Changes workspace={workspace} look={found} />
+            <>
+              <PlaceFields places={found.places} named={named} onName={setNamed} />
+              <Changes workspace={workspace} look={found} />
+            </>
           )}
         </Aside>
       }

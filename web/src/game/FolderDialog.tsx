@@ -9,10 +9,12 @@ import { useFolders } from './queries'
 
 /** Choosing a folder on the machine where Ironing runs; games among them are told. */
 export function FolderDialog({
+  title = 'Choose the folder of the game',
   start,
   onChoose,
   onClose,
 }: {
+  title?: string
   start: string
   onChoose: (folder: string) => void
   onClose: () => void
@@ -24,7 +26,7 @@ export function FolderDialog({
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title="Choose the folder of the game"
+      title={title}
       says="Folders on the machine where Ironing runs. Those that are a game say which."
     >
       <p className="flex items-center gap-2 border-line border-b pb-2">

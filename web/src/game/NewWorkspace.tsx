@@ -7,6 +7,7 @@ import { Problems } from '../ui/Problems'
 import { count, number } from '../ui/text'
 import { FolderDialog } from './FolderDialog'
 import { Matches } from './Matches'
+import { type NamedPlaces, PlaceFields } from './PlaceFields'
 import { plainDefinition } from './plain'
 import { useLook, useMakeWorkspace, usePropose } from './queries'
 
@@ -20,6 +21,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
   const [choosing, setChoosing] = useState(false)
   const [definition, setDefinition] = useState<string | null>(null)
   const [asFound, setAsFound] = useState(false)
+  const [named, setNamed] = useState<NamedPlaces>({})
   const [progress, setProgress] = useState<Schema['Job'] | null>(null)
   const look = useLook()
   const make = useMakeWorkspace(setProgress)
@@ -55,7 +57,10 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
     })
   const create = () => {
     setProgress(null)
-    make.mutate({ ...body, asFound: asFound || undefined }, { onSuccess: (id) => go(`/workspaces/${id}`) })
+    make.mutate(
+      { ...body, places: named, asFound: asFound || undefined },
+      { onSuccess: (id) => go(`/workspaces/${id}`) },
+    )
   }
   return (
     <section className="card flex flex-col gap-3 px-5 py-4">
@@ -142,6 +147,7 @@ export function NewWorkspace({ chosen }: { chosen: string }) {
             </p>
           ))}
           {found.manifest && <ByManifest manifest={found.manifest} asFound={asFound} onChange={setAsFound} />}
+          <PlaceFields places={found.places} named={named} onName={setNamed} />
           <Matches matches={found.matches} open={definition !== null} />
           {found.workspace !== undefined ? (
             <Link to={`/workspaces/${found.workspace}`} className="font-medium text-woad underline">

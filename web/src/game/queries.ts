@@ -105,9 +105,21 @@ export function useLookAtDefinition(workspace: number) {
 export function useChangeDefinition(workspace: number, done: () => void) {
   return useAct(
     workspace,
-    async (definition: string) => {
+    async (body: Schema['DefinitionRequest']) => {
       const params = { path: { workspace } }
-      await finished(got(api.PUT('/api/workspaces/{workspace}/definition', { params, body: { definition } })))
+      await finished(got(api.PUT('/api/workspaces/{workspace}/definition', { params, body })))
+    },
+    done,
+  )
+}
+
+/** Says which folder a place beside the game’s own is. */
+export function useSayPlace(workspace: number, done: () => void) {
+  return useAct(
+    workspace,
+    async ({ place, folder }: { place: string; folder: string }) => {
+      const params = { path: { workspace, place } }
+      await finished(got(api.PUT('/api/workspaces/{workspace}/places/{place}', { params, body: { folder } })))
     },
     done,
   )

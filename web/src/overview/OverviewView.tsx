@@ -8,6 +8,7 @@ import { LastRun } from '../test-run/LastRun'
 import { Screen, Waiting } from '../ui/Screen'
 import { count, number } from '../ui/text'
 import { Wrinkles } from '../wrinkles/Wrinkles'
+import { GamePlaces } from './GamePlaces'
 import { countsOf, filled, makeupOf } from './parts'
 
 type Overview = Schema['OverviewView']
@@ -39,6 +40,7 @@ export function OverviewView() {
               <LastRun workspace={workspace} />
             </section>
             <Makeup makeup={o.makeup} />
+            <GamePlaces workspace={workspace} places={o.places} />
           </div>
         </div>
       </div>

@@ -11,6 +11,7 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Optional;
@@ -86,8 +87,12 @@ public final class ApiClient {
     return Optional.empty();
   }
 
+  /** What a game keeps in a place called user lies in a folder of that name beside it. */
   public long newWorkspace(Path game) throws IOException, InterruptedException {
-    return job("/workspaces", Map.of("folder", game.toString()));
+    Path user = game.resolveSibling("user");
+    Map<String, String> places =
+        Files.isDirectory(user) ? Map.of("user", user.toString()) : Map.of();
+    return job("/workspaces", Map.of("folder", game.toString(), "places", places));
   }
 
   /** Sends an archive and makes a mod of it, on top of those that are there. */

@@ -68,6 +68,13 @@ public final class DemoPacker {
     Path game = target.resolve("game");
     if (!Files.exists(game.resolve("manifest.sha256")))
       packGame(content(world.resolve("game")), game);
+    // what the game keeps beside its folder
+    if (Files.isDirectory(world.resolve("user")) && !Files.exists(target.resolve("user")))
+      for (Map.Entry<String, byte[]> f : content(world.resolve("user")).entrySet()) {
+        Path file = target.resolve("user").resolve(f.getKey());
+        Files.createDirectories(file.getParent());
+        Files.write(file, f.getValue());
+      }
     packArchives(world.resolve("mods"), target.resolve("archives"));
   }
 

@@ -70,7 +70,8 @@ class ApiDocumentIT {
   private static boolean isShown(JavaClass c) {
     return c.getPackageName().startsWith("ironing.server")
         && !c.getSimpleName().endsWith("Row")
-        && (c.getEnclosingClass().map(e -> e.getSimpleName()).orElse("").endsWith("Controller")
+        && (c.getSimpleName().endsWith("View")
+            || c.getEnclosingClass().map(e -> e.getSimpleName()).orElse("").endsWith("Controller")
             || c.getModifiers().contains(com.tngtech.archunit.core.domain.JavaModifier.PUBLIC));
   }
 

@@ -118,6 +118,18 @@ public record GameRoots(Path folder, SortedMap<String, Path> places) {
     return GamePath.resolve(root, escaped ? below.substring(1) : below);
   }
 
+  /** A full path of this machine as a game path; anything else stays as it is. */
+  public String told(String path) {
+    if (!path.startsWith("/") || path.indexOf('\u0000') >= 0) return path;
+    Path file = Path.of(path).normalize();
+    for (String top : tops()) {
+      Path root = at(top);
+      if (file.startsWith(root) && !file.equals(root))
+        return path(top, GamePath.of(root.relativize(file)));
+    }
+    return path;
+  }
+
   /**
    * Where Ironing keeps what it needs for a game path, as a game path: on the same drive, and in a
    * place apart from what other games keep there.

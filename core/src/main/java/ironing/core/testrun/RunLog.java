@@ -3,6 +3,8 @@ package ironing.core.testrun;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import ironing.core.path.GameRoots;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
@@ -113,6 +115,22 @@ public final class RunLog {
         e.path("path").asText(),
         e.path("plugin").asText(),
         e.path("record").asText());
+  }
+
+  /**
+   * A log of a game that keeps things beside its folder, which it can only name by full paths: with
+   * game paths instead. Lines that name none stay as they are.
+   */
+  public static String inGame(String log, GameRoots roots) {
+    if (roots.places().isEmpty()) return log;
+    StringBuilder out = new StringBuilder();
+    for (String line : log.split("(?<=\n)")) {
+      JsonNode e = parse(line);
+      String path = e.path("path").asText(), told = roots.told(path);
+      boolean other = e instanceof ObjectNode && !told.equals(path);
+      out.append(other ? ((ObjectNode) e).put("path", told) + "\n" : line);
+    }
+    return out.toString();
   }
 
   private static JsonNode parse(String line) {

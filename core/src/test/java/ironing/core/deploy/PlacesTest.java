@@ -422,6 +422,102 @@ class PlacesTest {
         .containsExactly("MISSING @user/mods/base/a.json", "NEW @user/stranger.txt");
   }
 
+  private static final String WITH_SAVES =
+      """
+      format: ironing/game@1
+      id: bells
+      title: Bells
+      places:
+        user: { at: [ "{home}/x" ] }
+        saves: { at: [ "{home}/y" ] }
+      protect: [ "@saves/**", "own/**" ]
+      perProfile: [ "@saves/**", "own/**" ]
+      writable: [ "@user/settings.ini" ]
+      mounts:
+        - { id: mods, in: user, at: mods, holds: [ "**" ] }
+      """;
+
+  private static Map<String, String> withoutMark(Map<String, String> tree) {
+    Map<String, String> saves = new TreeMap<>(tree);
+    saves.keySet().removeIf(p -> p.startsWith(".ironing"));
+    return saves;
+  }
+
+  @Test
+  void the_saves_of_each_profile_go_out_of_and_into_all_places_together() {
+    GameDefinition game = GameDefinitionReader.read("game.yaml", WITH_SAVES).value();
+    Trees.write(roots.at("own/two.sav"), "a second save");
+    ProfileSaves saves = new ProfileSaves(FaultyDisk.sound(), roots, game);
+    Map<String, String> mine = withoutMark(trees());
+    saves.bring("other", "mine", "now");
+    assertThat(roots.at("@saves/one.sav")).doesNotExist();
+    assertThat(roots.at("own/two.sav")).doesNotExist();
+    Trees.write(roots.at("@saves/one.sav"), "a save of the other");
+    assertThat(saves.of("mine", "mine"))
+        .extracting(ProfileSaves.Save::path)
+        .containsExactly("own/two.sav", "@saves/one.sav");
+    assertThat(saves.copy("mine", "other", "mine")).isEqualTo(1);
+    assertThat(roots.at("own/two.sav")).hasContent("a second save");
+    assertThat(roots.at("@saves/one.sav")).hasContent("a save of the other");
+    Map<String, String> others = withoutMark(trees());
+    FaultyDisk counting = FaultyDisk.sound();
+    new ProfileSaves(counting, roots, game).bring("mine", "mine", "now");
+    assertThat(withoutPlaceHomes(trees())).isEqualTo(withoutPlaceHomes(mine));
+    for (int step = 1; step <= counting.changes(); step++) {
+      new ProfileSaves(FaultyDisk.sound(), roots, game).bring("other", "mine", "now");
+      assertThat(withoutPlaceHomes(trees())).isEqualTo(withoutPlaceHomes(others));
+      ProfileSaves dying = new ProfileSaves(FaultyDisk.dyingAt(step), roots, game);
+      assertThatThrownBy(() -> dying.bring("mine", "mine", "now"))
+          .isInstanceOf(FaultyDisk.Died.class);
+      ProfileSaves after = new ProfileSaves(FaultyDisk.sound(), roots, game);
+      after.recover("now");
+      boolean isMine = after.whose().orElseThrow().equals("mine");
+      assertThat(withoutPlaceHomes(trees()))
+          .as("died before change " + step)
+          .isEqualTo(withoutPlaceHomes(isMine ? mine : others));
+      after.bring("mine", "mine", "now");
+      assertThat(after.of("other", "mine")).as("died before change " + step).hasSize(2);
+    }
+  }
+
+  private static Map<String, String> withoutPlaceHomes(Map<String, String> tree) {
+    Map<String, String> rest = withoutMark(tree);
+    rest.keySet().removeIf(p -> p.contains("/.ironing"));
+    // empty folders of saves may stay
+    rest.values().removeIf("/"::equals);
+    return rest;
+  }
+
+  @Test
+  void what_the_game_has_written_in_a_place_is_there_again_after_a_trial() {
+    GameDefinition game = GameDefinitionReader.read("game.yaml", WITH_SAVES).value();
+    deploy(FaultyDisk.sound(), first());
+    Trees.write(roots.at("@user/settings.ini"), "the game has written");
+    BeforeTrials trials = new BeforeTrials(FaultyDisk.sound(), roots);
+    trials.keep(sound().laidOut(), game, sound().look(), "now");
+    assertThat(trials.written(1, "@user/settings.ini")).isPresent();
+    Trees.write(roots.at("@user/settings.ini"), "three of a mod");
+    FaultyDisk counting = FaultyDisk.sound();
+    new BeforeTrials(counting, roots).giveBack(sound().laidOut(), game, "now");
+    assertThat(roots.at("@user/settings.ini")).hasContent("the game has written");
+    for (int step = 1; step <= counting.changes(); step++) {
+      new BeforeTrials(FaultyDisk.sound(), roots)
+          .keep(sound().laidOut(), game, sound().look(), "now");
+      Trees.write(roots.at("@user/settings.ini"), "three of a mod");
+      BeforeTrials dying = new BeforeTrials(FaultyDisk.dyingAt(step), roots);
+      assertThatThrownBy(() -> dying.giveBack(sound().laidOut(), game, "now"))
+          .isInstanceOf(FaultyDisk.Died.class);
+      new BeforeTrials(FaultyDisk.sound(), roots).giveBack(sound().laidOut(), game, "now");
+      assertThat(roots.at("@user/settings.ini"))
+          .as("died before change " + step)
+          .hasContent("the game has written");
+    }
+    deploy(FaultyDisk.sound(), List.of());
+    Map<String, String> left = trees();
+    left.keySet().removeIf(p -> p.contains(".ironing"));
+    assertThat(left).isEqualTo(unmodded);
+  }
+
   @Test
   void a_link_in_a_place_leads_nowhere() throws IOException {
     Path outside = Files.createDirectories(temp.resolve("outside"));

@@ -2,11 +2,14 @@ package ironing.core.testrun;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import ironing.core.path.GameRoots;
 import ironing.core.testrun.RunLog.Fault;
 import ironing.core.testrun.RunLog.Report;
 import ironing.core.testrun.RunLog.Summary;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class RunLogTest {
@@ -32,6 +35,29 @@ class RunLogTest {
         .contains(new Fault("master-missing", "no", "data/A.plug", "A.plug", "A.plug/1"));
     assertThat(s.end()).contains(3);
     assertThat(s.loading()).contains(Duration.ofMillis(2500));
+  }
+
+  @Test
+  void full_paths_of_a_log_become_game_paths_where_the_game_has_places() {
+    GameRoots roots =
+        GameRoots.of(Path.of("/games/bells"), Map.of("user", Path.of("/home/x/bells")));
+    String log =
+        """
+        {"event":"read","path":"/home/x/bells/mods/a.json","sha256":"ab"}
+        {"event":"read","path":"/games/bells/data/b.json","sha256":"cd"}
+        {"event":"read","path":"data/c.json","sha256":"ef"}
+        {"event":"read","path":"/elsewhere/d.json","sha256":"01"}
+        no JSON: /home/x/bells
+        {"event":"report","name":"/home/x/bells","value":"1"}""";
+    String told = RunLog.inGame(log, roots);
+    assertThat(RunLog.summarise(told.lines().toList()).read())
+        .containsExactly(
+            Map.entry("@user/mods/a.json", "ab"),
+            Map.entry("data/b.json", "cd"),
+            Map.entry("data/c.json", "ef"),
+            Map.entry("/elsewhere/d.json", "01"));
+    assertThat(told.lines().skip(2)).containsExactlyElementsOf(log.lines().skip(2).toList());
+    assertThat(RunLog.inGame(log, GameRoots.of(Path.of("/games/bells")))).isEqualTo(log);
   }
 
   @Test

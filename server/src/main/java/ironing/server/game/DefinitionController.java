@@ -73,7 +73,7 @@ class DefinitionController {
       List<String> gone,
       List<String> newPlugins,
       List<String> gonePlugins,
-      List<PlaceView> places) {}
+      List<GamePlaceView> places) {}
 
   /**
    * @param definition the text of a game.yaml
@@ -114,7 +114,7 @@ class DefinitionController {
         first(l.gone()),
         first(l.newPlugins()),
         first(l.gonePlugins()),
-        l.places().stream().map(PlaceView::of).toList());
+        l.places().stream().map(GamePlaceView::of).toList());
   }
 
   private static List<String> first(Collection<String> all) {
@@ -129,7 +129,7 @@ class DefinitionController {
       @RequestHeader(name = "Prefer", required = false) String prefer) {
     return JobController.accepted(
         jobs,
-        redefinition.change(workspace, body.definition(), PlaceView.named(body.places())),
+        redefinition.change(workspace, body.definition(), GamePlaceView.named(body.places())),
         prefer);
   }
 }

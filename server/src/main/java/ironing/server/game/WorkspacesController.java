@@ -69,7 +69,7 @@ class WorkspacesController {
     }
 
     Map<String, String> named() {
-      return PlaceView.named(places);
+      return GamePlaceView.named(places);
     }
 
     Optional<String> given() {
@@ -92,7 +92,7 @@ class WorkspacesController {
       boolean itsOwn,
       List<Problem> warnings,
       List<MatchView> matches,
-      List<PlaceView> places,
+      List<GamePlaceView> places,
       @MayBeAbsent ManifestView manifest,
       @MayBeAbsent Long workspace) {}
 
@@ -173,7 +173,7 @@ class WorkspacesController {
         l.preview().parts().stream()
             .map(p -> new MatchView(p.what(), p.name(), p.count(), p.first()))
             .toList(),
-        l.places().stream().map(PlaceView::of).toList(),
+        l.places().stream().map(GamePlaceView::of).toList(),
         l.preview().manifest().map(ManifestView::of).orElse(null),
         l.workspace().orElse(null));
   }

@@ -343,7 +343,8 @@ public class Runs {
     try {
       Path log = open.at(run.log().get());
       if (Files.size(log) > Program.MOST_OUTPUT_CHARS) return "";
-      return new String(Files.readAllBytes(log), StandardCharsets.UTF_8);
+      return RunLog.inGame(
+          new String(Files.readAllBytes(log), StandardCharsets.UTF_8), open.roots());
     } catch (IOException unreadable) {
       return "";
     }

@@ -154,7 +154,12 @@ public final class Api {
 
   /** Makes a workspace of a game's folder; gives its number. */
   public long workspace(Object folder) {
-    return job("/api/workspaces", Map.of("folder", folder.toString())).result();
+    return workspace(folder, Map.of());
+  }
+
+  /** Of a game with places beside its folder. */
+  public long workspace(Object folder, Map<String, String> places) {
+    return job("/api/workspaces", Map.of("folder", folder.toString(), "places", places)).result();
   }
 
   private static String encode(String text) {

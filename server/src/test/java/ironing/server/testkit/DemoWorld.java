@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 
 /** The demo's game folder and archives in a folder of a test. */
 public record DemoWorld(Path game, Path archives) {
@@ -43,7 +44,9 @@ public record DemoWorld(Path game, Path archives) {
 
   /** Some archives in their order. */
   public long bringIn(Api api, List<String> order) {
-    long workspace = api.workspace(game);
+    Path user = game.resolveSibling("user");
+    long workspace =
+        api.workspace(game, Files.isDirectory(user) ? Map.of("user", user.toString()) : Map.of());
     for (String name : order) {
       api.install(workspace, name, archive(name)).result();
     }

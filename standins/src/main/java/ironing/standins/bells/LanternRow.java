@@ -63,6 +63,20 @@ public final class LanternRow {
     return all;
   }
 
+  /** What the user likes lies in a folder of the user's, and so does what an evening leaves. */
+  private static void taste(RunLog log) throws IOException {
+    String user = System.getenv("LANTERN_USER");
+    if (user == null || !Files.isRegularFile(Path.of(user, "taste.json"))) return;
+    Path taste = Path.of(user, "taste.json").toAbsolutePath();
+    log.read(taste);
+    String glow = JSON.readTree(taste.toFile()).path("glow").asText();
+    log.say("report", e -> e.put("name", "glow").put("value", glow));
+    Path evenings = Files.createDirectories(Path.of(user, "evenings"));
+    int n = 1;
+    while (Files.exists(evenings.resolve("evening-" + n + ".json"))) n++;
+    Files.writeString(evenings.resolve("evening-" + n + ".json"), "{\"glow\":\"" + glow + "\"}\n");
+  }
+
   private static void light(Path game) throws IOException {
     try (RunLog log = new RunLog(game)) {
       JsonNode row = JSON.readTree(game.resolve("row.json").toFile());
@@ -76,6 +90,7 @@ public final class LanternRow {
         log.say("read", e -> e.put("plugin", shades.get(slot).name()).put("slot", slot));
       }
       log.say("loaded", e -> {});
+      taste(log);
       lamps(game)
           .forEach((name, says) -> log.say("report", e -> e.put("name", name).put("value", says)));
       log.say("end", e -> e.put("code", 0));

@@ -42,7 +42,9 @@ final class RunLog implements Closeable {
   /** Notes that a file was read, with its hash. */
   void read(Path path) throws IOException {
     String sha = sha256(Files.readAllBytes(path));
-    String name = game.relativize(path).toString().replace('\\', '/');
+    // what lies beside the game's folder has its full path
+    String name =
+        (path.startsWith(game) ? game.relativize(path) : path).toString().replace('\\', '/');
     say("read", e -> e.put("path", name).put("sha256", sha));
   }
 

@@ -17,10 +17,10 @@ import java.util.TreeMap;
  * @param there whether there is such a folder now
  * @param tried where it was looked for; none where it is known
  */
-record PlaceView(
+record GamePlaceView(
     String id, String what, @MayBeAbsent String folder, boolean there, List<String> tried) {
-  static PlaceView of(Places.Offer o) {
-    return new PlaceView(
+  static GamePlaceView of(Places.Offer o) {
+    return new GamePlaceView(
         o.place().id(),
         o.place().what(),
         o.folder().map(Path::toString).orElse(null),
@@ -28,9 +28,9 @@ record PlaceView(
         o.tried().stream().map(Path::toString).toList());
   }
 
-  static PlaceView of(GameDefinition.Place p, GameRoots roots) {
+  static GamePlaceView of(GameDefinition.Place p, GameRoots roots) {
     Path folder = roots.places().get(p.id());
-    return new PlaceView(
+    return new GamePlaceView(
         p.id(),
         p.what(),
         folder == null ? null : folder.toString(),
