@@ -52,7 +52,7 @@ function PlaceField({
       <label htmlFor={id} className="font-medium">
         {p.what || 'Folder'} <span className="mono font-normal text-ink-3">@{p.id}</span>
       </label>
-      <div className="flex gap-2">
+      <div className="flex items-center gap-2">
         <input
           id={id}
           value={folder}

@@ -118,7 +118,7 @@ class Places {
         "place-unknown",
         p.id(),
         "The game has a folder beside its own"
-            + (p.what().isEmpty() ? "" : " for " + p.what())
+            + (p.what().isEmpty() ? "" : " (" + p.what() + ")")
             + ", and it is not known where that is."
             + looked,
         "Start the game once so that it makes the folder, or name another.");
@@ -133,7 +133,10 @@ class Places {
     for (Map.Entry<String, Path> other : roots.places().entrySet())
       if (!other.getKey().equals(id) && meet(folder, other.getValue()))
         return Optional.of("the place “" + other.getKey() + "” and it have parts in common");
-    if (meet(folder, folders.home())) return Optional.of("Ironing keeps its own things there");
+    // the sample games lie there with all that is theirs
+    boolean sample = roots.folder().startsWith(folders.home());
+    if (folders.home().startsWith(folder) || !sample && folder.startsWith(folders.home()))
+      return Optional.of("Ironing keeps its own things there");
     for (WorkspaceMapper.Row w : db.all())
       if (!Optional.of(w.id()).equals(workspace) && meet(folder, Path.of(w.gameFolder())))
         return Optional.of("the game folder of “" + w.title() + "” and it have parts in common");
