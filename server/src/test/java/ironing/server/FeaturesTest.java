@@ -58,6 +58,7 @@ class FeaturesTest {
               Map.entry("drift", Set.of("deploy", "library", "tools")),
               Map.entry("fetch", Set.of()),
               Map.entry("findings", Set.of("catalogue")),
+              Map.entry("formats", Set.of()),
               Map.entry(
                   "game",
                   Set.of(

@@ -106,6 +106,7 @@ public record GameDefinition(
    *
    * @param mount empty where the pattern is one of paths in the game folder
    * @param documents how they are read where they are open text
+   * @param format in which they are otherwise
    */
   public record Plugins(
       PathPattern match,
@@ -113,7 +114,8 @@ public record GameDefinition(
       List<String> own,
       Optional<Slots> slots,
       Optional<ListFile> list,
-      Optional<DocumentPlugins> documents) {
+      Optional<DocumentPlugins> documents,
+      String format) {
 
     /** Whether a plugin is all that lies in the folder of its manifest. */
     public boolean areFolders() {
@@ -183,6 +185,9 @@ public record GameDefinition(
     /** A longer line is no message, and could keep a pattern busy for long. */
     private static final int LONGEST_LINE = 4_000;
   }
+
+  /** How formats of plugins are named. */
+  public static final String FORMAT_ID = "[a-z0-9-]{1,32}/[a-z0-9-]{1,32}@[0-9]{1,4}";
 
   public Optional<Mount> mount(String id) {
     return mounts.stream().filter(m -> m.id().equals(id)).findFirst();

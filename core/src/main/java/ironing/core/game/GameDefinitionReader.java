@@ -21,6 +21,7 @@ import ironing.core.path.GamePath;
 import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
+import ironing.core.plugin.Plugin;
 import ironing.core.query.JsonPath;
 import ironing.core.query.QuerySyntax;
 import ironing.core.query.XPathQuery;
@@ -409,10 +410,12 @@ public final class GameDefinitionReader {
   private static Plugins plugins(
       Section s, Set<String> mountIds, Set<String> places, PathCase pathCase) {
     refuse(s, "wins", "the last version of a record counts whole");
-    if (!s.text("format").orElse("ironing/plugin@1").equals("ironing/plugin@1")) {
+    String format = s.text("format").orElse(Plugin.FORMAT);
+    if (!format.matches(GameDefinition.FORMAT_ID))
       s.reject(
-          "format", "plugins of this format cannot be read", "Write format: ironing/plugin@1.");
-    }
+          "format",
+          "“" + format + "” is no name of a format",
+          "Write one such as format: ironing/plugin@1; it names a format, never a file.");
     Optional<Slots> slots =
         s.section("slots")
             .map(
@@ -438,7 +441,8 @@ public final class GameDefinitionReader {
             List.copyOf(s.texts("own")),
             slots,
             s.section("list").map(l -> listFile(l, places)),
-            documents);
+            documents,
+            format);
     if (documents.flatMap(DocumentPlugins::number).isPresent() && s.has("list"))
       s.reject("number", "a game goes by a list or by numbers", "Keep one of list and number.");
     s.warnOfUnknownKeys();

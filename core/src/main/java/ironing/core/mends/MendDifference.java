@@ -1,6 +1,7 @@
 package ironing.core.mends;
 
 import ironing.core.plugin.Plugin;
+import ironing.core.plugin.PluginFormat;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
@@ -30,15 +31,17 @@ public record MendDifference(int inAll, List<Change> changes) {
   /**
    * Cost: linear in the bytes; values are read only of what is shown.
    *
+   * @param format that both are in
    * @param name the plugin's file name
    * @param most how many changes to give
    */
   public static MendDifference between(
-      String name, byte[] before, byte[] after, Shapes shapes, int most) {
+      PluginFormat format, String name, byte[] before, byte[] after, Shapes shapes, int most)
+      throws IOException {
     return between(
-        RecordTable.read(name, before, shapes),
+        format.table(PluginFormat.Source.of(name, before), shapes),
         RecordTable.Bytes.of(before),
-        RecordTable.read(name, after, shapes),
+        format.table(PluginFormat.Source.of(name, after), shapes),
         RecordTable.Bytes.of(after),
         most);
   }

@@ -3,9 +3,11 @@ package ironing.core.mends;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.RecordType;
 import ironing.core.path.PathCase;
+import ironing.core.plugin.OwnFormat;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginFormat;
 import ironing.core.plugin.RecordCopy;
 import ironing.core.plugin.RecordCopy.Keys;
 import ironing.core.plugin.RecordTable;
@@ -55,6 +57,18 @@ public final class MergeBuilder {
     out.writeBytes(PluginCodec.encode(new Plugin(plan.target(), header, List.of())));
     parts.forEach(out::writeBytes);
     return out.toByteArray();
+  }
+
+  /**
+   * A plugin that was made here, as it is written in the format of its game.
+   *
+   * @param made in our own format
+   * @param path game path of its file
+   */
+  public static byte[] written(PluginFormat format, String name, String path, byte[] made) {
+    if (format.equals(OwnFormat.ONE)) return made;
+    Plugin plugin = PluginCodec.decode(name, made).plugin();
+    return format.write(plugin, path, List.of()).get(path);
   }
 
   private static Header header(MergePlan plan, String title) {

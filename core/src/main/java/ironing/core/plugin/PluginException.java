@@ -21,7 +21,8 @@ public final class PluginException extends IroningException {
             "Download the mod again, or ask its author for a sound file; until then leave the plugin out."));
   }
 
-  static PluginException at(String plugin, long offset, String reason) {
+  /** The same with the byte at which it is wrong. */
+  public static PluginException at(String plugin, long offset, String reason) {
     return of(plugin, reason + ", at byte " + offset);
   }
 }

@@ -8,7 +8,7 @@ import ironing.core.path.GamePath;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Plugin.Record;
-import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginFormat;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
 import ironing.core.records.RecordIndex;
@@ -205,7 +205,8 @@ public final class SearchedInside {
           records.add(withFields(r, record, before(workspace, record), searched, kept));
         }
       }
-      out.put(file.path(), PluginCodec.encode(new Plugin(plugin.name(), plugin.header(), records)));
+      Plugin tried = new Plugin(plugin.name(), plugin.header(), records);
+      out.putAll(workspace.files().format(workspace.game()).write(tried, file.path(), List.of()));
     }
     return out;
   }
@@ -225,7 +226,10 @@ public final class SearchedInside {
 
   private static Plugin read(Workspace workspace, Part file) throws IOException {
     byte[] bytes = Files.readAllBytes(workspace.locateInPlay(file.path()));
-    return PluginCodec.decode(GamePath.name(file.path()), bytes).plugin();
+    return workspace
+        .files()
+        .format(workspace.game())
+        .read(PluginFormat.Source.of(GamePath.name(file.path()), bytes));
   }
 
   /** The fields of the version that stands right before a plugin's; none where there is none. */

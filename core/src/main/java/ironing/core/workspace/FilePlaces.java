@@ -7,6 +7,7 @@ import ironing.core.layers.Holdings;
 import ironing.core.path.GamePath;
 import ironing.core.picture.Picture;
 import ironing.core.plugin.PluginFiles;
+import ironing.core.plugin.PluginFormat;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import java.io.IOException;
@@ -48,6 +49,16 @@ public record FilePlaces(Map<Long, Mod> mods, Bytes bytes, PluginTables tables) 
     return tables.of(plugin, game, Shapes.of(game), documents());
   }
 
+  /** A plugin of several files, or one document. */
+  public PluginFormat.Source source(PluginFiles plugin) {
+    return PluginTables.source(plugin, documents());
+  }
+
+  /** How the plugins of the game are read and written. */
+  public PluginFormat format(GameDefinition game) {
+    return tables.format(game);
+  }
+
   /** The bytes of a plugin's part. */
   DocumentReader.Bytes documents() {
     return part -> Files.readAllBytes(locate(part.mod(), part.spelled()));
@@ -76,7 +87,7 @@ public record FilePlaces(Map<Long, Mod> mods, Bytes bytes, PluginTables tables) 
 
       @Override
       public Picture.HeaderOrFlaw header(String name, long mod, String path, String sha256) {
-        PluginTables.TableOrFlaw t = tables.of(sha256, name, shapes, locate(mod, path));
+        PluginTables.TableOrFlaw t = tables.of(game, sha256, name, shapes, locate(mod, path));
         return new Picture.HeaderOrFlaw(t.header(), t.flaw());
       }
 

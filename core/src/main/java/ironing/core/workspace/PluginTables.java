@@ -2,13 +2,17 @@ package ironing.core.workspace;
 
 import ironing.core.IroningException;
 import ironing.core.documents.DocumentReader;
+import ironing.core.format.PluginFormats;
 import ironing.core.game.GameDefinition;
 import ironing.core.plugin.Plugin.Header;
 import ironing.core.plugin.PluginFiles;
+import ironing.core.plugin.PluginFormat;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -23,8 +27,13 @@ public final class PluginTables {
   static final int REMEMBERED = 5_000;
 
   private final Map<Object, TableOrFlaw> tables = Recent.map(REMEMBERED);
+  private final PluginFormats formats;
 
-  private record Key(String sha256, String name, Shapes shapes) {}
+  public PluginTables(PluginFormats formats) {
+    this.formats = formats;
+  }
+
+  private record Key(PluginFormat format, String sha256, String name, Shapes shapes) {}
 
   // what is said of plugins of text in the definition decides how they are read
   private record DocumentKey(
@@ -38,14 +47,45 @@ public final class PluginTables {
   }
 
   /**
+   * How the plugins of a game are read and written.
+   *
+   * @throws IroningException with code {@code format-unknown}
+   */
+  public PluginFormat format(GameDefinition game) {
+    return formats.require(game);
+  }
+
+  /**
    * @param name under which the game has it
    * @param file wherever it lies
    */
-  public TableOrFlaw of(String sha256, String name, Shapes shapes, Path file) {
-    Key key = new Key(sha256, name, shapes);
+  public TableOrFlaw of(GameDefinition game, String sha256, String name, Shapes shapes, Path file) {
+    Optional<PluginFormat> format = formats.of(game);
+    if (format.isEmpty())
+      return new TableOrFlaw(
+          Optional.empty(), Optional.of("Nobody here can read plugins of its format."));
+    Key key = new Key(format.get(), sha256, name, shapes);
     TableOrFlaw known = tables.get(key);
     if (known != null) return known;
-    return remembered(key, () -> RecordTable.read(name, file, shapes));
+    return remembered(key, () -> format.get().table(new OneFile(name, file, sha256), shapes));
+  }
+
+  /** A plugin that is one file on this machine. */
+  private record OneFile(String name, Path file, String sha256) implements PluginFormat.Source {
+    @Override
+    public PluginFiles files() {
+      return new PluginFiles(name, List.of(new PluginFiles.Part(name, 0, name, sha256)));
+    }
+
+    @Override
+    public byte[] bytes(PluginFiles.Part part) throws IOException {
+      return Files.readAllBytes(file);
+    }
+
+    @Override
+    public Optional<Path> place(PluginFiles.Part part) {
+      return Optional.of(file);
+    }
   }
 
   /** The same of a plugin that is open text. */
@@ -55,7 +95,25 @@ public final class PluginTables {
         new DocumentKey(files.sha256(), files.manifest(), game.plugins().orElseThrow(), shapes);
     TableOrFlaw known = tables.get(key);
     if (known != null) return known;
-    return remembered(key, () -> new DocumentReader(game, shapes).read(files, bytes));
+    return remembered(key, () -> formats.require(game).table(new Documents(files, bytes), shapes));
+  }
+
+  static PluginFormat.Source source(PluginFiles files, DocumentReader.Bytes bytes) {
+    return new Documents(files, bytes);
+  }
+
+  /** A plugin that is a folder, or one document. */
+  private record Documents(PluginFiles files, DocumentReader.Bytes from)
+      implements PluginFormat.Source {
+    @Override
+    public String name() {
+      return files.manifest();
+    }
+
+    @Override
+    public byte[] bytes(PluginFiles.Part part) throws IOException {
+      return from.of(part);
+    }
   }
 
   private interface Reading {

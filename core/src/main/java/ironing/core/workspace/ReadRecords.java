@@ -51,7 +51,12 @@ public record ReadRecords(GameDefinition game, List<ReadPlugin> plugins, RecordI
                 boolean patch = mod != Holdings.GAME && now.mods().get(mod).isPatch();
                 if (e.plugin().files().isPresent()) return ofText(now, e, patch);
                 Path file = now.locate(mod, spelled(now, e.plugin().path()));
-                return now.files().tables().of(sha, e.name(), now.shapes(), file).table().stream()
+                return now
+                    .files()
+                    .tables()
+                    .of(now.game(), sha, e.name(), now.shapes(), file)
+                    .table()
+                    .stream()
                     .map(t -> new ReadPlugin(e.name(), sha, patch, t, file));
               })
           .toList();

@@ -6,7 +6,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import ironing.core.IroningException;
 import ironing.core.game.GameDefinition;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.Plugin.Header;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Value;
 import ironing.core.plugin.Value.Ref;
@@ -26,7 +25,6 @@ import org.junit.jupiter.api.Test;
 /** The contract of every form: what is written is read back as it was. */
 class DocumentWriterTest {
   private static final GameDefinition GAME = Foundry.game();
-  private static final String ODD = "aZ0 ,\"'<>&;=#[]{}\\/%\t\n\rä\u2028\uD834\uDD1E\u0085";
 
   private static Map<Ref, Optional<Value.Fields>> contents(RecordTable t) throws IOException {
     Map<Ref, Optional<Value.Fields>> all = new LinkedHashMap<>();
@@ -41,101 +39,11 @@ class DocumentWriterTest {
     return out;
   }
 
-  private static Plugin patch(List<Plugin.Record> records) {
-    Header h =
-        new Header(
-            9,
-            List.of("base", "tower"),
-            1,
-            Optional.of("A \"patch\""),
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            List.of(),
-            Map.of());
-    return new Plugin("my-patch", h, records);
-  }
-
-  private static String text(Random random, String from, int least) {
-    StringBuilder out = new StringBuilder();
-    int length = least + random.nextInt(6);
-    int[] points = from.codePoints().toArray();
-    for (int i = 0; i < length; i++) out.appendCodePoint(points[random.nextInt(points.length)]);
-    return out.toString();
-  }
-
-  private static Value json(Random random, int depth) {
-    return switch (random.nextInt(depth > 2 ? 5 : 7)) {
-      case 0 -> new Value.Int(random.nextLong());
-      case 1 -> new Value.Real(random.nextGaussian() * Math.pow(10, random.nextInt(40) - 20));
-      case 2 -> new Value.Truth(random.nextBoolean());
-      case 3 -> Value.NULL;
-      case 4 -> new Value.Text(text(random, ODD, 0));
-      case 5 -> {
-        List<Value> items = new ArrayList<>();
-        for (int i = random.nextInt(4); i > 0; i--) items.add(json(random, depth + 1));
-        yield new Value.Array(items);
-      }
-      default -> fields(random, depth + 1);
-    };
-  }
-
-  private static Value.Fields fields(Random random, int depth) {
-    Map<String, Value> map = new LinkedHashMap<>();
-    for (int i = random.nextInt(4); i > 0; i--)
-      map.put("f" + text(random, ODD, 1), json(random, depth));
-    return new Value.Fields(map);
-  }
-
-  private static Value.Fields texts(Random random, List<String> names, String from) {
-    Map<String, Value> map = new LinkedHashMap<>();
-    for (String n : names) map.put(n, new Value.Text(text(random, from, 0).strip()));
-    return new Value.Fields(map);
-  }
-
-  private static List<Plugin.Record> records(Random random) {
-    Map<Ref, Plugin.Record> all = new LinkedHashMap<>();
-    for (int i = random.nextInt(30); i > 0; i--) {
-      String id = text(random, ODD, 1).strip();
-      if (id.isEmpty()) id = "i";
-      Plugin.Record r =
-          switch (random.nextInt(5)) {
-            case 0 ->
-                new Plugin.Record(
-                    "cast",
-                    Ref.named("cast", List.of(id)),
-                    random.nextInt(5) == 0 ? Optional.empty() : Optional.of(fields(random, 0)));
-            case 1 ->
-                new Plugin.Record(
-                    "note", Ref.named("note", List.of(id)), Optional.of(fields(random, 0)));
-            case 2 ->
-                new Plugin.Record(
-                    "alloy",
-                    Ref.named("alloy", List.of(id, text(random, "abc", 1))),
-                    Optional.of(texts(random, List.of("price", "note"), ODD)));
-            case 3 ->
-                new Plugin.Record(
-                    "room",
-                    Ref.named("room", List.of(text(random, "abc xyz", 1).strip() + "r")),
-                    Optional.of(texts(random, List.of("steps", "door"), "abc =;#[]\"'ä")));
-            default -> {
-              String inXml = id.replaceAll("[\\p{Cntrl}]", "-");
-              yield new Plugin.Record(
-                  "rule",
-                  Ref.named("rule", List.of(inXml)),
-                  Optional.of(texts(random, List.of("at", "times"), "ab <>&'\"]]>ä\uD834\uDD1E")));
-            }
-          };
-      all.put(r.key(), r);
-    }
-    return List.copyOf(all.values());
-  }
-
   @Property(tries = 300, seed = "20261201")
   void whatIsWrittenIsReadBackAsItWas(@ForAll long seed) throws IOException {
-    List<Plugin.Record> records = records(new Random(seed));
-    Map<String, byte[]> files = new DocumentWriter(GAME).files(patch(records), List.of());
+    List<Plugin.Record> records = RandomDocuments.records(new Random(seed));
+    Map<String, byte[]> files =
+        new DocumentWriter(GAME).files(RandomDocuments.patch(records), List.of());
     RecordTable back = Foundry.readBytes(GAME, "bells/my-patch", below(files, "bells/my-patch"));
     assertThat(back.warnings()).isEmpty();
     assertThat(back.name()).isEqualTo("my-patch");
@@ -166,7 +74,7 @@ class DocumentWriterTest {
     List<Plugin.Record> records = new ArrayList<>();
     contents(was).forEach((key, f) -> records.add(new Plugin.Record("rule", key, f)));
     Map<String, byte[]> files =
-        new DocumentWriter(GAME).files(patch(records), List.of(was.header()));
+        new DocumentWriter(GAME).files(RandomDocuments.patch(records), List.of(was.header()));
     String written =
         new String(files.get("bells/my-patch/rules/patch.xml"), StandardCharsets.UTF_8);
     assertThat(written)
@@ -181,14 +89,16 @@ class DocumentWriterTest {
   void aRecordOfWhichThereIsNoWordForBeingRemovedIsRefused() {
     Plugin.Record gone =
         new Plugin.Record("rule", Ref.named("rule", List.of("x")), Optional.empty());
-    assertThatThrownBy(() -> new DocumentWriter(GAME).files(patch(List.of(gone)), List.of()))
+    assertThatThrownBy(
+            () -> new DocumentWriter(GAME).files(RandomDocuments.patch(List.of(gone)), List.of()))
         .isInstanceOf(IroningException.class)
         .hasMessageContaining("rule/=x")
         .matches(e -> ((IroningException) e).problems().get(0).code().equals("patch-unwritable"));
     Plugin.Record read =
         new Plugin.Record(
             "word", Ref.named("word", List.of("x")), Optional.of(new Value.Fields(Map.of())));
-    assertThatThrownBy(() -> new DocumentWriter(GAME).files(patch(List.of(read)), List.of()))
+    assertThatThrownBy(
+            () -> new DocumentWriter(GAME).files(RandomDocuments.patch(List.of(read)), List.of()))
         .isInstanceOf(IroningException.class);
   }
 
@@ -210,7 +120,8 @@ class DocumentWriterTest {
                 "rule",
                 Ref.named("rule", List.of("x")),
                 Optional.of(new Value.Fields(Map.of("at", new Value.Text("a\u0001"))))))) {
-      assertThatThrownBy(() -> new DocumentWriter(GAME).files(patch(List.of(r)), List.of()))
+      assertThatThrownBy(
+              () -> new DocumentWriter(GAME).files(RandomDocuments.patch(List.of(r)), List.of()))
           .as(r.toString())
           .isInstanceOf(IroningException.class)
           .hasMessageContaining(r.key().toString());
@@ -220,7 +131,8 @@ class DocumentWriterTest {
             "room",
             Ref.named("room", List.of("x")),
             Optional.of(new Value.Fields(Map.of("door", new Value.Int(5)))));
-    assertThat(new DocumentWriter(GAME).files(patch(List.of(number)), List.of())).hasSize(2);
+    assertThat(new DocumentWriter(GAME).files(RandomDocuments.patch(List.of(number)), List.of()))
+        .hasSize(2);
   }
 
   @Test

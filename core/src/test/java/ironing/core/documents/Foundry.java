@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /** A small game of open text, and its plugins in memory. */
-final class Foundry {
+public final class Foundry {
   static final String DEFINITION =
       """
       format: ironing/game@1
@@ -52,7 +52,7 @@ final class Foundry {
 
   private Foundry() {}
 
-  static GameDefinition game() {
+  public static GameDefinition game() {
     return GameDefinitionReader.read("game.yaml", DEFINITION).value();
   }
 

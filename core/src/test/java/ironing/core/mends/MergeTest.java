@@ -7,6 +7,7 @@ import ironing.core.game.RecordType;
 import ironing.core.mends.MergePlan.Note;
 import ironing.core.mends.MergePlan.Shared;
 import ironing.core.path.PathCase;
+import ironing.core.plugin.OwnFormat;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
@@ -20,6 +21,7 @@ import ironing.core.records.RecordIndex;
 import ironing.core.records.Version;
 import ironing.core.testkit.RandomPlugins;
 import ironing.core.testkit.TestWorld;
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
@@ -167,7 +169,7 @@ class MergeTest {
   }
 
   @Test
-  void the_difference_of_two_states_names_what_comes_goes_and_changes() {
+  void the_difference_of_two_states_names_what_comes_goes_and_changes() throws IOException {
     String more = vessel("M.plug/3", "");
     Plugin was =
         plugin("M.plug", "", vessel("M.plug/1", "\"speed\":1"), vessel("M.plug/2", ""), more);
@@ -175,12 +177,13 @@ class MergeTest {
         plugin("M.plug", "", vessel("M.plug/1", "\"speed\":2"), more, vessel("M.plug/4", ""));
     byte[] before = PluginCodec.encode(was), after = PluginCodec.encode(is);
     Shapes shapes = Shapes.of(TestWorld.GAME);
-    MendDifference d = MendDifference.between("M.plug", before, after, shapes, 2);
+    MendDifference d = MendDifference.between(OwnFormat.ONE, "M.plug", before, after, shapes, 2);
     assertThat(d.inAll()).isEqualTo(3);
     assertThat(d.changes()).extracting(c -> c.key().id()).containsExactly(1, 2);
     assertThat(d.changes().get(0).after()).contains(is.records().get(0));
     assertThat(d.changes().get(1).after()).isEmpty();
-    assertThat(MendDifference.between("M.plug", after, after, shapes, 2).inAll()).isZero();
+    assertThat(MendDifference.between(OwnFormat.ONE, "M.plug", after, after, shapes, 2).inAll())
+        .isZero();
   }
 
   private static void mastersLoadFirst(List<Plugin> order) {

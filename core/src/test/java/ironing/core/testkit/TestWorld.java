@@ -3,6 +3,7 @@ package ironing.core.testkit;
 import ironing.core.IroningException;
 import ironing.core.archive.ContentHash;
 import ironing.core.documents.DocumentReader;
+import ironing.core.format.PluginFormats;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
@@ -304,7 +305,7 @@ public final class TestWorld {
       if (!own) mods.put(of.getKey(), mod(of.getKey(), name, of.getValue()));
     }
     Bytes bytes = new FolderBytes(folder);
-    FilePlaces places = new FilePlaces(mods, bytes, new PluginTables());
+    FilePlaces places = new FilePlaces(mods, bytes, new PluginTables(new PluginFormats()));
     Picture picture = Picture.of(game, holdings(), arrangement, places.headers(game));
     Memo memo = before == null ? Memo.ofItsOwn() : before.memo();
     return new Workspace(game, Optional.empty(), places, Map.of(), picture, memo);

@@ -3,6 +3,7 @@ package ironing.server.game;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.drift.Drift.Own;
+import ironing.core.format.PluginFormats;
 import ironing.core.game.DefinitionPreview;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
@@ -38,6 +39,7 @@ class Redefinition {
   private final GameFiles own;
   private final Relayout relayout;
   private final Places places;
+  private final PluginFormats formats;
   private final PlaceChange placeChange;
   private final FolderUse use;
   private final Jobs jobs;
@@ -48,6 +50,7 @@ class Redefinition {
       GameFiles own,
       Relayout relayout,
       Places places,
+      PluginFormats formats,
       PlaceChange placeChange,
       FolderUse use,
       Jobs jobs) {
@@ -56,6 +59,7 @@ class Redefinition {
     this.own = own;
     this.relayout = relayout;
     this.places = places;
+    this.formats = formats;
     this.placeChange = placeChange;
     this.use = use;
     this.jobs = jobs;
@@ -164,8 +168,9 @@ class Redefinition {
     return all;
   }
 
-  private static YamlDocument.Read<GameDefinition> read(OpenWorkspace open, String text) {
+  private YamlDocument.Read<GameDefinition> read(OpenWorkspace open, String text) {
     YamlDocument.Read<GameDefinition> read = GameDefinitionReader.read("the definition", text);
+    formats.check(read.value());
     if (Files.isDirectory(open.gameFolder()))
       GameFolder.requireGame(read.value(), open.gameFolder());
     return read;

@@ -9,6 +9,7 @@ import ironing.core.deploy.Neighbours;
 import ironing.core.deploy.RealDisk;
 import ironing.core.documents.DefinitionProposal;
 import ironing.core.drift.Drift.Own;
+import ironing.core.format.PluginFormats;
 import ironing.core.game.DefinitionPreview;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
@@ -46,6 +47,7 @@ class Workspaces {
   private final WorkspaceMapper db;
   private final GameFiles own;
   private final Places places;
+  private final PluginFormats formats;
   private final TransactionTemplate transaction;
   private final Jobs jobs;
 
@@ -53,11 +55,13 @@ class Workspaces {
       WorkspaceMapper db,
       GameFiles own,
       Places places,
+      PluginFormats formats,
       TransactionTemplate transaction,
       Jobs jobs) {
     this.db = db;
     this.own = own;
     this.places = places;
+    this.formats = formats;
     this.transaction = transaction;
     this.jobs = jobs;
   }
@@ -206,6 +210,7 @@ class Workspaces {
     String name = given ? "the definition" : folder.resolve(GameFolder.DEFINITION).toString();
     YamlDocument.Read<GameDefinition> read = GameDefinitionReader.read(name, text);
     GameFolder.requireGame(read.value(), folder);
+    formats.check(read.value());
     return new Candidate(
         places.known(read.value(), folder, Map.of(), named), text, read.value(), read.warnings());
   }

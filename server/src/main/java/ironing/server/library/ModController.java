@@ -22,6 +22,7 @@ import ironing.server.platform.Rows;
 import ironing.server.platform.Served;
 import ironing.server.workspace.Expected;
 import ironing.server.workspace.OpenWorkspace;
+import ironing.server.workspace.OpenWorkspaces;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import java.util.List;
@@ -44,6 +45,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/workspaces/{workspace}/mods/{mod}")
 class ModController {
+  private final OpenWorkspaces workspaces;
   private final ModStore mods;
   private final ModWords words;
   private final ModFiles files;
@@ -53,6 +55,7 @@ class ModController {
   private final Jobs jobs;
 
   ModController(
+      OpenWorkspaces workspaces,
       ModStore mods,
       ModWords words,
       ModFiles files,
@@ -60,6 +63,7 @@ class ModController {
       Bin bin,
       Reinstaller reinstaller,
       Jobs jobs) {
+    this.workspaces = workspaces;
     this.mods = mods;
     this.words = words;
     this.files = files;
@@ -106,7 +110,7 @@ class ModController {
   @GetMapping("/plugin-header")
   PluginLooks.HeaderView pluginHeader(
       @PathVariable long workspace, @PathVariable long mod, @RequestParam String path) {
-    return PluginLooks.header(path, files.place(workspace, mod, path));
+    return PluginLooks.header(workspaces.get(workspace), path, files.place(workspace, mod, path));
   }
 
   /** What of a mod is there to be read. */

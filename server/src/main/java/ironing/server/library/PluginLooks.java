@@ -3,7 +3,8 @@ package ironing.server.library;
 import ironing.core.IroningException;
 import ironing.core.path.GamePath;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.PluginCodec;
+import ironing.core.plugin.PluginFormat;
+import ironing.server.workspace.OpenWorkspace;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,9 +28,13 @@ final class PluginLooks {
   /**
    * @throws IroningException when it does not decode, with the offset
    */
-  static HeaderView header(String path, Path file) {
+  static HeaderView header(OpenWorkspace open, String path, Path file) {
     try {
-      Plugin p = PluginCodec.decode(GamePath.name(path), Files.readAllBytes(file)).plugin();
+      Plugin p =
+          open.value()
+              .files()
+              .format(open.game())
+              .read(PluginFormat.Source.of(GamePath.name(path), Files.readAllBytes(file)));
       Plugin.Header h = p.header();
       return new HeaderView(
           p.name(),

@@ -8,11 +8,8 @@ import ironing.core.loadorder.LoadOrder;
 import ironing.core.loadorder.LoadOrder.Entry;
 import ironing.core.path.GamePath;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.PluginCodec;
-import ironing.core.plugin.PluginException;
+import ironing.core.plugin.PluginFormat;
 import ironing.core.plugin.PluginText;
-import ironing.core.plugin.RecordTable;
-import ironing.core.workspace.PluginTables;
 import ironing.server.library.ModStore.BuiltFile;
 import ironing.server.library.ModStore.Made;
 import ironing.server.library.ModStore.Place;
@@ -22,7 +19,6 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.ContentDisposition;
@@ -65,7 +61,7 @@ class PluginTextController {
                         plugin,
                         "There is no such plugin.",
                         "Choose one from the load order."));
-    Plugin p = e.plugin().files().isPresent() ? ofText(open, e) : decoded(open, e);
+    Plugin p = open.value().files().format(open.game()).read(source(open, e));
     ContentDisposition as =
         ContentDisposition.attachment().filename(e.name() + ENDING, StandardCharsets.UTF_8).build();
     return ResponseEntity.ok()
@@ -74,21 +70,11 @@ class PluginTextController {
         .body(PluginText.write(p));
   }
 
-  private static Plugin decoded(OpenWorkspace open, Entry e) throws IOException {
+  private static PluginFormat.Source source(OpenWorkspace open, Entry e) throws IOException {
+    if (e.plugin().files().isPresent())
+      return open.value().files().source(e.plugin().files().get());
     Path file = open.value().locateInPlay(e.plugin().path());
-    return PluginCodec.decode(e.name(), Files.readAllBytes(file)).plugin();
-  }
-
-  private static Plugin ofText(OpenWorkspace open, Entry e) throws IOException {
-    PluginTables.TableOrFlaw read =
-        open.value().files().read(e.plugin().files().get(), open.game());
-    RecordTable t =
-        read.table()
-            .orElseThrow(() -> PluginException.of(e.name(), read.flaw().orElse("it is gone")));
-    List<Plugin.Record> records = new ArrayList<>();
-    for (int row = 0; row < t.size(); row++)
-      records.add(t.record(row, (offset, length) -> new byte[0]));
-    return new Plugin(t.name(), t.header(), records);
+    return PluginFormat.Source.of(e.name(), Files.readAllBytes(file));
   }
 
   /**
@@ -115,10 +101,10 @@ class PluginTextController {
             : body.name();
     requireName(open, name);
     Plugin p = PluginText.parse(name, body.text());
-    byte[] bytes = PluginCodec.encode(p);
     String covers =
         open.picture().loadOrder().find(name).map(e -> open.nameOf(e.plugin().mod())).orElse("");
     String path = open.game().pluginPath(name);
+    byte[] bytes = open.value().files().format(open.game()).write(p, path, List.of()).get(path);
     String title = p.header().title().filter(t -> !t.isBlank()).orElse(name);
     String version = p.header().version().orElse("1");
     ModCard card =

@@ -178,7 +178,7 @@ class Versions {
   private static List<String> masters(OpenWorkspace open, String path, String sha, Path file) {
     PluginTables tables = open.value().files().tables();
     return tables
-        .of(sha, GamePath.name(path), open.shapes(), file)
+        .of(open.game(), sha, GamePath.name(path), open.shapes(), file)
         .header()
         .map(Plugin.Header::masters)
         .orElse(List.of());

@@ -9,11 +9,11 @@ import ironing.core.mends.Contests;
 import ironing.core.mends.MendDifference;
 import ironing.core.mends.PatchScope;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.PluginCodec;
 import ironing.core.plugin.PluginText;
 import ironing.core.plugin.RecordTable;
 import ironing.core.plugin.Shapes;
 import ironing.core.plugin.Value.Ref;
+import ironing.core.records.RecordIndex;
 import ironing.core.version.VersionRange;
 import ironing.core.workspace.Mod;
 import ironing.server.job.Job;
@@ -591,8 +591,21 @@ public class Mends implements Contributions {
 
   private MendDifference ofPlugin(OpenWorkspace open, Kept k) {
     byte[] was = store.plugin(open, k);
-    byte[] is = k.isPatch() ? PluginCodec.encode(patches.fresh(open, k)) : merges.fresh(open, k);
-    return MendDifference.between(k.plugin(), was, is, Shapes.of(open.game()), MOST_SHOWN);
+    byte[] is =
+        k.isPatch()
+            ? patches.files(open, patches.fresh(open, k)).values().iterator().next()
+            : merges.fresh(open, k);
+    try {
+      return MendDifference.between(
+          open.value().files().format(open.game()),
+          k.plugin(),
+          was,
+          is,
+          Shapes.of(open.game()),
+          MOST_SHOWN);
+    } catch (IOException e) {
+      throw RecordIndex.unreadable(k.plugin(), e);
+    }
   }
 
   private MendDifference ofText(OpenWorkspace open, Kept k) {

@@ -256,11 +256,14 @@ class Merges {
 
   private Writing writing(
       OpenWorkspace open, MergePlan plan, Recipe recipe, Optional<Kept> before) {
-    byte[] merged = MergeBuilder.merged(plan, recipe.name(), n -> file(open, n));
+    byte[] merged =
+        written(open, plan.target(), MergeBuilder.merged(plan, recipe.name(), n -> file(open, n)));
     Map<String, byte[]> files = new LinkedHashMap<>();
     files.put(open.game().pluginPath(plan.target()), merged);
     for (String d : dependents(open, plan))
-      files.put(open.game().pluginPath(d), MergeBuilder.rewritten(plan, d, file(open, d)));
+      files.put(
+          open.game().pluginPath(d),
+          written(open, d, MergeBuilder.rewritten(plan, d, file(open, d))));
     Map<String, byte[]> beside = new LinkedHashMap<>();
     beside.put(TABLE + ".csv", csv(plan).getBytes(StandardCharsets.UTF_8));
     beside.put(TABLE + ".json", table(plan).getBytes(StandardCharsets.UTF_8));
@@ -432,7 +435,13 @@ class Merges {
     OpenWorkspace apart = open.as(open.picture().rearranged(without(open, k)));
     MergePlan plan = planApart(apart, k);
     refuse(plan);
-    return MergeBuilder.merged(plan, k.recipe().name(), n -> file(apart, n));
+    return written(
+        apart, plan.target(), MergeBuilder.merged(plan, k.recipe().name(), n -> file(apart, n)));
+  }
+
+  private static byte[] written(OpenWorkspace open, String plugin, byte[] made) {
+    return MergeBuilder.written(
+        open.value().files().format(open.game()), plugin, open.game().pluginPath(plugin), made);
   }
 
   private MergePlan planApart(OpenWorkspace apart, Kept k) {

@@ -4,7 +4,6 @@ import static ironing.core.workspace.Stages.COLLISIONS;
 import static ironing.core.workspace.Stages.RECORDS;
 
 import ironing.core.IroningException;
-import ironing.core.documents.DocumentWriter;
 import ironing.core.library.ModCard;
 import ironing.core.library.ModCard.Clash;
 import ironing.core.library.ModCard.Need;
@@ -12,7 +11,6 @@ import ironing.core.mends.PatchBuilder;
 import ironing.core.mends.PatchScope;
 import ironing.core.path.PathCase;
 import ironing.core.plugin.Plugin;
-import ironing.core.plugin.PluginCodec;
 import ironing.core.records.Collision;
 import ironing.core.records.Collisions;
 import ironing.core.records.RecordIndex;
@@ -188,12 +186,13 @@ class Patches {
 
   /** What is written of a patch, by game path. */
   Map<String, byte[]> files(OpenWorkspace open, Plugin patch) {
-    if (!open.game().hasDocumentPlugins())
-      return Map.of(open.game().pluginPath(patch.name()), PluginCodec.encode(patch));
     RecordIndex index = open.get(RECORDS).index();
     List<Plugin.Header> from =
         IntStream.range(0, index.pluginCount()).mapToObj(p -> index.table(p).header()).toList();
-    return new DocumentWriter(open.game()).files(patch, from);
+    return open.value()
+        .files()
+        .format(open.game())
+        .write(patch, open.game().pluginPath(patch.name()), from);
   }
 
   private Plugin plugin(OpenWorkspace open, String name, String file, List<Integer> wanted) {

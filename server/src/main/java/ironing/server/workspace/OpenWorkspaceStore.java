@@ -2,6 +2,7 @@ package ironing.server.workspace;
 
 import com.fasterxml.jackson.core.type.TypeReference;
 import ironing.core.IroningException;
+import ironing.core.format.PluginFormats;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.layers.Holdings;
@@ -49,7 +50,7 @@ class OpenWorkspaceStore {
 
   private final OpenWorkspaceMapper db;
   private final FileGatherer gatherer;
-  private final PluginTables tables = new PluginTables();
+  private final PluginTables tables;
   private final FormerFiles former;
   private final Folders folders;
   private final Memory memory;
@@ -61,7 +62,9 @@ class OpenWorkspaceStore {
       FormerFiles former,
       Folders folders,
       Memory memory,
+      PluginFormats formats,
       Json json) {
+    this.tables = new PluginTables(formats);
     this.db = db;
     this.gatherer = gatherer;
     this.folders = folders;

@@ -393,6 +393,15 @@ public class OpenWorkspaces {
     }
   }
 
+  /** What was read of all workspaces may be read otherwise now: a format came or went. */
+  public void readAgain() {
+    for (long workspace : all()) {
+      synchronized (lock(workspace)) {
+        memory.forget(workspace);
+      }
+    }
+  }
+
   /** What is in memory is no longer of today. */
   private void changed(long workspace) {
     known.of(workspace, k -> k == null ? null : new Known(k.loaded(), false));
