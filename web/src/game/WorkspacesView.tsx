@@ -1,5 +1,6 @@
 import { FolderOpen } from 'lucide-react'
 import { useEffect, useState } from 'react'
+import { Formats } from '../formats/Formats'
 import { MAIN, screenDrawn } from '../frame/focus'
 import { Mark, ThemeButton } from '../frame/TopBar'
 import { useScreenTitle } from '../frame/title'
@@ -47,6 +48,7 @@ export function WorkspacesView() {
             {workspaces.data && workspaces.data.length > 0 && <WorkspaceList workspaces={workspaces.data} />}
           </section>
           {workspaces.data && <SampleGame />}
+          <Formats />
           {none && <SixSteps />}
         </div>
         <div className="flex flex-col gap-4 self-start">

@@ -45,6 +45,7 @@ class FormatsController {
 
   /**
    * @param folder in which jars are looked for
+   * @param jars those in it by name, then those that were confirmed and lie there no more
    */
   record FormatsView(String folder, List<FormatJarView> jars) {}
 
