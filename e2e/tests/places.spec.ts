@@ -58,7 +58,9 @@ writable: [ "@user/settings.ini" ]
       .getByRole('button', { name: /^Deploy/ })
       .first()
       .click()
-    await expect.poll(() => existsSync(join(user, 'mods', 'chimes', 'tune.txt'))).toBe(true)
+    // the files are there before the change is done
+    await expect(page.getByRole('button', { name: 'Undeploy everything' })).toBeVisible()
+    expect(existsSync(join(user, 'mods', 'chimes', 'tune.txt'))).toBe(true)
   })
 
   await test.step('while it is gone that is said', async () => {
