@@ -23,7 +23,7 @@ import { PluginAside } from './PluginAside'
 import { PluginCells, PluginHead, ROW } from './PluginRow'
 import { PointsDialog } from './PointsDialog'
 import { type LoadChange, useChangeLoadOrder, useLoadOrder, useLoadPreview, useProposal } from './queries'
-import { KIND_WORDS, KINDS, moveOf, type PluginRow, rowsOf, SORTS, type Sort } from './rows'
+import { hasStages, KIND_WORDS, KINDS, moveOf, type PluginRow, rowsOf, SORTS, type Sort } from './rows'
 import { Slots } from './Slots'
 import { doneWords, loadWords } from './sentence'
 import { type PluginActs, usePluginActs } from './usePluginActs'
@@ -166,16 +166,18 @@ function Plugins({
     return rowsOf(view, new Set(troublesOf.keys()), { find: wanted, kinds, sort, down })
   }, [view, troublesOf, wanted, only, sort, down])
   const kinds = KINDS.filter((k) => only.split(' ').includes(k))
+  const staged = hasStages(view.plugins)
   const renderRow = useCallback(
     (row: PluginRow, state: { active: boolean }) => (
       <PluginCells
+        staged={staged}
         plugin={row.plugin}
         active={state.active}
         troubles={troublesOf.get(row.plugin.name) ?? UNTROUBLED}
         onSwitch={(on) => onChange({ kind: 'switch', names: [row.plugin.name], on })}
       />
     ),
-    [troublesOf, onChange],
+    [staged, troublesOf, onChange],
   )
   // one that a filter hides is not acted on unseen
   const of = (ids: Iterable<string>) => {
@@ -241,6 +243,7 @@ function Plugins({
             onPut={(c) => onChange(moveOf(view, rows, c))}
             head={
               <PluginHead
+                staged={staged}
                 sort={sort}
                 down={down}
                 onSort={(by) =>

@@ -9,6 +9,7 @@ import { count } from '../ui/text'
 import { RemedyButton } from '../wrinkles/RemedyButton'
 import { remedyOf } from '../wrinkles/remedies'
 import type { LoadChange } from './queries'
+import { hasStages } from './rows'
 import { WhyHere } from './WhyHere'
 
 interface PluginAsideProps {
@@ -48,12 +49,14 @@ export function PluginAside({ workspace, view, plugin: p, onChange }: PluginAsid
       </Aside>
     )
   }
+  const staged = hasStages(view.plugins)
   return (
     <Aside label={p.name}>
       <h2 className="break-words">{p.title ?? p.name}</h2>
       <p className="mt-0.5 break-words text-ink-2">
         {p.name}
-        {p.version && ` · ${p.version}`} · {p.own ? 'the game’s own' : `stage ${p.stage}`}
+        {p.version && ` · ${p.version}`}
+        {p.own ? ' · the game’s own' : staged ? ` · stage ${p.stage}` : ''}
       </p>
       <p className="mt-1.5">
         <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} withWords />

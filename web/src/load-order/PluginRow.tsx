@@ -16,15 +16,19 @@ type PluginView = Schema['PluginView']
 
 /** How high a row is, in pixels. */
 export const ROW = 32
-const COLUMNS =
-  'grid grid-cols-[52px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px] items-center max-lg:grid-cols-[52px_minmax(0,1fr)_64px_52px]'
+// all that is said of small windows is the same: there is no column of stages in them
+const COLUMNS = 'grid items-center max-lg:grid-cols-[52px_minmax(0,1fr)_64px_52px]'
+const STAGED = 'grid-cols-[52px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_56px_64px_44px]'
+const UNSTAGED = 'grid-cols-[52px_minmax(0,1.25fr)_minmax(0,0.85fr)_108px_64px_44px]'
 
 /** The names of the columns, by which the plugins can be looked at in another order. */
 export function PluginHead({
+  staged,
   sort,
   down,
   onSort,
 }: {
+  staged: boolean
   sort: Sort
   down: boolean
   onSort: (sort: Sort) => void
@@ -39,12 +43,18 @@ export function PluginHead({
     />
   )
   return (
-    <HeadRow className={clsx(COLUMNS, 'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3')}>
+    <HeadRow
+      className={clsx(
+        COLUMNS,
+        staged ? STAGED : UNSTAGED,
+        'h-[26px] border-line border-b pr-2.5 text-[11px] text-ink-3',
+      )}
+    >
       {head('order', 'pr-3 text-right')}
       {head('name', '')}
       {head('mod', 'max-lg:hidden')}
       {head('overrides', 'max-lg:hidden')}
-      {head('stage', 'max-lg:hidden')}
+      {staged && head('stage', 'max-lg:hidden')}
       <ColumnHead explains={EXPLAINED.far}>how far</ColumnHead>
       <ColumnHead className="text-right">on</ColumnHead>
     </HeadRow>
@@ -52,6 +62,8 @@ export function PluginHead({
 }
 
 interface RowProps {
+  /** Whether plugins of several stages are there: else the column says nothing. */
+  staged: boolean
   plugin: PluginView
   active: boolean
   troubles: readonly Schema['TroubleView'][]
@@ -59,9 +71,17 @@ interface RowProps {
 }
 
 /** A plugin in its columns. */
-export function PluginCells({ plugin: p, active, troubles, onSwitch }: RowProps) {
+export function PluginCells({ staged, plugin: p, active, troubles, onSwitch }: RowProps) {
   return (
-    <div className={clsx(COLUMNS, 'h-full pr-2.5', p.own && 'bg-sunk/50', !p.on && 'text-ink-2')}>
+    <div
+      className={clsx(
+        COLUMNS,
+        staged ? STAGED : UNSTAGED,
+        'h-full pr-2.5',
+        p.own && 'bg-sunk/50',
+        !p.on && 'text-ink-2',
+      )}
+    >
       <Cell className="num pr-3 text-right text-ink-2">{p.position}</Cell>
       <Cell className="flex min-w-0 items-center gap-2">
         <span className="truncate" title={p.name}>
@@ -82,7 +102,7 @@ export function PluginCells({ plugin: p, active, troubles, onSwitch }: RowProps)
       <Cell className="num text-ink-2 max-lg:hidden">
         {p.overrides > 0 ? count(p.overrides, 'record') : ''}
       </Cell>
-      <Cell className="num text-ink-2 max-lg:hidden">{p.own ? '' : p.stage}</Cell>
+      {staged && <Cell className="num text-ink-2 max-lg:hidden">{p.own ? '' : p.stage}</Cell>}
       <Cell>
         <HowFar reached={p.journey.reached} detail={pluginDetail(p.journey)} />
       </Cell>

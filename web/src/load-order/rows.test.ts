@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schema } from '../api/client'
 import { changed } from './queries'
-import { moveOf, type PluginRow, rowsOf, type Wanted } from './rows'
+import { hasStages, moveOf, type PluginRow, rowsOf, type Wanted } from './rows'
 
 type View = Schema['LoadOrderView']
 
@@ -32,6 +32,12 @@ describe('plugins as they are shown', () => {
     expect(names(shown({ kinds: ['off'] }))).toBe('c')
     expect(names(shown({ kinds: ['trouble', 'on'] }))).toBe('e')
     expect(names(shown({ sort: 'overrides', down: true }))).toBe('beadGcf')
+  })
+  it('have a column of stages where there are several', () => {
+    expect(hasStages(view.plugins)).toBe(false)
+    expect(hasStages(view.plugins.map((p, i) => ({ ...p, stage: i })))).toBe(true)
+    // those of the game stand before all stages
+    expect(hasStages(view.plugins.map((p) => ({ ...p, stage: p.own ? 0 : 5 })))).toBe(false)
   })
   it('are moved behind the row above the gap, past what is not shown', () => {
     const odd = shown({}).filter((r) => 'Gace'.includes(r.id))

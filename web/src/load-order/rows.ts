@@ -83,3 +83,8 @@ export function moveOf(view: View, rows: readonly PluginRow[], carried: Carried)
   const to = 1 + view.plugins.filter((p) => !moving.has(p.name) && before(p)).length
   return { kind: 'move', names: carried.ids, to }
 }
+
+/** Whether plugins are of several stages, so that it says something of one of which it is. */
+export function hasStages(plugins: readonly Schema['PluginView'][]): boolean {
+  return new Set(plugins.filter((p) => !p.own).map((p) => p.stage)).size > 1
+}

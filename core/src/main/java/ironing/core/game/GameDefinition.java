@@ -104,12 +104,15 @@ public record GameDefinition(
   /**
    * What counts as a plugin and how the game is told their order.
    *
-   * @param mount empty where the pattern is one of paths in the game folder
+   * @param match what mods bring, and where their folders go
+   * @param also others, such as the game's own in another place
+   * @param mount empty where the patterns are ones of game paths
    * @param documents how they are read where they are open text
    * @param format in which they are otherwise
    */
   public record Plugins(
       PathPattern match,
+      List<PathPattern> also,
       String mount,
       List<String> own,
       Optional<Slots> slots,
@@ -245,7 +248,13 @@ public record GameDefinition(
    * of one.
    */
   public boolean isPlugin(String path) {
-    return plugins.isPresent() && matchesBelow(path, plugins.get().mount(), plugins.get().match());
+    return plugins.isPresent() && isPlugin(path, plugins.get());
+  }
+
+  private boolean isPlugin(String path, Plugins of) {
+    if (matchesBelow(path, of.mount(), of.match())) return true;
+    for (PathPattern p : of.also()) if (matchesBelow(path, of.mount(), p)) return true;
+    return false;
   }
 
   /** Whether a loose file at this game path is a pack that the game reads in place. */

@@ -434,9 +434,11 @@ public final class GameDefinitionReader {
     Optional<DocumentPlugins> documents = DocumentPluginsReader.read(s, in, pathCase);
     if (s.has("in") && (documents.isEmpty() || s.has("mount")))
       s.reject("in", "the mount says where these plugins lie", "Write in: at the mount.");
+    List<PathPattern> matches = matches(s, in, places, pathCase);
     Plugins plugins =
         new Plugins(
-            PathPattern.of(GamePath.join(in, s.required("match")), pathCase),
+            matches.get(0),
+            List.copyOf(matches.subList(1, matches.size())),
             documents.isPresent() && !s.has("mount") ? "" : mountOf(s, mountIds),
             List.copyOf(s.texts("own")),
             slots,
@@ -447,6 +449,19 @@ public final class GameDefinitionReader {
       s.reject("number", "a game goes by a list or by numbers", "Keep one of list and number.");
     s.warnOfUnknownKeys();
     return plugins;
+  }
+
+  // of those in a place that is named with "in", each is in that
+  private static List<PathPattern> matches(
+      Section s, String in, Set<String> places, PathCase pathCase) {
+    List<String> texts = s.texts("match");
+    if (texts.isEmpty()) texts = List.of(s.required("match"));
+    List<PathPattern> all = new ArrayList<>();
+    for (String t : texts) {
+      requirePlace(s, "match", t, places);
+      all.add(PathPattern.of(GamePath.join(in, t), pathCase));
+    }
+    return all;
   }
 
   private static ListFile listFile(Section s, Set<String> places) {

@@ -44,7 +44,7 @@ public record ReadyCheck(Kind kind, String what, String says) {
   /**
    * A game as it lies there.
    *
-   * @param folder of the game
+   * @param roots where the game lies
    * @param version that it tells; empty where it tells none
    * @param missingPlugins of its own plugins those that are not there
    */

@@ -17,6 +17,7 @@ import java.util.Optional;
 import java.util.TreeSet;
 import java.util.function.IntUnaryOperator;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * The paths, among all that somebody holds, at which the game would look for plugins; where a
@@ -40,7 +41,12 @@ public final class PluginPaths {
   public static PluginPaths of(GameDefinition game, Holdings holdings) {
     if (game.plugins().isEmpty()) return new PluginPaths(NONE, new int[0][]);
     GameDefinition.Plugins form = game.plugins().get();
-    int[] plugins = holdings.pathsEnding(form.match().tail(), game::isPlugin);
+    int[] plugins =
+        Stream.concat(Stream.of(form.match()), form.also().stream())
+            .flatMapToInt(m -> Arrays.stream(holdings.pathsEnding(m.tail(), game::isPlugin)))
+            .sorted()
+            .distinct()
+            .toArray();
     if (!form.areFolders()) return new PluginPaths(plugins, new int[0][]);
     int[] byPath =
         Arrays.stream(plugins)

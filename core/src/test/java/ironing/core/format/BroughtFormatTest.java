@@ -45,7 +45,7 @@ class BroughtFormatTest extends FormatKit {
   @Override
   Plugin plugin(long seed) {
     List<Plugin> all = RandomPlugins.of(seed, 4);
-    return all.get((int) Math.floorMod(seed, 4));
+    return all.get(Math.floorMod(seed, 4));
   }
 
   @Override

@@ -18,7 +18,7 @@ class OwnFormatTest extends FormatKit {
   @Override
   Plugin plugin(long seed) {
     List<Plugin> all = RandomPlugins.of(seed, 4);
-    return all.get((int) Math.floorMod(seed, 4));
+    return all.get(Math.floorMod(seed, 4));
   }
 
   @Override

@@ -160,6 +160,20 @@ class GameDefinitionTest {
     assertThat(g.gamePath(g.mount("all").orElseThrow(), "@odd/x")).isEqualTo("@@odd/x");
   }
 
+  @Test
+  void plugins_may_lie_at_several_places() {
+    String yaml =
+        PLACES.replace(
+            "match: \"mods/*/foundry.json\"\n  in: user",
+            "match: [ \"@user/mods/*/foundry.json\", \"base/*/foundry.json\" ]");
+    assertThat(Schemas.errorsInYaml("game", yaml)).isEmpty();
+    GameDefinition g = GameDefinitionReader.read("game.yaml", yaml).value();
+    assertThat(g.isPlugin("@user/mods/x/foundry.json")).isTrue();
+    assertThat(g.isPlugin("base/x/foundry.json")).isTrue();
+    assertThat(g.isPlugin("mods/x/foundry.json")).isFalse();
+    assertThat(g.isPlugin("@user/base/x/foundry.json")).isFalse();
+  }
+
   @ParameterizedTest(name = "{2}")
   @CsvSource(
       delimiter = '|',
