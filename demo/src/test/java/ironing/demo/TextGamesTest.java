@@ -10,6 +10,7 @@ import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.loadorder.LoadOrder.Wish;
 import ironing.core.mends.PatchBuilder;
+import ironing.core.path.GameRoots;
 import ironing.core.picture.Arrangement;
 import ironing.core.plugin.Plugin;
 import ironing.core.plugin.Value;
@@ -105,10 +106,16 @@ class TextGamesTest {
     }
   }
 
+  /** What lies in a place of the game, beside its folder. */
+  private static Path user(Path folder) {
+    return folder.resolveSibling(folder.getFileName() + "-user");
+  }
+
   private static void deploy(Workspace w, Path folder) throws IOException {
+    GameRoots roots = GameRoots.of(folder, Map.of("user", user(folder)));
     List<Wanted> wanted = WantedFiles.of(w.picture(), m -> "mod " + m, List.of(), List.of());
     for (Wanted file : wanted) {
-      Path at = folder.resolve(file.path());
+      Path at = roots.at(file.path());
       Files.createDirectories(at.getParent());
       byte[] bytes =
           file.content() instanceof Content.Text t
@@ -235,7 +242,7 @@ class TextGamesTest {
   @Test
   void theGameThatGoesByNumbersReadsThemInTheOrderThatIsSaid(@TempDir Path temp)
       throws IOException {
-    Game g = new Game("lanterns", "shades");
+    Game g = new Game("lanterns", "@user/shades");
     Random random = new Random(20261202);
     Workspace before = null;
     for (int set = 0; set < SETS / 5; set++) {
@@ -250,7 +257,7 @@ class TextGamesTest {
                   said.put(
                       thing.substring("lamp ".length()),
                       says.get("colour") + " at " + says.get("height")));
-      assertThat(LanternRow.lamps(folder)).as("set %s", set).isEqualTo(said);
+      assertThat(LanternRow.lamps(folder, user(folder))).as("set %s", set).isEqualTo(said);
       before = w;
     }
   }

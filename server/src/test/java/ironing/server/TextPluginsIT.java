@@ -225,7 +225,7 @@ class TextPluginsIT {
     deploy();
     assertThat(rank("red-quay")).isEqualTo(100);
     assertThat(rank("blue-hour")).isEqualTo(110);
-    assertThat(world.game().resolve("shades/tall-posts")).doesNotExist();
+    assertThat(world.game().resolveSibling("user/shades/tall-posts")).doesNotExist();
     JsonNode run = play();
     assertThat(value(run, "quay")).isEqualTo("blue at 4");
     assertThat(value(run, "corner")).isEqualTo("amber at 4");
@@ -233,7 +233,13 @@ class TextPluginsIT {
 
   private int rank(String shade) throws IOException {
     return Api.JSON
-        .readTree(world.game().resolve("shades").resolve(shade).resolve("shade.json").toFile())
+        .readTree(
+            world
+                .game()
+                .resolveSibling("user/shades")
+                .resolve(shade)
+                .resolve("shade.json")
+                .toFile())
         .path("rank")
         .asInt();
   }

@@ -139,6 +139,8 @@ public record DefinitionPreview(List<Part> parts, Optional<OfManifest> manifest)
   public static boolean isBeside(GameDefinition game, Manifest manifest, String path) {
     boolean changes =
         game.isProtected(path)
+            // it names what lies in the game’s own folder
+            || game.isPlaced(path)
             || game.isWritable(path)
             || game.isLog(path)
             || game.plugins()

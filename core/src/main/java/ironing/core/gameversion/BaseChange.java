@@ -162,11 +162,18 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
       if (same || was == null && foreign.test(path)) return;
       Own now = own(path, glance);
       if (was == null) {
-        // beside what the manifest names there are only strays, and what a mod once brought
+        // beside what the manifest names there are only strays, and what a mod once brought; in a
+        // place what comes is of the user's playing
+        if (game.isPlaced(path)) return;
         if (manifest.isPresent() && !manifest.get().names(path) && !isManifest(path)) return;
         changed.add(new Changed(path, Kind.ADDED, Optional.of(now), false));
       } else if (!was.sha256().equals(now.sha256()))
         changed.add(new Changed(path, Kind.CHANGED, Optional.of(now), false));
+    }
+
+    /** The manifest that speaks of a path: of what lies beside the game's folder none does. */
+    private Optional<Manifest> manifestOf(String path) {
+      return game.isPlaced(path) ? Optional.empty() : manifest;
     }
 
     private boolean isManifest(String path) {
@@ -175,7 +182,8 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
 
     private void deployed(String path, LaidOut.Item item, Own was, Glance glance)
         throws IOException {
-      Optional<String> wants = manifest.flatMap(m -> m.sha256(path));
+      Optional<Manifest> of = manifestOf(path);
+      Optional<String> wants = of.flatMap(m -> m.sha256(path));
       Found found = look.at(path, Optional.of(item));
       if (found == Found.AS_LAID_OUT) {
         // the update may have brought the very file that a mod has there
@@ -189,7 +197,7 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
       }
       if (found == Found.ABSENT || glance == null) {
         if (item.replaced().isEmpty()) return;
-        if (manifest.isEmpty()) unsure.add(path);
+        if (of.isEmpty()) unsure.add(path);
         else if (wants.isEmpty()) over(path, was, Optional.empty());
         return;
       }
@@ -198,7 +206,7 @@ public record BaseChange(List<Changed> files, List<String> behind, List<String> 
       // what was kept lies there again: nothing of the game has changed
       if (item.replaced().filter(now.sha256()::equals).isPresent()) return;
       boolean ofGame =
-          manifest.isPresent()
+          of.isPresent()
               ? wants.filter(now.sha256()::equals).isPresent()
               : item.replaced().isPresent();
       if (ofGame) over(path, was, Optional.of(now));

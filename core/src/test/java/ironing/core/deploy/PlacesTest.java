@@ -10,15 +10,19 @@ import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Deployer.Recovered;
 import ironing.core.drift.Drift;
+import ironing.core.game.DefinitionPreview;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameDefinitionReader;
 import ironing.core.game.GameFolder;
+import ironing.core.game.Manifest;
+import ironing.core.gameversion.BaseChange;
 import ironing.core.path.GameRoots;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.PowerCutDisk;
 import ironing.core.testkit.Trees;
 import ironing.core.testkit.Tries;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -99,7 +103,7 @@ class PlacesTest {
   }
 
   private static Wanted text(String path, String text) {
-    return WantedFiles.made(path, text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+    return WantedFiles.made(path, text.getBytes(StandardCharsets.UTF_8));
   }
 
   private List<Wanted> first() {
@@ -516,6 +520,34 @@ class PlacesTest {
     Map<String, String> left = trees();
     left.keySet().removeIf(p -> p.contains(".ironing"));
     assertThat(left).isEqualTo(unmodded);
+  }
+
+  /** A manifest names what lies in the game's folder: of places it says nothing. */
+  @Test
+  void an_update_is_not_told_by_what_comes_and_goes_in_a_place() throws IOException {
+    GameDefinition game =
+        GameDefinitionReader.read("game.yaml", WITH_SAVES + "manifest: sums.txt\n").value();
+    Trees.write(
+        roots.at("sums.txt"),
+        ContentHash.of("the game's stone".getBytes(StandardCharsets.UTF_8)) + "  data/stone.png\n");
+    Manifest manifest = Manifest.of(game, roots::at).orElseThrow();
+    List<Drift.Own> own = new ArrayList<>();
+    for (GameFolder.Seen s : GameFolder.scan(roots, n -> {})) {
+      own.add(new Drift.Own(s.path(), s.sizeBytes(), s.modifiedMillis(), s.sha256()));
+      boolean besideAlone = s.path().equals("@@odd/x.txt");
+      assertThat(DefinitionPreview.isBeside(game, manifest, s.path()))
+          .as(s.path())
+          .isEqualTo(besideAlone);
+    }
+    deploy(FaultyDisk.sound(), List.of(file("@user/mods/base/a.json", "one", Writer.NOBODY)));
+    Trees.write(roots.at("@user/mods/new.json"), "{}");
+    Files.delete(roots.at("@user/enabled.json"));
+    Files.delete(roots.at("@user/mods/base/a.json"));
+    BaseChange change =
+        BaseChange.find(game, roots, sound().laidOut(), own, Optional.of(manifest), p -> false);
+    assertThat(change.files().stream().map(c -> c.kind() + " " + c.path()))
+        .containsExactly("GONE @user/enabled.json");
+    assertThat(change.unsure()).as("only the user knows").containsExactly("@user/mods/base/a.json");
   }
 
   @Test

@@ -14,7 +14,8 @@ import java.util.stream.Stream;
 
 /**
  * A tiny game whose folders say by a number when they are read: the smallest first, and of two with
- * one number the one whose folder comes first.
+ * one number the one whose folder comes first. Those of the user's lie in a folder of the user's,
+ * which {@code LANTERN_USER} names.
  */
 public final class LanternRow {
   private static final ObjectMapper JSON = new ObjectMapper();
@@ -32,9 +33,9 @@ public final class LanternRow {
   }
 
   /** The lamps of a game folder by name, each with its colour and height. */
-  public static Map<String, String> lamps(Path game) throws IOException {
+  public static Map<String, String> lamps(Path game, Path user) throws IOException {
     Map<String, String> lamps = new TreeMap<>();
-    for (Shade s : shades(game))
+    for (Shade s : shades(game, user))
       if (Files.exists(s.folder().resolve("lamps.json")))
         JSON.readTree(s.folder().resolve("lamps.json").toFile())
             .path("lamps")
@@ -49,14 +50,17 @@ public final class LanternRow {
     return lamps;
   }
 
-  private static List<Shade> shades(Path game) throws IOException {
+  private static List<Shade> shades(Path game, Path user) throws IOException {
     List<Shade> all = new ArrayList<>();
-    try (Stream<Path> folders = Files.list(game.resolve("shades"))) {
-      for (Path folder : folders.sorted().toList()) {
-        Path manifest = folder.resolve("shade.json");
-        if (!Files.isRegularFile(manifest)) continue;
-        JsonNode said = JSON.readTree(manifest.toFile());
-        all.add(new Shade(folder, said.path("name").asText(), said.path("rank").asLong()));
+    for (Path in : List.of(game.resolve("shades"), user.resolve("shades"))) {
+      if (!Files.isDirectory(in)) continue;
+      try (Stream<Path> folders = Files.list(in)) {
+        for (Path folder : folders.sorted().toList()) {
+          Path manifest = folder.resolve("shade.json");
+          if (!Files.isRegularFile(manifest)) continue;
+          JsonNode said = JSON.readTree(manifest.toFile());
+          all.add(new Shade(folder, said.path("name").asText(), said.path("rank").asLong()));
+        }
       }
     }
     all.sort(Comparator.comparingLong(Shade::rank));
@@ -64,14 +68,13 @@ public final class LanternRow {
   }
 
   /** What the user likes lies in a folder of the user's, and so does what an evening leaves. */
-  private static void taste(RunLog log) throws IOException {
-    String user = System.getenv("LANTERN_USER");
-    if (user == null || !Files.isRegularFile(Path.of(user, "taste.json"))) return;
-    Path taste = Path.of(user, "taste.json").toAbsolutePath();
+  private static void taste(RunLog log, Path user) throws IOException {
+    Path taste = user.resolve("taste.json");
+    if (!Files.isRegularFile(taste)) return;
     log.read(taste);
     String glow = JSON.readTree(taste.toFile()).path("glow").asText();
     log.say("report", e -> e.put("name", "glow").put("value", glow));
-    Path evenings = Files.createDirectories(Path.of(user, "evenings"));
+    Path evenings = Files.createDirectories(user.resolve("evenings"));
     int n = 1;
     while (Files.exists(evenings.resolve("evening-" + n + ".json"))) n++;
     Files.writeString(evenings.resolve("evening-" + n + ".json"), "{\"glow\":\"" + glow + "\"}\n");
@@ -81,7 +84,9 @@ public final class LanternRow {
     try (RunLog log = new RunLog(game)) {
       JsonNode row = JSON.readTree(game.resolve("row.json").toFile());
       log.say("start", e -> e.put("version", row.path("version").asText()));
-      List<Shade> shades = shades(game);
+      String named = System.getenv("LANTERN_USER");
+      Path user = Path.of(named == null ? "." : named).toAbsolutePath();
+      List<Shade> shades = shades(game, user);
       for (int i = 0; i < shades.size(); i++) {
         int slot = i;
         log.read(shades.get(i).folder().resolve("shade.json"));
@@ -90,8 +95,8 @@ public final class LanternRow {
         log.say("read", e -> e.put("plugin", shades.get(slot).name()).put("slot", slot));
       }
       log.say("loaded", e -> {});
-      taste(log);
-      lamps(game)
+      taste(log, user);
+      lamps(game, user)
           .forEach((name, says) -> log.say("report", e -> e.put("name", name).put("value", says)));
       log.say("end", e -> e.put("code", 0));
     }
