@@ -205,6 +205,40 @@ class GamePlacesIT {
   }
 
   @Test
+  void a_place_that_was_moved_with_what_is_in_it_is_found_again() throws IOException {
+    make();
+    Map<String, String> before = Trees.of(user);
+    install("heavy", "20");
+    done("/deploy");
+    Path moved = temp.resolve("moved");
+    Files.move(user, moved);
+    Path empty = Files.createDirectories(temp.resolve("empty")).toRealPath();
+    assertThat(api.refusal("PUT", base + "/places/user", Map.of("folder", empty.toString())))
+        .isEqualTo("place-in-use");
+    JsonNode job =
+        api.send("PUT", base + "/places/user", Map.of("folder", moved.toString()), Map.of()).body();
+    Patience.until(
+        () ->
+            api.get("/api/jobs/" + job.path("id").asLong()).path("state").asText().equals("DONE"));
+    assertThat(api.get(base + "/drift").path("inAll").asInt()).isZero();
+    done("/deploy/undeploy");
+    assertThat(Trees.of(moved)).isEqualTo(before);
+  }
+
+  @Test
+  void a_workspace_whose_place_is_gone_for_good_can_be_deleted() throws IOException {
+    make();
+    install("heavy", "20");
+    done("/deploy");
+    Trees.remove(user);
+    assertThat(api.get(base + "/removal").path("folderThere").asBoolean()).isFalse();
+    assertThat(api.refusal("DELETE", base, null)).isEqualTo("game-folder-missing");
+    api.send("DELETE", base + "?leaveFolder=true", null, Map.of("Prefer", "wait=60"));
+    assertThat(api.get("/api/workspaces").findValuesAsText("folder"))
+        .doesNotContain(game.toString());
+  }
+
+  @Test
   void a_definition_can_name_a_place_more() throws IOException {
     make();
     Path more = Files.createDirectories(temp.resolve("more")).toRealPath();

@@ -94,6 +94,15 @@ public final class Markers {
     return places;
   }
 
+  /** Whether this game has something deployed in a folder, as the place of this name. */
+  public static boolean isDeployedTo(GameRoots roots, String place) {
+    String top = GameRoots.top(place, "");
+    JsonNode told = read(roots.at(roots.home(top) + "/" + GAME));
+    return GAME_FORMAT.equals(told.path("format").asText())
+        && told.path("game").asText().equals(roots.folder().toString())
+        && told.path("place").asText().equals(place);
+  }
+
   /** The other games that have something deployed in a place. */
   List<Lodger> others(String top) {
     Path homes = roots.at(top).resolve(GameRoots.HOME);

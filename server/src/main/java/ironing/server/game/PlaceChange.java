@@ -3,6 +3,7 @@ package ironing.server.game;
 import ironing.core.IroningException;
 import ironing.core.deploy.DiskTrouble;
 import ironing.core.deploy.LaidOut;
+import ironing.core.deploy.Markers;
 import ironing.core.drift.Drift.Own;
 import ironing.core.game.GameDefinition;
 import ironing.core.game.GameFolder;
@@ -18,6 +19,7 @@ import ironing.server.workspace.LibraryChange;
 import ironing.server.workspace.OpenWorkspace;
 import ironing.server.workspace.OpenWorkspaces;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -111,6 +113,8 @@ class PlaceChange {
   }
 
   /**
+   * A folder that was moved with what is deployed in it is the same place.
+   *
    * @throws IroningException with code {@code place-in-use} when something is deployed in a place
    *     that would be another
    */
@@ -119,12 +123,22 @@ class PlaceChange {
     LaidOut note = deployments.laidOut(open);
     Optional<String> there =
         note.files().keySet().stream().filter(p -> p.startsWith("@")).findFirst();
-    if (there.isEmpty()) return;
+    if (there.isEmpty() || isMoved(open.roots(), to)) return;
     throw IroningException.of(
         "place-in-use",
         there.get(),
         "Mods are deployed in a place of this game, and what is noted of them would lead elsewhere.",
         "Undeploy first; then say where the place is, and deploy again.");
+  }
+
+  private static boolean isMoved(GameRoots from, GameRoots to) {
+    if (!from.places().keySet().equals(to.places().keySet())) return false;
+    for (String id : from.places().keySet()) {
+      boolean same = from.places().get(id).equals(to.places().get(id));
+      boolean moved = !Files.exists(from.places().get(id)) && Markers.isDeployedTo(to, id);
+      if (!same && !moved) return false;
+    }
+    return true;
   }
 
   /**

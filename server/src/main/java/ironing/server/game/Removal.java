@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Deletes workspaces: the game goes back to what it was, and the library goes with them. */
@@ -58,7 +59,7 @@ class Removal {
    * What deleting a workspace would do.
    *
    * @param folder of the game
-   * @param folderThere whether it can be undeployed: its folder is there
+   * @param folderThere whether it can be undeployed: its folder is there, and so are its places
    * @param deployed files that are taken out of it first
    * @param profiles of the workspace, with all their arrangements
    * @param settings copies of settings that belong to profiles; they are written to {@code
@@ -86,7 +87,7 @@ class Removal {
     return new RemovalView(
         open.title(),
         open.gameFolder().toString(),
-        Files.isDirectory(open.gameFolder()),
+        isThere(open),
         deployments.laidOut(open).files().size(),
         db.profiles(workspace),
         deployments.settingsCopies(open),
@@ -109,7 +110,7 @@ class Removal {
   Job remove(long workspace, boolean keepArchives, boolean leaveFolder, boolean bringBack) {
     OpenWorkspace open = workspaces.get(workspace);
     requireReachable(open, leaveFolder);
-    if (!bringBack && Files.isDirectory(open.gameFolder())) before.require(open);
+    if (!bringBack && isThere(open)) before.require(open);
     use.requireStill(open);
     for (Job job : jobs.of(workspace))
       if (job.state() == Job.State.RUNNING && !jobs.isLook(job.id())) throw busy(open, job);
@@ -138,12 +139,26 @@ class Removal {
   }
 
   private static void requireReachable(OpenWorkspace open, boolean leaveFolder) {
-    if (leaveFolder || Files.isDirectory(open.gameFolder())) return;
+    if (leaveFolder) return;
+    Optional<Path> gone = gone(open);
+    if (gone.isEmpty()) return;
     throw IroningException.of(
         "game-folder-missing",
-        open.gameFolder().toString(),
+        gone.get().toString(),
         "It is not there, so that what is deployed in it cannot be taken out.",
         "Connect its drive; or delete the workspace and leave the folder as it is.");
+  }
+
+  private static boolean isThere(OpenWorkspace open) {
+    return gone(open).isEmpty();
+  }
+
+  /** Of the game's folder and the places beside it one that is not there. */
+  private static Optional<Path> gone(OpenWorkspace open) {
+    return open.roots().tops().stream()
+        .map(open::at)
+        .filter(folder -> !Files.isDirectory(folder))
+        .findFirst();
   }
 
   private Long removeNow(
@@ -151,7 +166,7 @@ class Removal {
     OpenWorkspace open = workspaces.get(workspace);
     requireReachable(open, leaveFolder);
     endLooks(workspace, open);
-    boolean there = Files.isDirectory(open.gameFolder());
+    boolean there = isThere(open);
     Path keep =
         keepArchives && library.holds(workspace).archives() > 0
             ? library.keptArchives(workspace)
