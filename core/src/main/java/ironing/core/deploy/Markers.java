@@ -7,11 +7,13 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
 import java.util.SortedMap;
 import java.util.TreeMap;
 
@@ -90,7 +92,7 @@ public final class Markers {
     if (PLACES_FORMAT.equals(told.path("format").asText()))
       told.path("places")
           .properties()
-          .forEach(e -> places.put(e.getKey(), Path.of(e.getValue().asText())));
+          .forEach(e -> folder(e.getValue()).ifPresent(p -> places.put(e.getKey(), p)));
     return places;
   }
 
@@ -110,13 +112,23 @@ public final class Markers {
     try {
       for (String name : disk.entries(homes)) {
         JsonNode told = read(homes.resolve(name).resolve(GAME));
-        if (!name.equals(roots.tag()) && GAME_FORMAT.equals(told.path("format").asText()))
-          all.add(new Lodger(Path.of(told.path("game").asText()), told.path("place").asText()));
+        if (name.equals(roots.tag()) || !GAME_FORMAT.equals(told.path("format").asText())) continue;
+        folder(told.path("game"))
+            .ifPresent(game -> all.add(new Lodger(game, told.path("place").asText())));
       }
     } catch (IOException untold) {
       // whoever goes on to change something there is told why not
     }
     return all;
+  }
+
+  // anybody can have written it
+  private static Optional<Path> folder(JsonNode told) {
+    try {
+      return Optional.of(Path.of(told.asText())).filter(Path::isAbsolute);
+    } catch (InvalidPathException none) {
+      return Optional.empty();
+    }
   }
 
   private static JsonNode read(Path file) {

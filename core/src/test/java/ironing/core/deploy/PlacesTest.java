@@ -389,6 +389,31 @@ class PlacesTest {
     assertThat(roots.at("@user/mods/third/y.json")).hasContent("two of a mod");
   }
 
+  /** What lies in the home of a place may be anybody's. */
+  @Test
+  void marks_that_nobody_of_us_has_written_mean_nothing() throws IOException {
+    String[] odd = {
+      "no JSON",
+      "[]",
+      "{\"format\":\"ironing/place-of@1\"}",
+      "{\"format\":\"ironing/place-of@1\",\"game\":\"\\u0000\",\"place\":\"user\"}",
+      "{\"format\":\"ironing/place-of@1\",\"game\":\"not/from/the/root\",\"place\":7}"
+    };
+    for (int i = 0; i < odd.length; i++) {
+      Trees.write(roots.at("@user/.ironing/odd-" + i + "/game.json"), odd[i]);
+      Trees.write(roots.folder().resolve(".ironing/places.json"), odd[i]);
+      assertThat(Markers.places(roots.folder())).isEmpty();
+    }
+    Trees.write(
+        roots.folder().resolve(".ironing/places.json"),
+        "{\"format\":\"ironing/places@1\",\"places\":{\"user\":\"\\u0000\",\"saves\":3}}");
+    assertThat(Markers.places(roots.folder())).isEmpty();
+    assertThat(Neighbours.files(roots)).isEmpty();
+    deploy(FaultyDisk.sound(), first());
+    deploy(FaultyDisk.sound(), List.of());
+    assertThat(roots.at("@user/mods/base/a.json")).hasContent("{}");
+  }
+
   @Test
   void drift_in_places_is_found_and_what_a_neighbour_has_there_is_none() throws IOException {
     GameDefinition game =
