@@ -94,17 +94,8 @@ public final class CaskFormat extends FileFormat {
       }
       if (in.hasRemaining()) throw wrong("something follows its last record");
       Header header =
-          new Header(
-              Plugin.DEFAULT_STAGE,
-              masters,
-              nextId,
-              title.isEmpty() ? Optional.empty() : Optional.of(title),
-              Optional.empty(),
-              Optional.empty(),
-              Optional.empty(),
-              Optional.empty(),
-              List.of(),
-              Map.of());
+          Header.of(Plugin.DEFAULT_STAGE, masters, nextId)
+              .titled(title.isEmpty() ? Optional.empty() : Optional.of(title));
       return new Plugin(name, header, new Plugin(name, header, records).inWritingOrder());
     }
 

@@ -49,6 +49,11 @@ public record Plugin(String name, Header header, List<Record> records) {
       other = Collections.unmodifiableMap(new LinkedHashMap<>(other));
     }
 
+    /** The same with a title, or none. */
+    public Header titled(Optional<String> words) {
+      return new Header(stage, masters, nextId, words, author, version, about, game, packs, other);
+    }
+
     Header withNextId(int next) {
       return new Header(stage, masters, next, title, author, version, about, game, packs, other);
     }

@@ -19,18 +19,7 @@ public final class RandomDocuments {
 
   /** A patch of some records. */
   public static Plugin patch(List<Plugin.Record> records) {
-    Header h =
-        new Header(
-            9,
-            List.of("base", "tower"),
-            1,
-            Optional.of("A \"patch\""),
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            Optional.empty(),
-            List.of(),
-            Map.of());
+    Header h = Header.of(9, List.of("base", "tower"), 1).titled(Optional.of("A \"patch\""));
     return new Plugin("my-patch", h, records);
   }
 
