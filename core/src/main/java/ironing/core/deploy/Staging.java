@@ -3,6 +3,7 @@ package ironing.core.deploy;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
+import ironing.core.archive.PackFile;
 import ironing.core.deploy.DeployPlan.Act;
 import ironing.core.deploy.DeployPlan.Content;
 import ironing.core.deploy.DeployPlan.Step;
@@ -12,7 +13,6 @@ import ironing.core.path.GamePath;
 import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -28,8 +28,6 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntConsumer;
 import java.util.stream.IntStream;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipFile;
 
 /**
  * The first half of applying a plan: all that takes nothing away.
@@ -383,11 +381,7 @@ final class Staging {
   }
 
   private static byte[] unpacked(Path pack, String entry) throws IOException {
-    try (ZipFile zip = new ZipFile(pack.toFile())) {
-      ZipEntry e = zip.getEntry(entry);
-      if (e == null) throw new NoSuchFileException(pack + ": " + entry);
-      return zip.getInputStream(e).readAllBytes();
-    }
+    return PackFile.read(pack, entry, Integer.MAX_VALUE);
   }
 
   /** Notes the folders that a file needs and that are not there, and that none leads outside. */

@@ -1,6 +1,7 @@
 package ironing.core.game;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import ironing.core.archive.PackFile;
 import ironing.core.path.GamePath;
 import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
@@ -75,7 +76,8 @@ public record GameDefinition(
    */
   public record Mount(String id, String at, List<PathPattern> holds) {}
 
-  public record Packs(PathPattern match, String mount) {}
+  /** Files that the game reads in place. */
+  public record Packs(PathPattern match, String mount, PackFile.Container container) {}
 
   /**
    * Files that can be combined where mods collide.
@@ -285,7 +287,16 @@ public record GameDefinition(
   /** The name in its pack of a packed file that is spelled as a game path. */
   public String nameInPack(String spelled) {
     String at = packs.flatMap(p -> mount(p.mount())).map(Mount::at).orElse(".");
-    return at.equals(".") ? spelled : spelled.substring(at.length() + 1);
+    if (!at.equals(".")) return spelled.substring(at.length() + 1);
+    return !places.isEmpty() && spelled.startsWith("@@") ? spelled.substring(1) : spelled;
+  }
+
+  /** The game path of a file by its name in a pack. */
+  public String pathOfPacked(String name) {
+    return packs
+        .flatMap(p -> mount(p.mount()))
+        .map(m -> gamePath(m, name))
+        .orElseGet(() -> GameRoots.escaped(name, !places.isEmpty()));
   }
 
   private boolean matchesBelow(String path, String mountId, PathPattern pattern) {

@@ -3,6 +3,7 @@ package ironing.core.game;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.TextNode;
 import ironing.core.IroningException;
+import ironing.core.archive.PackFile;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.game.GameDefinition.Counted;
 import ironing.core.game.GameDefinition.ElementKey;
@@ -396,13 +397,17 @@ public final class GameDefinitionReader {
   }
 
   private static Packs packs(Section s, Set<String> mountIds, PathCase pathCase) {
-    if (!s.text("container").orElse("zip").equals("zip")) {
-      s.reject("container", "only zip packs can be read", "Write container: zip.");
-    }
+    String container = s.text("container").orElse("zip");
+    if (!container.equals("zip") && !container.equals("tar"))
+      s.reject("container", "only zip and tar packs can be read", "Write zip or tar.");
     if (!s.text("standing").orElse("below-loose").equals("below-loose")) {
       s.reject("standing", "packs stand below loose files", "Write standing: below-loose.");
     }
-    Packs packs = new Packs(PathPattern.of(s.required("match"), pathCase), mountOf(s, mountIds));
+    Packs packs =
+        new Packs(
+            PathPattern.of(s.required("match"), pathCase),
+            mountOf(s, mountIds),
+            container.equals("tar") ? PackFile.Container.TAR : PackFile.Container.ZIP);
     s.warnOfUnknownKeys();
     return packs;
   }

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import ironing.core.IroningException;
 import ironing.core.Problem;
 import ironing.core.archive.ContentHash;
+import ironing.core.archive.PackFile;
 import ironing.core.path.GamePath;
 import ironing.core.path.GameRoots;
 import java.io.IOException;
@@ -18,17 +19,15 @@ import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
 import java.util.function.Function;
 import java.util.function.IntConsumer;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipFile;
 
 /**
  * Looking at a game's folder: is it that game, in which version, and what is in it. Never writes.
@@ -159,17 +158,21 @@ public final class GameFolder {
     return files;
   }
 
-  /** The content of a zip pack as game paths below the packs' mount. */
+  /**
+   * The content of a pack as game paths below the packs' mount.
+   *
+   * @throws IroningException with code {@code pack-unreadable}, also when it is a container of
+   *     another kind than the definition says
+   */
   public static List<Packed> packContent(GameDefinition game, String packPath, Path file) {
-    String at =
-        game.packs().flatMap(p -> game.mount(p.mount())).map(GameDefinition.Mount::at).orElse(".");
     List<Packed> out = new ArrayList<>();
-    try (ZipFile zip = new ZipFile(file.toFile())) {
-      for (ZipEntry e : Collections.list(zip.entries())) {
-        if (e.isDirectory()) continue;
-        String path = GamePath.check(GamePath.join(at, e.getName()));
-        try (var in = zip.getInputStream(e)) {
-          out.add(new Packed(packPath, path, e.getSize(), ContentHash.of(in)));
+    try (PackFile pack = PackFile.open(file)) {
+      if (game.packs().filter(p -> p.container() != pack.container()).isPresent())
+        throw new IOException("it is a " + pack.container().name().toLowerCase(Locale.ROOT));
+      for (PackFile.Entry e : pack.entries()) {
+        String path = GamePath.check(game.pathOfPacked(e.name()));
+        try (var in = pack.read(e.name())) {
+          out.add(new Packed(packPath, path, e.sizeBytes(), ContentHash.of(in)));
         }
       }
     } catch (IOException e) {

@@ -1,5 +1,6 @@
 package ironing.core.workspace;
 
+import ironing.core.archive.PackFile;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
 import ironing.core.library.Needs;
@@ -8,15 +9,12 @@ import ironing.core.plugin.Shapes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipFile;
 
 /**
  * All that a workspace is under one profile. Whoever holds one sees one consistent state; two are
@@ -160,10 +158,6 @@ public final class Workspace {
       }
     }
     Path pack = locate(source.mod(), source.pack().get());
-    try (ZipFile zip = new ZipFile(pack.toFile())) {
-      ZipEntry entry = zip.getEntry(game.nameInPack(spelled));
-      if (entry == null) throw new NoSuchFileException(pack + ": " + spelled);
-      return zip.getInputStream(entry).readNBytes(most);
-    }
+    return PackFile.read(pack, game.nameInPack(spelled), most);
   }
 }

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
 import ironing.core.IroningException;
 import ironing.core.Problem;
+import ironing.core.archive.ContentHash;
+import ironing.core.archive.PackFile;
 import ironing.core.game.GameFolder.Packed;
 import ironing.core.game.GameFolder.Seen;
 import ironing.core.path.GameRoots;
@@ -77,7 +79,7 @@ class GameDefinitionTest {
         "+ | pathCase: loud | no way to compare paths",
         "+ | detect: [ /etc/passwd ] | begins at the root",
         "+ | packs: { match: '*.zip', mount: nowhere } | there is no mount “nowhere”",
-        "+ | packs: { match: '*.rar', mount: all, container: rar } | only zip packs",
+        "+ | packs: { match: '*.rar', mount: all, container: rar } | only zip and tar packs",
         "+ | plugins: { match: '*.p', mount: all, slots: { total: 2, reserved: 3 } } | slots need a total",
         "+ | plugins: { match: '*.p', mount: all, list: { file: l, on: use } } | needs {name}",
         "+ | records: { v: { fields: { f: { kind: odd } } } } | no kind of field",
@@ -335,5 +337,62 @@ class GameDefinitionTest {
         .hasMessageContaining("cannot be read");
     assertThat(Refused.code(() -> GameFolder.packContent(TestWorld.GAME, "data/x.crate", pack)))
         .isEqualTo("pack-unreadable");
+  }
+
+  /** Against GNU tar: what it packs is what is listed, with the later of two of one name. */
+  @Test
+  void a_pack_that_is_a_tar_is_read_as_gnu_tar_has_written_it() throws Exception {
+    GameDefinition tars =
+        GameDefinitionReader.read(
+                "game.yaml", PLAIN + "packs: { match: '*.box', mount: all, container: tar }\n")
+            .value();
+    Path in = temp.resolve("in");
+    String deep = "d/".repeat(20) + "a-name-that-is-longer-than-a-header-holds-".repeat(4);
+    for (String f : List.of("a.txt", "ä/ö.txt", deep)) Trees.write(in.resolve(f), "1 of " + f);
+    Files.createSymbolicLink(in.resolve("link"), Path.of("a.txt"));
+    Path box = temp.resolve("x.box");
+    for (String format : List.of("gnu", "pax")) {
+      run("tar", "--format=" + format, "-cf", box.toString(), "-C", in.toString(), ".");
+      Trees.write(in.resolve("a.txt"), "2 of a.txt");
+      run("tar", "-rf", box.toString(), "-C", in.toString(), "./a.txt");
+      List<Packed> packed = GameFolder.packContent(tars, "x.box", box);
+      assertThat(packed)
+          .extracting(Packed::path)
+          .containsExactlyInAnyOrder("a.txt", "ä/ö.txt", deep);
+      for (Packed p : packed) {
+        Path file = in.resolve(p.path());
+        assertThat(p.sha256()).as(p.path()).isEqualTo(ContentHash.of(file));
+        assertThat(PackFile.read(box, tars.nameInPack(p.path()), 9))
+            .isEqualTo(java.util.Arrays.copyOf(Files.readAllBytes(file), 9));
+      }
+      Trees.write(in.resolve("a.txt"), "1 of a.txt");
+    }
+    assertThatThrownBy(() -> GameFolder.packContent(TestWorld.GAME, "data/x.crate", box))
+        .hasMessageContaining("it is a tar");
+    Path zip = Files.write(temp.resolve("y.box"), Archives.zip(Map.of("a", "a")));
+    assertThatThrownBy(() -> GameFolder.packContent(tars, "y.box", zip))
+        .hasMessageContaining("it is a zip");
+    run("tar", "-cf", box.toString(), "-C", in.toString(), "-T", "/dev/null");
+    assertThat(GameFolder.packContent(tars, "x.box", box)).isEmpty();
+    run("tar", "-Pcf", box.toString(), "--transform=s|^|../|", "-C", in.toString(), "a.txt");
+    assertThatThrownBy(() -> GameFolder.packContent(tars, "x.box", box))
+        .hasMessageContaining("leads elsewhere");
+    byte[] whole = Files.readAllBytes(box);
+    for (int cut : new int[] {1, 100, 511, 513, 600})
+      assertThat(
+              Refused.code(
+                  () -> {
+                    Files.write(box, java.util.Arrays.copyOf(whole, cut));
+                    GameFolder.packContent(tars, "x.box", box);
+                  }))
+          .as("cut at " + cut)
+          .isIn("pack-unreadable", "path-unsafe");
+  }
+
+  private static void run(String... command) throws Exception {
+    Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
+    String said =
+        new String(p.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+    assertThat(p.waitFor()).as(said).isZero();
   }
 }

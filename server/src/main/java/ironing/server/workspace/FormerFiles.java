@@ -1,6 +1,7 @@
 package ironing.server.workspace;
 
 import ironing.core.archive.ContentHash;
+import ironing.core.archive.PackFile;
 import ironing.core.deploy.Deployer;
 import ironing.core.game.GameDefinition;
 import ironing.core.layers.Holdings;
@@ -18,8 +19,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.IntStream;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipFile;
 import org.springframework.stereotype.Component;
 
 /**
@@ -147,11 +146,7 @@ public class FormerFiles {
   }
 
   private static byte[] entry(OpenWorkspace open, Path pack, String path) throws IOException {
-    try (ZipFile zip = new ZipFile(pack.toFile())) {
-      ZipEntry entry = zip.getEntry(open.game().nameInPack(path));
-      if (entry == null) throw new NoSuchFileException(pack + ": " + path);
-      return zip.getInputStream(entry).readNBytes(MOST_BYTES + 1);
-    }
+    return PackFile.read(pack, open.game().nameInPack(path), MOST_BYTES + 1);
   }
 
   private interface Reading {
