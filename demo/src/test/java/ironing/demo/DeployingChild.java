@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 
@@ -17,7 +18,8 @@ import java.util.concurrent.CountDownLatch;
  * The core's deployer as a process of its own, to be killed: {@code WANTED CONTENT PLACE=GAME…}. It
  * deploys to several game folders, each with a thread of its own. Before the change of the disk
  * with the number PLACE each says {@code here} and waits for the end of the process; where there is
- * no such change it says {@code done} and how many there were.
+ * no such change it says {@code done} and how many there were. A folder of the game’s name with
+ * {@code -user} at its end, beside it, is the game’s place {@code user}.
  */
 public final class DeployingChild {
   private DeployingChild() {}
@@ -42,7 +44,7 @@ public final class DeployingChild {
               if (n == place) waitForTheEnd();
             });
     try {
-      Deployer d = new Deployer(disk, game);
+      Deployer d = new Deployer(disk, roots(game), Optional.empty());
       d.apply(
           DeployPlan.make(wanted, d.laidOut(), Optional.empty(), d.look(), "2026-01-01T00:00:00Z"),
           (mod, path) -> located(game, content, mod, path),
@@ -55,8 +57,13 @@ public final class DeployingChild {
 
   private static Path located(Path game, Path content, long mod, String path) {
     if (mod != Holdings.GAME) return content.resolve(Long.toString(mod)).resolve(path);
-    Path kept = Deployer.keptOriginal(GameRoots.of(game), path);
-    return Files.exists(kept) ? kept : game.resolve(path);
+    Path kept = Deployer.keptOriginal(roots(game), path);
+    return Files.exists(kept) ? kept : roots(game).at(path);
+  }
+
+  static GameRoots roots(Path game) {
+    Path user = game.resolveSibling(game.getFileName() + "-user");
+    return Files.isDirectory(user) ? GameRoots.of(game, Map.of("user", user)) : GameRoots.of(game);
   }
 
   private static void waitForTheEnd() {

@@ -377,8 +377,8 @@ public final class Deployer {
     flushEach(emptied);
     notes.take(after);
     if (after.files().isEmpty()) disk.deleteIfThere(at(SUMS));
-    else if (little.isEmpty() || !Sums.amend(disk, at(SUMS), little.get())) {
-      disk.write(at(SUMS + ".new"), Sums.lines(after).getBytes(StandardCharsets.UTF_8));
+    else if (little.isEmpty() || !Sums.amend(disk, at(SUMS), little.get(), roots)) {
+      disk.write(at(SUMS + ".new"), Sums.lines(after, roots).getBytes(StandardCharsets.UTF_8));
       disk.move(at(SUMS + ".new"), at(SUMS));
     }
     disk.flushFolder(at(HOME));
@@ -456,13 +456,14 @@ public final class Deployer {
     boolean cutShort = disk.exists(at(JOURNAL));
     for (String top : lastFirst()) {
       String home = roots.home(top);
+      // in a place ours lies in one that games share, which a crash may have left alone
+      String outer = top.isEmpty() ? home : GamePath.folder(home);
       for (Path p : disk.below(at(home + KEPT)))
         if (Files.isDirectory(p)) disk.deleteFolderIfEmpty(p);
-      if (cutShort || !disk.exists(at(home))) continue;
-      if (isDeployedTo(top)) continue;
+      if (cutShort || !disk.exists(at(outer)) || isDeployedTo(top)) continue;
       new Markers(disk, roots).removeLast(top);
       disk.deleteFolderIfEmpty(at(home));
-      if (!top.isEmpty()) disk.deleteFolderIfEmpty(at(GamePath.folder(home)));
+      disk.deleteFolderIfEmpty(at(outer));
       disk.flushFolder(at(top));
     }
   }

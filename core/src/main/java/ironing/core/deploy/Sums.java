@@ -1,5 +1,6 @@
 package ironing.core.deploy;
 
+import ironing.core.path.GameRoots;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -11,7 +12,7 @@ import java.util.Set;
 
 /**
  * Lines as GNU {@code sha256sum} writes them, so that {@code sha256sum -c} in the game folder
- * proves a deployment.
+ * proves a deployment: files in places beside it stand there by their full paths.
  */
 final class Sums {
   private static final int SUM_AND_BLANKS = 66;
@@ -19,9 +20,10 @@ final class Sums {
 
   private Sums() {}
 
-  static String lines(LaidOut laidOut) {
+  static String lines(LaidOut laidOut, GameRoots roots) {
     StringBuilder out = new StringBuilder(128 * laidOut.files().size());
-    for (LaidOut.Item i : laidOut.files().values()) append(out, i.sha256(), i.path()).append('\n');
+    for (LaidOut.Item i : laidOut.files().values())
+      append(out, i.sha256(), roots.named(i.path())).append('\n');
     return out.toString();
   }
 
@@ -32,11 +34,12 @@ final class Sums {
    * @return whether it has: else there are none, or they are mostly comments by now, and are to be
    *     written anew
    */
-  static boolean amend(Disk disk, Path file, NoteChange change) throws IOException {
+  static boolean amend(Disk disk, Path file, NoteChange change, GameRoots roots)
+      throws IOException {
     if (!disk.exists(file)) return false;
     Set<String> stale = new HashSet<>();
-    for (LaidOut.Item i : change.put()) stale.add(escaped(i.path()));
-    for (String path : change.gone()) stale.add(escaped(path));
+    for (LaidOut.Item i : change.put()) stale.add(escaped(roots.named(i.path())));
+    for (String path : change.gone()) stale.add(escaped(roots.named(path)));
     BitSet hashes = new BitSet(HASHES);
     for (String name : stale) hashes.set(hash(name.getBytes(StandardCharsets.UTF_8)) & HASHES - 1);
     byte[] text = disk.read(file);
@@ -59,7 +62,8 @@ final class Sums {
     }
     if (dead + marks.size() > live / 2) return false;
     StringBuilder tail = new StringBuilder();
-    for (LaidOut.Item i : change.put()) append(tail, i.sha256(), i.path()).append('\n');
+    for (LaidOut.Item i : change.put())
+      append(tail, i.sha256(), roots.named(i.path())).append('\n');
     disk.amend(file, marks, tail.toString().getBytes(StandardCharsets.UTF_8));
     return true;
   }

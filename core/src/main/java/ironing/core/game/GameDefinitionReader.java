@@ -1,15 +1,11 @@
 package ironing.core.game;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.TextNode;
 import ironing.core.IroningException;
 import ironing.core.archive.PackFile;
 import ironing.core.game.GameDefinition.Combine;
 import ironing.core.game.GameDefinition.Counted;
 import ironing.core.game.GameDefinition.ElementKey;
 import ironing.core.game.GameDefinition.Limit;
-import ironing.core.game.GameDefinition.ListFile;
-import ironing.core.game.GameDefinition.ListInside;
 import ironing.core.game.GameDefinition.Mount;
 import ironing.core.game.GameDefinition.Packs;
 import ironing.core.game.GameDefinition.Place;
@@ -19,13 +15,9 @@ import ironing.core.game.GameDefinition.Slots;
 import ironing.core.game.GameDefinition.VersionSource;
 import ironing.core.game.ReadyCheck.Kind;
 import ironing.core.path.GamePath;
-import ironing.core.path.GameRoots;
 import ironing.core.path.PathCase;
 import ironing.core.path.PathPattern;
 import ironing.core.plugin.Plugin;
-import ironing.core.query.JsonPath;
-import ironing.core.query.QuerySyntax;
-import ironing.core.query.XPathQuery;
 import ironing.core.version.VersionRange;
 import ironing.core.yaml.YamlDocument;
 import ironing.core.yaml.YamlDocument.Section;
@@ -71,112 +63,39 @@ public final class GameDefinitionReader {
           "Write one such as skerry-line.");
     }
     PathCase pathCase = pathCase(top);
-    List<Place> places = places(top);
-    Set<String> placeIds = new TreeSet<>(places.stream().map(Place::id).toList());
-    List<Mount> mounts = mounts(top, placeIds, pathCase);
+    List<Place> beside = GamePlaces.read(top);
+    GamePlaces places = new GamePlaces(beside);
+    List<Mount> mounts = mounts(top, places, pathCase);
     Set<String> mountIds = new HashSet<>(mounts.stream().map(Mount::id).toList());
     GameDefinition game =
         new GameDefinition(
             id,
             top.required("title"),
-            detect(top, placeIds),
-            top.section("version").map(s -> version(s, placeIds)),
+            detect(top, places),
+            top.section("version").map(s -> version(s, places)),
             top.text("manifest"),
             pathCase,
-            places,
+            beside,
             mounts,
-            patterns(top, "protect", placeIds, pathCase),
-            patterns(top, "writable", placeIds, pathCase),
-            patterns(top, "perProfile", placeIds, pathCase),
+            places.patterns(top, "protect", pathCase),
+            places.patterns(top, "writable", pathCase),
+            places.patterns(top, "perProfile", pathCase),
             PathPattern.all(top.texts("harmless"), pathCase),
             top.section("packs").map(s -> packs(s, mountIds, pathCase)),
-            top.section("plugins").map(s -> plugins(s, mountIds, placeIds, pathCase)),
+            top.section("plugins").map(s -> plugins(s, mountIds, places, pathCase)),
             combine(top, pathCase),
             records(top),
-            top.section("run").map(s -> run(s, placeIds)),
-            ready(top, placeIds),
-            limits(top, placeIds, pathCase));
+            top.section("run").map(s -> run(s, places)),
+            ready(top, places),
+            limits(top, places, pathCase));
     top.warnOfUnknownKeys();
     return game;
   }
 
-  private static List<Place> places(Section top) {
-    List<Place> out = new ArrayList<>();
-    top.section("places")
-        .ifPresent(
-            all -> {
-              for (String id : all.keys()) {
-                if (!id.matches("[a-z0-9-]{1,32}"))
-                  all.reject(
-                      id,
-                      "“" + id + "” is no id of a place",
-                      "Use lower-case letters, digits and hyphens, at most 32.");
-                all.section(id).ifPresent(s -> out.add(place(id, s)));
-              }
-            });
-    return List.copyOf(out);
-  }
-
-  private static Place place(String id, Section s) {
-    List<String> at = s.texts("at");
-    for (String a : at) {
-      // after the base comes nothing, or a slash and a path
-      String rest = a.replaceFirst("^(\\{(home|config|data)}|/)", "");
-      boolean based = a.startsWith("{");
-      boolean sound =
-          !rest.equals(a)
-              && (rest.isEmpty() ? based : !based || rest.startsWith("/"))
-              && (rest.isEmpty() || GamePath.whyUnsafe(strip(rest)) == null);
-      if (!sound || rest.indexOf('{') >= 0)
-        s.reject(
-            "at",
-            "“" + a + "” is no folder of this machine",
-            "Begin with {home}, {config}, {data} or /, as in {data}/bell-foundry.");
-    }
-    Place place = new Place(id, List.copyOf(at), s.text("what").orElse(""));
-    s.warnOfUnknownKeys();
-    return place;
-  }
-
-  private static String strip(String path) {
-    return path.startsWith("/") ? path.substring(1) : path;
-  }
-
-  /** A path that names no place which there is not. */
-  private static void requirePlace(Section s, String key, String path, Set<String> places) {
-    if (places.isEmpty() || !path.startsWith("@") || path.startsWith("@@")) return;
-    String id = path.substring(1).replaceFirst("/.*", "");
-    if (!places.contains(id)) rejectPlace(s, key, id, places);
-  }
-
-  private static void rejectPlace(Section s, String key, String id, Set<String> places) {
-    s.reject(
-        key,
-        "there is no place “" + id + "”",
-        places.isEmpty()
-            ? "Say in places where it lies."
-            : "Name one of: " + String.join(", ", places) + ".");
-  }
-
-  private static List<PathPattern> patterns(
-      Section s, String key, Set<String> places, PathCase pathCase) {
-    List<String> texts = s.texts(key);
-    texts.forEach(t -> requirePlace(s, key, t, places));
-    return PathPattern.all(texts, pathCase);
-  }
-
-  /** A path or a pattern of the place that a section says it is in. */
-  private static String inPlace(Section s, String path, Set<String> places) {
-    Optional<String> in = s.text("in");
-    if (in.isEmpty()) return path;
-    if (!places.contains(in.get())) rejectPlace(s, "in", in.get(), places);
-    return GameRoots.top(in.get(), path);
-  }
-
-  private static List<String> detect(Section top, Set<String> places) {
+  private static List<String> detect(Section top, GamePlaces places) {
     List<String> paths = paths(top, "detect");
     for (String p : paths)
-      if (!places.isEmpty() && p.startsWith("@") && !p.startsWith("@@"))
+      if (places.isIn(p))
         top.reject("detect", "a game is known by its own folder", "Name a path in that.");
     return paths;
   }
@@ -188,7 +107,7 @@ public final class GameDefinitionReader {
     s.known(key);
   }
 
-  private static List<ReadyCheck> ready(Section top, Set<String> places) {
+  private static List<ReadyCheck> ready(Section top, GamePlaces places) {
     List<ReadyCheck> out = new ArrayList<>();
     for (Section s : top.sections("ready")) {
       List<Kind> said = Arrays.stream(Kind.values()).filter(k -> s.has(k.word())).toList();
@@ -212,14 +131,14 @@ public final class GameDefinitionReader {
             "Write a relative path.");
         continue;
       }
-      if (kind != Kind.PLUGINS && kind != Kind.VERSION) requirePlace(s, kind.word(), what, places);
+      if (kind != Kind.PLUGINS && kind != Kind.VERSION) places.require(s, kind.word(), what);
       out.add(new ReadyCheck(kind, what, s.text("says").orElse("")));
       s.warnOfUnknownKeys();
     }
     return List.copyOf(out);
   }
 
-  private static List<Limit> limits(Section top, Set<String> places, PathCase pathCase) {
+  private static List<Limit> limits(Section top, GamePlaces places, PathCase pathCase) {
     List<Limit> out = new ArrayList<>();
     for (Section s : top.sections("limits")) {
       String word = s.required("count");
@@ -237,7 +156,7 @@ public final class GameDefinitionReader {
       boolean number = max.matches("[0-9]{1,15}") && Long.parseLong(max) > 0;
       if (s.has("max") && !number)
         s.reject("max", "“" + max + "” is no whole number above 0", "Write one such as max: 120.");
-      s.text("match").ifPresent(m -> requirePlace(s, "match", m, places));
+      s.text("match").ifPresent(m -> places.require(s, "match", m));
       Optional<PathPattern> match = s.text("match").map(m -> PathPattern.of(m, pathCase));
       if (count.isPresent() && number)
         out.add(new Limit(count.get(), match, Long.parseLong(max), s.text("says").orElse("")));
@@ -266,7 +185,7 @@ public final class GameDefinitionReader {
     return text.equals("insensitive") ? PathCase.INSENSITIVE : PathCase.SENSITIVE;
   }
 
-  private static List<Mount> mounts(Section top, Set<String> places, PathCase pathCase) {
+  private static List<Mount> mounts(Section top, GamePlaces places, PathCase pathCase) {
     List<Mount> mounts = new ArrayList<>();
     if (!top.has("mounts")) top.required("mounts");
     Set<String> ids = new HashSet<>();
@@ -281,8 +200,7 @@ public final class GameDefinitionReader {
             "“" + at + "” is not a place in the game folder: " + GamePath.whyUnsafe(at),
             "Write a relative path, or . for the folder itself.");
       }
-      mounts.add(
-          new Mount(id, inPlace(s, at, places), PathPattern.all(s.texts("holds"), pathCase)));
+      mounts.add(new Mount(id, places.in(s, at), PathPattern.all(s.texts("holds"), pathCase)));
       s.warnOfUnknownKeys();
     }
     return List.copyOf(mounts);
@@ -371,7 +289,7 @@ public final class GameDefinitionReader {
     return Collections.unmodifiableSet(all);
   }
 
-  private static List<String> paths(Section s, String key) {
+  static List<String> paths(Section s, String key) {
     List<String> paths = s.texts(key);
     for (String p : paths) {
       if (GamePath.whyUnsafe(p) != null) {
@@ -384,8 +302,8 @@ public final class GameDefinitionReader {
     return List.copyOf(paths);
   }
 
-  private static VersionSource version(Section s, Set<String> places) {
-    for (String p : paths(s, "file")) requirePlace(s, "file", p, places);
+  private static VersionSource version(Section s, GamePlaces places) {
+    for (String p : paths(s, "file")) places.require(s, "file", p);
     VersionSource v = new VersionSource(s.required("file"), s.text("pointer"), s.number("line", 1));
     if (v.pointer().isPresent()
         && !v.pointer().get().isEmpty()
@@ -413,7 +331,7 @@ public final class GameDefinitionReader {
   }
 
   private static Plugins plugins(
-      Section s, Set<String> mountIds, Set<String> places, PathCase pathCase) {
+      Section s, Set<String> mountIds, GamePlaces places, PathCase pathCase) {
     refuse(s, "wins", "the last version of a record counts whole");
     String format = s.text("format").orElse(Plugin.FORMAT);
     if (!format.matches(GameDefinition.FORMAT_ID))
@@ -435,7 +353,7 @@ public final class GameDefinitionReader {
                   t.warnOfUnknownKeys();
                   return read;
                 });
-    String in = inPlace(s, "", places);
+    String in = places.in(s, "");
     Optional<DocumentPlugins> documents = DocumentPluginsReader.read(s, in, pathCase);
     if (s.has("in") && (documents.isEmpty() || s.has("mount")))
       s.reject("in", "the mount says where these plugins lie", "Write in: at the mount.");
@@ -447,7 +365,7 @@ public final class GameDefinitionReader {
             documents.isPresent() && !s.has("mount") ? "" : mountOf(s, mountIds),
             List.copyOf(s.texts("own")),
             slots,
-            s.section("list").map(l -> listFile(l, places)),
+            s.section("list").map(l -> ListFileReader.read(l, places)),
             documents,
             format);
     if (documents.flatMap(DocumentPlugins::number).isPresent() && s.has("list"))
@@ -458,96 +376,15 @@ public final class GameDefinitionReader {
 
   // of those in a place that is named with "in", each is in that
   private static List<PathPattern> matches(
-      Section s, String in, Set<String> places, PathCase pathCase) {
+      Section s, String in, GamePlaces places, PathCase pathCase) {
     List<String> texts = s.texts("match");
     if (texts.isEmpty()) texts = List.of(s.required("match"));
     List<PathPattern> all = new ArrayList<>();
     for (String t : texts) {
-      requirePlace(s, "match", t, places);
+      places.require(s, "match", t);
       all.add(PathPattern.of(GamePath.join(in, t), pathCase));
     }
     return all;
-  }
-
-  private static ListFile listFile(Section s, Set<String> places) {
-    for (String p : paths(s, "file")) requirePlace(s, "file", p, places);
-    String on = s.text("on").orElse("{name}");
-    if (!on.contains("{name}"))
-      s.reject(
-          "on", "the line of a plugin needs {name} in it", "Write it like on: \"use {name}\".");
-    String newline = s.text("newline").orElse("lf");
-    if (!newline.equals("lf") && !newline.equals("crlf")) {
-      s.reject("newline", "“" + newline + "” is no line end", "Write lf or crlf.");
-    }
-    ListFile list =
-        new ListFile(
-            inPlace(s, s.required("file"), places),
-            on,
-            s.text("off"),
-            s.text("own").orElse("omit").equals("omit"),
-            newline.equals("crlf") ? "\r\n" : "\n",
-            listInside(s));
-    s.warnOfUnknownKeys();
-    return list;
-  }
-
-  /** Where the list stands inside of a document; empty for one that is lines. */
-  private static Optional<ListInside> listInside(Section s) {
-    String as = s.text("as").orElse("lines");
-    if (as.equals("lines")) return Optional.empty();
-    if (as.equals("xml")) return Optional.of(listInXml(s));
-    if (!as.equals("json")) {
-      s.reject("as", "“" + as + "” is no form of a list", "Write lines, json or xml.");
-      return Optional.empty();
-    }
-    String at = s.required("at");
-    Optional<List<String>> names = Optional.empty();
-    try {
-      names = JsonPath.of(at).names();
-      if (names.isEmpty())
-        s.reject("at", "the place of a list is plain names", "Write it like $.order.");
-    } catch (QuerySyntax e) {
-      if (s.has("at"))
-        s.reject(
-            "at",
-            "“" + at + "” cannot be read at its place " + e.column() + ": " + e.getMessage(),
-            "Write it like $.order.");
-    }
-    JsonNode entry = s.tree("entry").orElse(TextNode.valueOf("{name}"));
-    if (!entry.toString().contains("{name}"))
-      s.reject("entry", "an entry needs {name} in it", "Write it like { id: \"{name}\" }.");
-    return Optional.of(
-        new ListInside(false, names.orElse(List.of()), entry, s.truth("keep", false)));
-  }
-
-  private static ListInside listInXml(Section s) {
-    String at = s.required("at");
-    List<String> steps = List.of();
-    try {
-      steps = XPathQuery.of(at, Map.of()).steps().orElse(List.of());
-      boolean plain = at.startsWith("/") && steps.size() > 1 && at.indexOf('@') < 0;
-      if (!plain && s.has("at"))
-        s.reject("at", "the place of a list is steps down", "Write it like /config/mods/mod.");
-    } catch (QuerySyntax e) {
-      if (s.has("at"))
-        s.reject(
-            "at",
-            "“" + at + "” cannot be read: " + e.getMessage(),
-            "Write it like /config/mods/mod.");
-    }
-    JsonNode entry = s.tree("entry").orElse(TextNode.valueOf("{name}"));
-    boolean ofAttributes = entry.isObject();
-    for (Map.Entry<String, JsonNode> e : entry.properties())
-      ofAttributes &=
-          e.getKey().matches("@[\\p{L}_][\\p{L}\\p{N}_.-]*") && e.getValue().isValueNode();
-    if (!entry.isTextual() && !ofAttributes)
-      s.reject(
-          "entry",
-          "an entry is a text or has attributes",
-          "Write it like { \"@id\": \"{name}\" }.");
-    if (!entry.toString().contains("{name}"))
-      s.reject("entry", "an entry needs {name} in it", "Write it like { \"@id\": \"{name}\" }.");
-    return new ListInside(true, steps, entry, s.truth("keep", false));
   }
 
   private static String mountOf(Section s, Set<String> mountIds) {
@@ -636,12 +473,12 @@ public final class GameDefinitionReader {
     return OptionalDouble.empty();
   }
 
-  private static Run run(Section s, Set<String> places) {
+  private static Run run(Section s, GamePlaces places) {
     List<String> command = s.texts("command");
     if (command.isEmpty())
       s.reject("command", "the game needs a command", "Write a list: [ program, argument ].");
-    for (String p : paths(s, "log")) requirePlace(s, "log", p, places);
-    for (String p : paths(s, "folder")) requirePlace(s, "folder", p, places);
+    for (String p : paths(s, "log")) places.require(s, "log", p);
+    for (String p : paths(s, "folder")) places.require(s, "folder", p);
     for (String fault : s.texts("faults")) {
       try {
         Pattern.compile(fault);

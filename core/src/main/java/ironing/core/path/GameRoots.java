@@ -118,6 +118,13 @@ public record GameRoots(Path folder, SortedMap<String, Path> places) {
     return GamePath.resolve(root, escaped ? below.substring(1) : below);
   }
 
+  /** How a program that runs in the game folder names a file: in a place by its full path. */
+  public String named(String path) {
+    if (places.isEmpty()) return path;
+    if (!top(path).isEmpty()) return at(path).toString();
+    return path.startsWith("@@") ? path.substring(1) : path;
+  }
+
   /** A full path of this machine as a game path; anything else stays as it is. */
   public String told(String path) {
     if (!path.startsWith("/") || path.indexOf('\u0000') >= 0) return path;

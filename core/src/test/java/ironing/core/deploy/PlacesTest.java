@@ -157,6 +157,34 @@ class PlacesTest {
     assertThat(trees()).isEqualTo(unmodded);
   }
 
+  /** GNU sha256sum, run in the game folder, proves what is deployed in all places. */
+  @Test
+  void sha256sum_checks_what_lies_in_places_too() throws Exception {
+    List<Wanted> many = new ArrayList<>(first());
+    for (int i = 0; i < 40; i++)
+      many.add(file("@user/mods/many/" + i + ".json", "two", Writer.NOBODY));
+    deploy(new RealDisk(), many);
+    assertThat(checked()).hasSize(48).allMatch(line -> line.endsWith(": OK"));
+    many.remove(many.size() - 1);
+    many.set(0, file("@@odd/y.txt", "one", Writer.NOBODY));
+    many.set(many.size() - 1, file("@user/mods/many/38.json", "three", Writer.NOBODY));
+    deploy(new RealDisk(), many);
+    assertThat(checked()).hasSize(47).allMatch(line -> line.endsWith(": OK"));
+    Trees.write(roots.at("@user/mods/many/7.json"), "somebody's");
+    assertThat(checked()).anyMatch(line -> line.endsWith("many/7.json: FAILED"));
+  }
+
+  private List<String> checked() throws Exception {
+    Process p =
+        new ProcessBuilder("sha256sum", "-c", ".ironing/SHA256SUMS")
+            .directory(roots.folder().toFile())
+            .redirectError(ProcessBuilder.Redirect.DISCARD)
+            .start();
+    String said = new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+    p.waitFor();
+    return said.lines().toList();
+  }
+
   @Test
   void after_a_crash_at_any_step_all_places_are_as_before_or_all_as_after() {
     deploy(FaultyDisk.sound(), first());
