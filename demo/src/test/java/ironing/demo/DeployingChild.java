@@ -1,11 +1,14 @@
 package ironing.demo;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import ironing.core.deploy.DeployPlan;
 import ironing.core.deploy.DeployPlan.Wanted;
 import ironing.core.deploy.Deployer;
 import ironing.core.layers.Holdings;
 import ironing.core.path.GameRoots;
 import ironing.core.testkit.FaultyDisk;
+import java.io.BufferedReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -13,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 
 /**
  * The core's deployer as a process of its own, to be killed: {@code WANTED CONTENT PLACE=GAME…}. It
@@ -35,6 +39,37 @@ public final class DeployingChild {
     }
     all.forEach(Thread::start);
     for (Thread t : all) t.join();
+  }
+
+  /**
+   * Deploys to some folders in one process, which is killed once it has got to its place in each of
+   * them.
+   *
+   * @param games each with the change of the disk before which it stops
+   * @param wanted what to deploy; empty to take everything out
+   * @return what it said of all that it did to the end
+   */
+  static List<String> killed(Map<Path, Integer> games, Optional<Path> wanted, Path content)
+      throws Exception {
+    List<String> command = new ArrayList<>();
+    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+    command.addAll(List.of("-cp", System.getProperty("java.class.path")));
+    command.add(DeployingChild.class.getName());
+    command.addAll(List.of(wanted.map(Path::toString).orElse("-"), content.toString()));
+    games.forEach((game, place) -> command.add(place + "=" + game));
+    Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
+    List<String> done = new ArrayList<>();
+    try (BufferedReader out = p.inputReader()) {
+      for (int i = 0; i < games.size(); i++) {
+        String said = out.readLine();
+        if (!"here".equals(said)) done.add(said);
+      }
+      p.destroyForcibly();
+      assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
+    }
+    assertThat(done).allMatch(said -> said.startsWith("done "));
+    return done;
   }
 
   private static void deploy(Path game, List<Wanted> wanted, Path content, int place) {

@@ -14,7 +14,6 @@ import ironing.core.loadorder.LoadOrder;
 import ironing.core.path.GameRoots;
 import ironing.core.picture.Picture;
 import ironing.core.testkit.FaultyDisk;
-import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -29,7 +28,6 @@ import java.util.TreeMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -120,33 +118,8 @@ class KilledDeploymentTest {
     return Files.exists(kept) ? kept : game.resolve(path);
   }
 
-  /**
-   * Deploys to some folders in one process, which is killed once it has got to its place in each of
-   * them.
-   *
-   * @param games each with the change of the disk before which it stops
-   * @return what it said of all that it did to the end
-   */
   private List<String> killed(Map<Path, Integer> games, boolean in) throws Exception {
-    List<String> command = new ArrayList<>();
-    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
-    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
-    command.addAll(List.of("-cp", System.getProperty("java.class.path")));
-    command.add(DeployingChild.class.getName());
-    command.addAll(List.of(in ? wantedText.toString() : "-", content.toString()));
-    games.forEach((game, place) -> command.add(place + "=" + game));
-    Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
-    List<String> done = new ArrayList<>();
-    try (BufferedReader out = p.inputReader()) {
-      for (int i = 0; i < games.size(); i++) {
-        String said = out.readLine();
-        if (!"here".equals(said)) done.add(said);
-      }
-      p.destroyForcibly();
-      assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
-    }
-    assertThat(done).allMatch(said -> said.startsWith("done "));
-    return done;
+    return DeployingChild.killed(games, in ? Optional.of(wantedText) : Optional.empty(), content);
   }
 
   @Test

@@ -10,7 +10,6 @@ import ironing.core.deploy.DeployPlan.Writer;
 import ironing.core.deploy.Deployer;
 import ironing.core.testkit.FaultyDisk;
 import ironing.core.testkit.Trees;
-import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -20,7 +19,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -116,26 +114,8 @@ class KilledWithPlacesTest {
         n -> {});
   }
 
-  private List<String> killed(Map<Path, Integer> games, boolean in) throws Exception {
-    List<String> command = new ArrayList<>();
-    command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
-    command.addAll(List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
-    command.addAll(List.of("-cp", System.getProperty("java.class.path")));
-    command.add(DeployingChild.class.getName());
-    command.addAll(List.of(in ? wantedText.toString() : "-", content.toString()));
-    games.forEach((game, place) -> command.add(place + "=" + game));
-    Process p = new ProcessBuilder(command).redirectErrorStream(true).start();
-    List<String> done = new ArrayList<>();
-    try (BufferedReader out = p.inputReader()) {
-      for (int i = 0; i < games.size(); i++) {
-        String said = out.readLine();
-        if (!"here".equals(said)) done.add(said);
-      }
-      p.destroyForcibly();
-      assertThat(p.waitFor(60, TimeUnit.SECONDS)).isTrue();
-    }
-    assertThat(done).allMatch(said -> said.startsWith("done "));
-    return done;
+  private Optional<Path> wanted(boolean in) {
+    return in ? Optional.of(wantedText) : Optional.empty();
   }
 
   private Path begun(String name, boolean in) throws Exception {
@@ -148,11 +128,12 @@ class KilledWithPlacesTest {
   void killed_before_any_change_of_the_disk_all_places_are_as_before_or_all_as_after()
       throws Exception {
     for (boolean in : List.of(true, false)) {
-      String never = killed(Map.of(begun("counted", in), NEVER), in).get(0);
+      String never =
+          DeployingChild.killed(Map.of(begun("counted", in), NEVER), wanted(in), content).get(0);
       int changes = Integer.parseInt(never.substring("done ".length()));
       Map<Path, Integer> games = new LinkedHashMap<>();
       for (int n = 1; n <= changes; n++) games.put(begun("at-" + n, in), n);
-      killed(games, in);
+      DeployingChild.killed(games, wanted(in), content);
       int finished = 0;
       for (Path game : games.keySet()) {
         Deployer again =
