@@ -45,7 +45,13 @@ public final class Neighbours {
   /** What a neighbour has deployed in the place; empty where that cannot be told now. */
   private static Optional<List<LaidOut.Item>> files(Lodger l) {
     if (!Files.isDirectory(l.folder())) return Optional.empty();
-    LaidOut note = new Deployer(new RealDisk(), l.folder()).laidOut();
+    LaidOut note;
+    try {
+      note = new Deployer(new RealDisk(), l.folder()).laidOut();
+    } catch (IroningException unreadable) {
+      // a broken note of another game does not stop this one
+      return Optional.empty();
+    }
     String prefix = GameRoots.top(l.place(), "") + "/";
     return Optional.of(
         note.files().values().stream().filter(i -> i.path().startsWith(prefix)).toList());

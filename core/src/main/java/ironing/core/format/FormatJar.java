@@ -39,8 +39,11 @@ public final class FormatJar {
       if (found.isEmpty())
         throw wrong(jar, "it names no format in META-INF/services/" + PluginFormat.class.getName());
       return List.copyOf(found);
-    } catch (IOException | ServiceConfigurationError | LinkageError e) {
-      throw wrong(jar, e.getMessage());
+    } catch (IroningException told) {
+      throw told;
+    } catch (IOException | ServiceConfigurationError | LinkageError | RuntimeException e) {
+      // code of a jar may fail in every way, when it is only asked for its name too
+      throw wrong(jar, String.valueOf(e.getMessage()));
     }
   }
 

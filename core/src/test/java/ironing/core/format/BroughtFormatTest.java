@@ -98,6 +98,27 @@ class BroughtFormatTest extends FormatKit {
           .isEqualTo("format-jar-wrong");
   }
 
+  @Test
+  void a_jar_whose_code_fails_when_it_is_asked_for_its_name_is_refused() throws IOException {
+    Path source = Files.createDirectories(temp.resolve("src")).resolve("Bad.java");
+    Files.writeString(
+        source,
+        """
+        import ironing.core.plugin.FileFormat;
+        import ironing.core.plugin.Plugin;
+        public final class Bad extends FileFormat {
+          @Override public String id() { throw new IllegalStateException("no name"); }
+          @Override protected Plugin decode(String name, byte[] file) { return null; }
+          @Override protected byte[] encode(Plugin plugin) { return null; }
+        }
+        """);
+    Path jar = temp.resolve("bad.jar");
+    FormatExample.write(jar, source, "Bad\n");
+    assertThatThrownBy(() -> FormatJar.load(jar))
+        .isInstanceOf(IroningException.class)
+        .hasMessageContaining("no name");
+  }
+
   /** What somebody else has made may be wrong in every way: one plugin is told, and no more. */
   @Test
   void a_format_that_breaks_the_contract_is_told_of_the_plugin_and_stops_nothing() {

@@ -32,4 +32,9 @@ class DocumentFormatTest extends FormatKit {
   Shapes shapes() {
     return Shapes.of(GAME);
   }
+
+  @Override
+  String place() {
+    return "manifest";
+  }
 }

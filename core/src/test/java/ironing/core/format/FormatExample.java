@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import ironing.core.plugin.PluginFormat;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -36,6 +37,10 @@ public final class FormatExample {
 
   /** Compiles the example, and puts it into a jar. */
   public static void write(Path jar) throws IOException {
+    write(jar, SOURCE, Files.readString(SERVICES));
+  }
+
+  static void write(Path jar, Path source, String provider) throws IOException {
     Path classes = Files.createTempDirectory("classes");
     JavaCompiler javac = ToolProvider.getSystemJavaCompiler();
     int failed =
@@ -49,7 +54,7 @@ public final class FormatExample {
             Path.of("../core/target/classes").toString(),
             "-d",
             classes.toString(),
-            SOURCE.toString());
+            source.toString());
     assertThat(failed).isZero();
     try (JarOutputStream out = new JarOutputStream(Files.newOutputStream(jar));
         Stream<Path> all = Files.walk(classes)) {
@@ -58,7 +63,7 @@ public final class FormatExample {
         out.write(Files.readAllBytes(p));
       }
       out.putNextEntry(new ZipEntry("META-INF/services/" + SERVICES.getFileName()));
-      out.write(Files.readAllBytes(SERVICES));
+      out.write(provider.getBytes(StandardCharsets.UTF_8));
     }
   }
 }

@@ -77,10 +77,14 @@ class FormatJars implements SmartInitializingSingleton {
     for (JarRow row : db.all()) {
       try {
         load(row.sha256());
-      } catch (IroningException e) {
+      } catch (IroningException | UncheckedIOException e) {
         // what is in its format is told with each plugin; all else goes on
         LOG.warn("format {}: {}", row.name(), e.getMessage());
-        loaded.put(row.sha256(), new Loaded(List.of(), Optional.of(e.problems().get(0).reason())));
+        String why =
+            e instanceof IroningException told
+                ? told.problems().get(0).reason()
+                : "The copy of the jar that was confirmed cannot be read.";
+        loaded.put(row.sha256(), new Loaded(List.of(), Optional.of(why)));
       }
     }
   }
